@@ -1,0 +1,22 @@
+# Developer flags, applied PRIVATE by a function: nothing of this reaches the exported targets.
+function(apsidon_apply_dev_flags target)
+  target_compile_options(${target} PRIVATE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wsign-conversion
+                                           -Wnon-virtual-dtor -Wold-style-cast)
+  if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
+    # g++ 12 reports overlapping copies inside std::string that cannot happen (GCC bug 105651).
+    target_compile_options(${target} PRIVATE -Wno-restrict)
+  endif()
+  if(APSIDON_WERROR)
+    target_compile_options(${target} PRIVATE -Werror)
+  endif()
+  if(APSIDON_SANITIZE)  # a plain if(): $<BOOL:address,undefined> is an error because of the comma
+    target_compile_options(${target} PRIVATE -fsanitize=${APSIDON_SANITIZE} -fno-omit-frame-pointer
+                                             -fno-sanitize-recover=all)
+    target_link_options(${target} PRIVATE -fsanitize=${APSIDON_SANITIZE})
+  endif()
+endfunction()
+
+# The same inputs give the same bits: no contracted multiply-adds where poses are computed.
+function(apsidon_apply_exact_floats target)
+  target_compile_options(${target} PRIVATE -ffp-contract=off)
+endfunction()

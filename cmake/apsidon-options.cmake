@@ -1,0 +1,26 @@
+option(APSIDON_BUILD_TESTS    "Build the tests"                              ${PROJECT_IS_TOP_LEVEL})
+option(APSIDON_BUILD_TOOLS    "Build the command-line tool"                  ${PROJECT_IS_TOP_LEVEL})
+option(APSIDON_BUILD_EXAMPLES "Build the examples"                           ${PROJECT_IS_TOP_LEVEL})
+option(APSIDON_BUILD_BENCH    "Build the benchmarks"                         OFF)
+option(APSIDON_INSTALL        "Generate install and export rules"            ${PROJECT_IS_TOP_LEVEL})
+option(APSIDON_WITH_FILES     "Build apsidon::files (nlohmann-json)"         ON)
+option(APSIDON_WITH_DRAW      "Build apsidon::draw (Cairo, Pango)"           ON)
+option(APSIDON_WERROR         "Treat warnings as errors"                     OFF)
+set(APSIDON_SANITIZE "" CACHE STRING "Sanitizers to build with, e.g. address,undefined")
+
+if(APSIDON_BUILD_TOOLS OR APSIDON_BUILD_TESTS)
+  if(NOT APSIDON_WITH_FILES OR NOT APSIDON_WITH_DRAW)
+    message(FATAL_ERROR "apsidon: the tool and the tests need APSIDON_WITH_FILES and APSIDON_WITH_DRAW; "
+                        "switch both on, or APSIDON_BUILD_TOOLS and APSIDON_BUILD_TESTS off")
+  endif()
+endif()
+
+# A library without optimisation is a surprise that costs its user an afternoon.
+if(PROJECT_IS_TOP_LEVEL AND NOT CMAKE_BUILD_TYPE AND NOT CMAKE_CONFIGURATION_TYPES)
+  set(CMAKE_BUILD_TYPE Release CACHE STRING "" FORCE)
+endif()
+find_program(APSIDON_CCACHE ccache)
+mark_as_advanced(APSIDON_CCACHE)
+if(PROJECT_IS_TOP_LEVEL AND APSIDON_CCACHE AND NOT CMAKE_CXX_COMPILER_LAUNCHER)
+  set(CMAKE_CXX_COMPILER_LAUNCHER ${APSIDON_CCACHE})
+endif()

@@ -1,0 +1,57 @@
+#pragma once
+#include <cstddef>
+#include <cstdint>
+#include <string>
+#include <vector>
+
+#include "apsidon/cards/ids.hpp"
+
+namespace apsidon {
+
+/// What a card is made with.
+struct CardOptions {
+  FaceId face = hidden_face;
+  std::uint64_t key = 0;  ///< the game's own number for the card; 0 for none, otherwise unique in the table
+  bool face_up = true;
+  bool sideways = false;  ///< lies turned by a quarter, clockwise
+};
+
+/// One card as it lies on the table.
+struct Card {
+  CardId id = {};
+  FaceId face = hidden_face;
+  std::uint64_t key = 0;
+  bool face_up = true;
+  bool sideways = false;
+  ZoneId zone = {};
+  std::size_t place = 0;  ///< in the zone, from the bottom, from 0
+
+  friend bool operator==(const Card&, const Card&) = default;
+};
+
+/// What a zone is made with.
+struct ZoneOptions {
+  std::string name = {};       ///< not empty, unique in the table: "bed-1"
+  std::uint64_t key = 0;  ///< the game's own number for the zone; 0 for none, otherwise unique in the table
+};
+
+/// An ordered list of cards with one place on the table.
+struct Zone {
+  ZoneId id = {};
+  std::string name = {};
+  std::uint64_t key = 0;
+  std::vector<CardId> cards = {};   ///< bottom to top
+  std::uint64_t revision = 0;  ///< grows with every change of what lies here or how
+
+  friend bool operator==(const Zone&, const Zone&) = default;
+};
+
+/// Cards that lie directly on each other in one zone and are moved together: `first` and what lies on it.
+struct Run {
+  CardId first = {};
+  std::size_t count = 0;
+
+  friend bool operator==(const Run&, const Run&) = default;
+};
+
+}  // namespace apsidon

@@ -1,0 +1,86 @@
+#pragma once
+#include <cstddef>
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <string_view>
+#include <unordered_map>
+#include <vector>
+
+#include "apsidon/cards/card.hpp"
+#include "apsidon/cards/deck.hpp"
+#include "apsidon/cards/verdict.hpp"
+#include "apsidon/cards/wanted.hpp"
+#include "apsidon/core_export.hpp"
+
+namespace apsidon {
+
+/// All zones and cards: who lies where, in what order, face up or down. Nothing else stores that. Every change happens
+/// whole or not at all, and a card is in exactly one zone at all times. A value: copies are independent.
+class APSIDON_CORE_EXPORT Table {
+ public:
+  explicit Table(Deck deck);
+
+  [[nodiscard]] const Deck& deck() const { return deck_; }
+
+  // Set-up calls: throw Error on misuse, before anything is changed.
+
+  /// Adds an empty zone. Throws when the name is empty or taken, or the key is taken.
+  ZoneId create_zone(ZoneOptions options);
+  /// Lays a new card on top of a zone. Throws on an unknown zone, a foreign face, or a key that is taken.
+  CardId create_card(ZoneId zone, const CardOptions& options);
+
+  // Questions. Pointers and spans are valid until the next change of the table.
+
+  [[nodiscard]] std::span<const Zone> zones() const { return zones_; }
+  [[nodiscard]] const Zone* zone(ZoneId id) const;
+  [[nodiscard]] std::optional<ZoneId> find_zone(std::string_view name) const;
+  [[nodiscard]] std::optional<ZoneId> find_zone_by_key(std::uint64_t key) const;
+  [[nodiscard]] const Card* card(CardId id) const;
+  [[nodiscard]] std::optional<CardId> find_card_by_key(std::uint64_t key) const;
+  [[nodiscard]] std::size_t card_count() const { return cards_.size() - free_slots_.size(); }
+  /// The top card of a zone; nothing when it is empty or unknown.
+  [[nodiscard]] std::optional<CardId> top(ZoneId zone) const;
+  /// The card and all that lie on it; a run of no cards when the id is stale.
+  [[nodiscard]] Run run_from(CardId first) const;
+  /// The cards of a run, bottom to top; empty when the zone does not hold all of them.
+  [[nodiscard]] std::span<const CardId> cards_of(const Run& run) const;
+
+  /// Where the table keeps a card: below `slot_count()`, given to another card only after this one has retired. For
+  /// arrays beside the table. Nothing when the id is stale.
+  [[nodiscard]] std::optional<std::size_t> slot(CardId id) const;
+  [[nodiscard]] std::size_t slot_count() const { return cards_.size(); }
+
+  /// Grows with every change. A call that changes nothing leaves it as it is.
+  [[nodiscard]] std::uint64_t revision() const { return revision_; }
+
+  // Changes. Never throw: what cannot be done is a refused verdict, and then nothing has changed.
+
+  /// Moves a run to the top of a zone. O(cards of both zones).
+  Verdict move(const Run& run, ZoneId to);
+  /// Moves a run so that its first card gets the place `at`, counted without the run itself.
+  Verdict move(const Run& run, ZoneId to, std::size_t at);
+  /// Turns a card face up or down.
+  Verdict flip(CardId card, bool face_up);
+  /// Makes the wanted zones hold exactly the wanted cards, in one step and with as few moves as it takes. Zones not
+  /// named keep what they have, except cards that are wanted elsewhere. O(n log n) in the cards of those zones.
+  SyncReport sync(std::span<const WantedZone> wanted);
+
+ private:
+  Card* find(CardId id);
+  Verdict check(std::span<const WantedZone> wanted) const;
+  CardId add_card(const CardOptions& options);
+  void retire(CardId id);
+  void renumber(Zone& zone, std::size_t from);
+  void touch(Zone& zone);
+
+  Deck deck_;
+  std::vector<Zone> zones_;  // by ZoneId - 1
+  std::vector<Card> cards_;  // by slot; a free slot has no id
+  std::vector<std::uint32_t> free_slots_;
+  std::vector<std::uint32_t> slot_of_;  // by CardId - 1
+  std::unordered_map<std::uint64_t, CardId> card_by_key_;
+  std::uint64_t revision_ = 0;
+};
+
+}  // namespace apsidon

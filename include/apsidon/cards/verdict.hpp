@@ -1,0 +1,65 @@
+#pragma once
+#include <cstdint>
+#include <string_view>
+
+#include "apsidon/cards/ids.hpp"
+#include "apsidon/core_export.hpp"
+
+namespace apsidon {
+
+/// Why a question was answered as it was. Each has a stable code, `code_of(Reason::not_rank_down)` is "not-rank-down";
+/// docs/errors.md lists them.
+enum class Reason : std::uint8_t {
+  allowed,
+  // about what was named
+  unknown_card,   ///< no card on the table has this id
+  unknown_zone,   ///< no zone of the table has this id
+  unknown_place,  ///< the zone has fewer cards than that
+  unknown_key,    ///< no zone has this key
+  unknown_face,   ///< not a face of the table's deck
+  missing_key,    ///< a wanted card or zone has no key
+  repeated_key,   ///< two wanted cards or zones have the same key
+  empty_zone,     ///< nothing lies there
+  // about picking up
+  pick_nothing,  ///< the zone gives no cards
+  not_top,       ///< the zone gives its top card only
+  face_down,     ///< the card lies face down
+  not_linked,    ///< `card` does not follow the card below it, so the run does not hold together
+  busy,          ///< another card is in the hand
+  // about dropping
+  same_zone,          ///< the run lies there already
+  drop_nothing,       ///< the zone takes no cards
+  not_rank_down,      ///< not one rank below `onto`
+  not_rank_up,        ///< not one rank above `onto`
+  not_same_suit,      ///< not of the suit of `onto`
+  not_same_colour,    ///< not of the colour of `onto`
+  not_empty,          ///< only an empty zone will do
+  needs_card,         ///< only a zone with a card in it will do
+  not_rank_on_empty,  ///< an empty zone wants the rank `wanted`
+  too_many,           ///< `found` cards where `wanted` are the most
+  negated,            ///< a rule matched that must not
+};
+
+inline constexpr int reason_count = static_cast<int>(Reason::negated) + 1;
+
+/// "not-rank-down". Never changes for a reason once released.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string_view code_of(Reason reason);
+
+/// The answer to a question about cards: allowed, or refused with a reason and its arguments. A plain value; `describe`
+/// makes a sentence of it.
+struct Verdict {
+  Reason reason = Reason::allowed;
+  CardId card = {};            ///< the card that decided
+  CardId onto = {};            ///< the card it would lie on; none for an empty zone
+  ZoneId zone = {};            ///< the zone that decided
+  int wanted = 0;         ///< a rank (from 0) or a number of cards, see the reason
+  int found = 0;          ///< what was there instead
+  int alternative = -1;   ///< when allowed by an `any` rule: which of its parts matched, from 0
+  std::uint64_t key = 0;  ///< the key that was not found, missing or repeated
+
+  [[nodiscard]] constexpr bool allowed() const { return reason == Reason::allowed; }
+  constexpr explicit operator bool() const { return allowed(); }
+  friend constexpr bool operator==(const Verdict&, const Verdict&) = default;
+};
+
+}  // namespace apsidon

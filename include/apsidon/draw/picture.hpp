@@ -1,0 +1,47 @@
+#pragma once
+#include <array>
+#include <cstdint>
+#include <filesystem>
+#include <memory>
+
+#include "apsidon/draw_export.hpp"
+#include "apsidon/geometry/rect.hpp"
+
+struct _cairo_surface;
+
+namespace apsidon {
+
+/// Red, green, blue, opacity, 0 to 255, not premultiplied.
+using Pixel = std::array<std::uint8_t, 4>;
+
+/// An image in memory, of whole device pixels. Movable; drawn on by the functions of this part.
+class APSIDON_DRAW_EXPORT Picture {
+ public:
+  /// A transparent picture of this size in logical px; device pixels are `pixel_ratio` times as many, rounded up, at
+  /// least 1 and at most 16384 in either direction. Throws Error when the ratio is not finite and positive.
+  explicit Picture(Size size, float pixel_ratio = 1);
+  Picture(Picture&&) noexcept;
+  Picture& operator=(Picture&&) noexcept;
+  ~Picture();
+
+  [[nodiscard]] int width() const;   ///< device pixels
+  [[nodiscard]] int height() const;  ///< device pixels
+  [[nodiscard]] float pixel_ratio() const { return pixel_ratio_; }
+  /// The pixel at a place counted from the top left; transparent outside.
+  [[nodiscard]] Pixel pixel(int x, int y) const;
+
+  /// Throws Error when the file cannot be written.
+  void write_png(const std::filesystem::path& file) const;
+
+  /// The surface of the drawing library, owned by the picture.
+  [[nodiscard]] _cairo_surface* surface() const { return surface_.get(); }
+
+ private:
+  struct Destroy {
+    void operator()(_cairo_surface* surface) const;
+  };
+  std::unique_ptr<_cairo_surface, Destroy> surface_;
+  float pixel_ratio_ = 1;
+};
+
+}  // namespace apsidon

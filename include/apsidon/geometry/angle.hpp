@@ -1,0 +1,37 @@
+#pragma once
+#include <numbers>
+
+namespace apsidon {
+
+/// An angle, clockwise positive. Made from `12_deg`, `0.2_rad`, `Angle::degrees(12)`; never from a bare number.
+class Angle {
+ public:
+  constexpr Angle() = default;
+  [[nodiscard]] static constexpr Angle degrees(double value) {
+    return Angle{static_cast<float>(value * std::numbers::pi / 180)};
+  }
+  [[nodiscard]] static constexpr Angle radians(double value) { return Angle{static_cast<float>(value)}; }
+
+  [[nodiscard]] constexpr float radians() const { return radians_; }
+  [[nodiscard]] constexpr double degrees() const { return double{radians_} * 180 / std::numbers::pi; }
+
+  friend constexpr bool operator==(const Angle&, const Angle&) = default;
+  friend constexpr auto operator<=>(const Angle&, const Angle&) = default;
+
+ private:
+  explicit constexpr Angle(float radians) : radians_(radians) {}
+  float radians_ = 0;
+};
+
+inline namespace literals {
+[[nodiscard]] constexpr Angle operator""_deg(long double v) { return Angle::degrees(static_cast<double>(v)); }
+[[nodiscard]] constexpr Angle operator""_deg(unsigned long long v) {
+  return Angle::degrees(static_cast<double>(v));
+}
+[[nodiscard]] constexpr Angle operator""_rad(long double v) { return Angle::radians(static_cast<double>(v)); }
+[[nodiscard]] constexpr Angle operator""_rad(unsigned long long v) {
+  return Angle::radians(static_cast<double>(v));
+}
+}  // namespace literals
+
+}  // namespace apsidon

@@ -1,0 +1,23 @@
+#pragma once
+#include "apsidon/core_export.hpp"
+#include "apsidon/layout/laid.hpp"
+
+namespace apsidon {
+
+/// Cards one below the other, each covering the one before but for a strip. With more cards than fit, all strips narrow
+/// evenly toward their least.
+struct ColumnLayout {
+  float open_strip = 0.31f;           ///< of a card that lies face up, share of the card's height, (0, 1]
+  float covered_strip = 0.12f;        ///< of a card that lies face down, share of the height, (0, 1]
+  float least_open_strip = 0.155f;    ///< below this the column is crowded, [0, open_strip]
+  float least_covered_strip = 0.05f;  ///< [0, covered_strip]
+
+  friend bool operator==(const ColumnLayout&, const ColumnLayout&) = default;
+};
+
+APSIDON_CORE_EXPORT void check(const ColumnLayout& layout);
+APSIDON_CORE_EXPORT LayoutReport lay_out(const ColumnLayout& layout, const LayoutInput& in,
+                                         std::span<Pose> poses);
+[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const ColumnLayout& layout, std::size_t cards, Size card);
+
+}  // namespace apsidon

@@ -1,0 +1,54 @@
+#pragma once
+#include <cstdint>
+#include <vector>
+
+#include "apsidon/cards/ids.hpp"
+#include "apsidon/geometry/quad.hpp"
+
+namespace apsidon {
+
+enum class FrameKind : std::uint8_t {
+  outline,  ///< the place of a zone in which nothing lies
+  card,
+};
+
+/// Why an item is marked; several may apply.
+struct Marks {
+  bool legal_target = false;  ///< would take what is held
+  bool aimed_at = false;      ///< would get it if it were let go now
+  bool held = false;
+  bool refused = false;  ///< shakes because it was refused
+
+  friend constexpr bool operator==(const Marks&, const Marks&) = default;
+};
+
+/// One thing to draw.
+struct FrameItem {
+  FrameKind kind = FrameKind::card;
+  CardId card = {};           ///< none for an outline
+  ZoneId zone = {};           ///< where the card lies, or whose outline it is
+  FaceId face = {};           ///< what shows; none for a back, an outline, or a face that is not known
+  bool back = false;     ///< the card shows its back
+  Size size = {};             ///< upright, px
+  Matrix matrix = {};         ///< from the upright item, its middle at the origin, to the window; without perspective
+  Quad corners = {};          ///< in the window, with perspective, clockwise from the top left of the side that shows
+  float opacity = 1;
+  float brightness = 1;
+  float lift = 0;        ///< card widths above the table
+  Marks marks = {};
+  std::uint64_t order = 0;  ///< items are sorted by it: layer, then order of departure or place in the zone
+
+  friend constexpr bool operator==(const FrameItem&, const FrameItem&) = default;
+};
+
+/// What to draw now, back to front.
+struct Frame {
+  std::uint64_t revision = 0;  ///< grows when anything in the frame changes; the first frame has 1
+  Size window = {};                 ///< px
+  float pixel_ratio = 1;
+  Size card = {};                   ///< px
+  float corner_radius = 0;     ///< of a card, px
+  std::vector<FrameItem> items = {};
+};
+
+}  // namespace apsidon

@@ -1,0 +1,26 @@
+#pragma once
+#include <array>
+#include <string>
+
+#include "apsidon/cards/table.hpp"
+#include "apsidon/core_export.hpp"
+
+namespace apsidon {
+
+/// One template a reason, by Reason; a client translates the game by replacing them. Placeholders: `{card}`, `{onto}`,
+/// `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{key}`.
+struct Phrases {
+  std::array<std::string, static_cast<std::size_t>(reason_count)> by_reason;
+};
+
+/// The English sentences that Apsidon comes with.
+[[nodiscard]] APSIDON_CORE_EXPORT const Phrases& default_phrases();
+
+/// Throws Error when a template has a placeholder that is not in the list above, or braces that do not match.
+APSIDON_CORE_EXPORT void check(const Phrases& phrases);
+
+/// The verdict as a sentence that names the card, the zone and why. `phrases` must have passed `check`.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string describe(const Verdict& verdict, const Table& table,
+                                                       const Phrases& phrases = default_phrases());
+
+}  // namespace apsidon

@@ -1,0 +1,188 @@
+#include "apsidon/cards/table.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <utility>
+
+#include "apsidon/geometry/error.hpp"
+
+namespace apsidon {
+
+Table::Table(Deck deck) : deck_(std::move(deck)) {}
+
+ZoneId Table::create_zone(ZoneOptions options) {
+  if (options.name.empty()) throw Error("zone: the name is empty: a name is expected");
+  if (find_zone(options.name)) {
+    throw Error(fmt::format("zone '{}': the table has one of that name: a new name is expected", options.name));
+  }
+  if (options.key != 0 && find_zone_by_key(options.key)) {
+    throw Error(fmt::format("zone '{}': key {} is taken by zone '{}': a new key is expected", options.name,
+                            options.key, zone(*find_zone_by_key(options.key))->name));
+  }
+  const ZoneId id{static_cast<std::uint32_t>(zones_.size() + 1)};
+  zones_.push_back({.id = id, .name = std::move(options.name), .key = options.key, .cards = {}, .revision = 0});
+  touch(zones_.back());
+  return id;
+}
+
+CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
+  if (!zone(zone_id)) {
+    throw Error(fmt::format("card: zone {} is not on the table: a zone of this table is expected", zone_id.value));
+  }
+  if (options.face != hidden_face && !deck_.has(options.face)) {
+    throw Error(fmt::format("card: face {} is not in the deck: 1 to {}, or hidden, is expected",
+                            options.face.value, deck_.face_count()));
+  }
+  if (options.key != 0 && card_by_key_.contains(options.key)) {
+    throw Error(fmt::format("card: key {} is taken: a new key is expected", options.key));
+  }
+  const CardId id = add_card(options);
+  Zone& home = zones_[zone_id.value - 1];
+  home.cards.push_back(id);
+  renumber(home, home.cards.size() - 1);
+  touch(home);
+  return id;
+}
+
+const Zone* Table::zone(ZoneId id) const {
+  return id && id.value <= zones_.size() ? &zones_[id.value - 1] : nullptr;
+}
+
+std::optional<ZoneId> Table::find_zone(std::string_view name) const {
+  const auto it = std::find_if(zones_.begin(), zones_.end(), [&](const Zone& z) { return z.name == name; });
+  return it == zones_.end() ? std::nullopt : std::optional(it->id);
+}
+
+std::optional<ZoneId> Table::find_zone_by_key(std::uint64_t key) const {
+  if (key == 0) return std::nullopt;
+  const auto it = std::find_if(zones_.begin(), zones_.end(), [&](const Zone& z) { return z.key == key; });
+  return it == zones_.end() ? std::nullopt : std::optional(it->id);
+}
+
+std::optional<std::size_t> Table::slot(CardId id) const {
+  if (!id || id.value > slot_of_.size()) return std::nullopt;
+  const std::size_t s = slot_of_[id.value - 1];
+  return s < cards_.size() && cards_[s].id == id ? std::optional(s) : std::nullopt;
+}
+
+const Card* Table::card(CardId id) const {
+  const auto s = slot(id);
+  return s ? &cards_[*s] : nullptr;
+}
+
+Card* Table::find(CardId id) { return const_cast<Card*>(std::as_const(*this).card(id)); }
+
+std::optional<CardId> Table::find_card_by_key(std::uint64_t key) const {
+  const auto it = card_by_key_.find(key);
+  return it == card_by_key_.end() ? std::nullopt : std::optional(it->second);
+}
+
+std::optional<CardId> Table::top(ZoneId id) const {
+  const Zone* z = zone(id);
+  return z && !z->cards.empty() ? std::optional(z->cards.back()) : std::nullopt;
+}
+
+Run Table::run_from(CardId first) const {
+  const Card* c = card(first);
+  return c ? Run{first, zone(c->zone)->cards.size() - c->place} : Run{first, 0};
+}
+
+std::span<const CardId> Table::cards_of(const Run& run) const {
+  const Card* c = card(run.first);
+  if (!c) return {};
+  const std::span<const CardId> all = zone(c->zone)->cards;
+  return run.count <= all.size() - c->place ? all.subspan(c->place, run.count) : std::span<const CardId>{};
+}
+
+Verdict Table::move(const Run& run, ZoneId to) {
+  const Card* first = card(run.first);
+  const Zone* target = zone(to);
+  if (!first || !target) return move(run, to, 0);
+  const std::size_t own = first->zone == to ? std::min(run.count, target->cards.size()) : 0;
+  return move(run, to, target->cards.size() - own);
+}
+
+Verdict Table::move(const Run& run, ZoneId to, std::size_t at) {
+  const Card* first = card(run.first);
+  if (!first) return {.reason = Reason::unknown_card, .card = run.first};
+  if (!zone(to)) return {.reason = Reason::unknown_zone, .card = run.first, .zone = to};
+  const bool within = first->zone == to;
+  Zone& source = zones_[first->zone.value - 1];
+  Zone& target = zones_[to.value - 1];
+  const std::size_t from = first->place;
+  const std::size_t room = target.cards.size() - (within ? std::min(run.count, target.cards.size()) : 0);
+  if (run.count == 0 || run.count > source.cards.size() - from || at > room) {
+    return {.reason = Reason::unknown_place, .card = run.first, .zone = run.count == 0 ? source.id : to};
+  }
+  if (within && at == from) return {};
+
+  const auto begin = source.cards.begin() + static_cast<std::ptrdiff_t>(from);
+  const auto end = begin + static_cast<std::ptrdiff_t>(run.count);
+  const auto target_at = static_cast<std::ptrdiff_t>(at);
+  if (within) {
+    if (at < from) {
+      std::rotate(source.cards.begin() + target_at, begin, end);
+    } else {
+      std::rotate(begin, end, source.cards.begin() + target_at + static_cast<std::ptrdiff_t>(run.count));
+    }
+    renumber(source, std::min(at, from));
+  } else {
+    target.cards.insert(target.cards.begin() + target_at, begin, end);
+    source.cards.erase(begin, end);
+    renumber(source, from);
+    renumber(target, at);
+    touch(target);
+  }
+  touch(source);
+  return {};
+}
+
+Verdict Table::flip(CardId id, bool face_up) {
+  Card* c = find(id);
+  if (!c) return {.reason = Reason::unknown_card, .card = id};
+  if (c->face_up == face_up) return {};
+  c->face_up = face_up;
+  touch(zones_[c->zone.value - 1]);
+  return {};
+}
+
+CardId Table::add_card(const CardOptions& options) {
+  std::uint32_t at = static_cast<std::uint32_t>(cards_.size());
+  if (free_slots_.empty()) {
+    cards_.emplace_back();
+  } else {
+    at = free_slots_.back();
+    free_slots_.pop_back();
+  }
+  slot_of_.push_back(at);
+  const CardId id{static_cast<std::uint32_t>(slot_of_.size())};
+  cards_[at] = {.id = id,
+                .face = options.face,
+                .key = options.key,
+                .face_up = options.face_up,
+                .sideways = options.sideways,
+                .zone = {},
+                .place = 0};
+  if (options.key != 0) card_by_key_.emplace(options.key, id);
+  return id;
+}
+
+void Table::retire(CardId id) {
+  const std::size_t at = *slot(id);
+  if (cards_[at].key != 0) card_by_key_.erase(cards_[at].key);
+  cards_[at] = {};
+  free_slots_.push_back(static_cast<std::uint32_t>(at));
+}
+
+void Table::renumber(Zone& zone, std::size_t from) {
+  for (std::size_t i = from; i < zone.cards.size(); ++i) {
+    Card& c = cards_[slot_of_[zone.cards[i].value - 1]];
+    c.zone = zone.id;
+    c.place = i;
+  }
+}
+
+void Table::touch(Zone& zone) { zone.revision = ++revision_; }
+
+}  // namespace apsidon

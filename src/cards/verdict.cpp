@@ -1,0 +1,23 @@
+#include "apsidon/cards/verdict.hpp"
+
+#include <array>
+
+namespace apsidon {
+namespace {
+
+constexpr std::array<std::string_view, reason_count> codes{
+    "allowed",     "unknown-card", "unknown-zone",  "unknown-place",     "unknown-key",
+    "unknown-face", "missing-key", "repeated-key",  "empty-zone",        "pick-nothing",
+    "not-top",     "face-down",    "not-linked",    "busy",              "same-zone",
+    "drop-nothing", "not-rank-down", "not-rank-up", "not-same-suit",     "not-same-colour",
+    "not-empty",   "needs-card",   "not-rank-on-empty", "too-many",      "negated",
+};
+
+}  // namespace
+
+std::string_view code_of(Reason reason) {
+  const auto i = static_cast<std::size_t>(reason);
+  return i < codes.size() ? codes[i] : "unknown-reason";
+}
+
+}  // namespace apsidon

@@ -1,0 +1,9 @@
+#pragma once
+#include "draw/canvas.hpp"
+
+namespace apsidon::draw_detail {
+
+/// An evening under glass: deep green, darker to the edges, with the faint lines of panes.
+void draw_background(cairo_t* cr, Size window);
+
+}  // namespace apsidon::draw_detail

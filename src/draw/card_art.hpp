@@ -1,0 +1,22 @@
+#pragma once
+// Card faces and backs; not installed.
+#include "apsidon/cards/deck.hpp"
+#include "draw/plants.hpp"
+
+namespace apsidon::draw_detail {
+
+/// How a suit is drawn.
+struct SuitStyle {
+  Plant plant = Plant::fern;
+  Ink ink;
+};
+SuitStyle style_of(const Deck& deck, int suit);
+
+/// A card lying flat in the box from (0, 0) to (width, height) px.
+void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double width, double height, double radius);
+void draw_back(cairo_t* cr, double width, double height, double radius);
+
+/// The soft shadow of a card that is `lift` card widths above the table.
+void draw_shadow(cairo_t* cr, double width, double height, double radius, double lift, double opacity);
+
+}  // namespace apsidon::draw_detail

@@ -1,0 +1,68 @@
+#include "apsidon/draw/picture_sketch.hpp"
+
+#include <array>
+
+#include "draw/canvas.hpp"
+
+namespace apsidon {
+using namespace draw_detail;
+
+namespace {
+
+/// A colour by the layer's name, the same in every picture.
+Colour colour_of(std::string_view layer) {
+  static constexpr std::array<Colour, 5> colours{rgb(0xFFD166), rgb(0x8EE3F5), rgb(0xFF8FA3), rgb(0xB9F18C),
+                                                 rgb(0xD9B8FF)};
+  std::size_t sum = 0;
+  for (const char c : layer) sum = sum * 31 + static_cast<unsigned char>(c);
+  return colours[sum % colours.size()];
+}
+
+}  // namespace
+
+struct PictureSketch::Impl {
+  Canvas canvas;
+};
+
+PictureSketch::PictureSketch(Picture& picture) : impl_(std::make_unique<Impl>(Impl{canvas_on(picture)})) {}
+PictureSketch::~PictureSketch() = default;
+
+void PictureSketch::line(std::string_view layer, Vec2 from, Vec2 to) {
+  cairo_t* cr = impl_->canvas.get();
+  cairo_move_to(cr, double{from.x}, double{from.y});
+  cairo_line_to(cr, double{to.x}, double{to.y});
+  stroke(cr, colour_of(layer), 1.5);
+}
+
+void PictureSketch::box(std::string_view layer, const Rect& b) {
+  cairo_t* cr = impl_->canvas.get();
+  cairo_rectangle(cr, double{b.min.x} + 0.5, double{b.min.y} + 0.5, double{b.width()} - 1, double{b.height()} - 1);
+  stroke(cr, colour_of(layer), 1);
+}
+
+void PictureSketch::quad(std::string_view layer, const Quad& q) {
+  polygon(impl_->canvas.get(), q);
+  stroke(impl_->canvas.get(), faded(colour_of(layer), 0.9), 1);
+}
+
+void PictureSketch::point(std::string_view layer, Vec2 at) {
+  circle(impl_->canvas.get(), double{at.x}, double{at.y}, 2.5);
+  fill(impl_->canvas.get(), colour_of(layer));
+}
+
+void PictureSketch::label(std::string_view layer, Vec2 at, std::string_view text) {
+  cairo_t* cr = impl_->canvas.get();
+  // A dark ground keeps the words legible on paper and on green alike.
+  const Lettering how{.size = 12, .bold = true};
+  const Saved saved(cr);
+  cairo_push_group(cr);
+  const Extent extent = text_left(cr, text, double{at.x} + 4, double{at.y} + 14, how, colour_of(layer));
+  cairo_pattern_t* words = cairo_pop_group(cr);
+  rounded_box(cr, double{at.x} + 1, double{at.y} + 1, extent.width + 7, 18, 3);
+  fill(cr, rgb(0x06140F, 0.8));
+  cairo_set_source(cr, words);
+  cairo_paint(cr);
+  cairo_pattern_destroy(words);
+}
+
+}  // namespace apsidon

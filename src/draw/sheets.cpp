@@ -1,0 +1,125 @@
+#include "apsidon/draw/sheets.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "apsidon/draw/paint.hpp"
+#include "apsidon/geometry/error.hpp"
+#include "draw/background.hpp"
+#include "draw/card_art.hpp"
+
+namespace apsidon {
+namespace {
+
+using namespace draw_detail;
+
+constexpr double margin = 24;
+constexpr double title_height = 40;
+constexpr double caption_height = 24;
+
+/// Cells of equal shape in a box: the number of columns that makes them largest.
+struct Cells {
+  std::size_t columns = 1;
+  double width = 0;
+  double height = 0;
+};
+
+Cells largest_cells(std::size_t count, double aspect, double w, double h, double gap) {
+  Cells best;
+  for (std::size_t columns = 1; columns <= count; ++columns) {
+    const std::size_t rows = (count + columns - 1) / columns;
+    const double by_width = (w - gap * static_cast<double>(columns - 1)) / static_cast<double>(columns);
+    const double by_height = ((h - gap * static_cast<double>(rows - 1)) / static_cast<double>(rows) - caption_height) * aspect;
+    const double width = std::max(std::min(by_width, by_height), 1.0);
+    if (width > best.width) best = {.columns = columns, .width = width, .height = width / aspect};
+  }
+  return best;
+}
+
+void draw_title(cairo_t* cr, const std::string& title) {
+  text_left(cr, title, margin, margin + 22, {.typeface = Typeface::serif, .size = 24, .bold = true}, palette::caption);
+}
+
+}  // namespace
+
+Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::string& title, Size size,
+                      float pixel_ratio) {
+  if (shots.empty()) throw Error("contact sheet: no shots: at least one is expected");
+  Picture sheet(size, pixel_ratio);
+  const Canvas canvas = canvas_on(sheet);
+  cairo_t* cr = canvas.get();
+  set_colour(cr, mixed(palette::night_edge, rgb(0x000000), 0.35));
+  cairo_paint(cr);
+  draw_title(cr, title);
+
+  const Size window = shots.front().frame.window;
+  const double aspect = window.height > 0 ? double{window.width} / double{window.height} : 1;
+  const double top = margin + title_height;
+  constexpr double gap = 16;
+  const Cells cells = largest_cells(shots.size(), aspect, double{size.width} - 2 * margin,
+                                    double{size.height} - top - margin, gap);
+  // The block of shots is centred below the title; its rows are filled from the left.
+  const double block = cells.width * static_cast<double>(cells.columns) + gap * static_cast<double>(cells.columns - 1);
+  const double left = (double{size.width} - block) / 2;
+  const double rows = static_cast<double>((shots.size() + cells.columns - 1) / cells.columns);
+  const double height = rows * (cells.height + caption_height) + (rows - 1) * gap;
+  const double first = top + std::max((double{size.height} - top - margin - height) / 2, 0.0);
+  for (std::size_t i = 0; i < shots.size(); ++i) {
+    const double x = left + static_cast<double>(i % cells.columns) * (cells.width + gap);
+    const double y = first + static_cast<double>(i / cells.columns) * (cells.height + caption_height + gap);
+    Frame frame = shots[i].frame;
+    // Twice as fine as it will show, and then reduced: small cards stay legible.
+    const double shrink = cells.width / std::max(double{frame.window.width}, 1.0);
+    frame.pixel_ratio = static_cast<float>(std::min(2 * shrink * double{pixel_ratio}, 4.0));
+    const Picture shot = paint(frame, deck);
+    const Saved saved(cr);
+    rounded_box(cr, x, y, cells.width, cells.height, 6);
+    cairo_clip_preserve(cr);
+    cairo_translate(cr, x, y);
+    cairo_scale(cr, cells.width / shot.width(), cells.height / shot.height());
+    cairo_set_source_surface(cr, shot.surface(), 0, 0);
+    cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_BEST);
+    cairo_fill(cr);
+    cairo_reset_clip(cr);
+    cairo_identity_matrix(cr);
+    cairo_scale(cr, double{pixel_ratio}, double{pixel_ratio});
+    text_left(cr, shots[i].caption, x + 2, y + cells.height + 17, {.size = 14}, palette::caption);
+  }
+  return sheet;
+}
+
+Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio) {
+  Picture sheet(size, pixel_ratio);
+  const Canvas canvas = canvas_on(sheet);
+  cairo_t* cr = canvas.get();
+  draw_background(cr, size);
+  draw_title(cr, deck.options().name.empty() ? "Deck" : deck.options().name);
+
+  const double top = margin + title_height;
+  const double columns = deck.rank_count() + 1;  // the last one for the back
+  const double rows = deck.suit_count();
+  constexpr double gap = 10;
+  const double room_w = (double{size.width} - 2 * margin - gap * (columns - 1)) / columns;
+  const double room_h = (double{size.height} - top - margin - gap * (rows - 1)) / rows - caption_height;
+  const double w = std::max(std::floor(std::min(room_w, room_h * 5 / 7)), 1.0);
+  const double h = std::floor(w * 7 / 5);
+  const double left = std::floor((double{size.width} - columns * w - (columns - 1) * gap) / 2);
+  const double block = rows * (h + caption_height) + (rows - 1) * gap;
+  const double first = std::floor(top + std::max((double{size.height} - top - margin - block) / 2, 0.0));
+  const auto card = [&](int column, int row, FaceId face, const std::string& name) {
+    const Saved saved(cr);
+    cairo_translate(cr, left + column * (w + gap), first + row * (h + caption_height + gap));
+    draw_shadow(cr, w, h, 0.07 * w, 0, 1);
+    if (face == hidden_face) {
+      draw_back(cr, w, h, 0.07 * w);
+    } else {
+      draw_face(cr, deck, face, w, h, 0.07 * w);
+    }
+    text_centred(cr, name, w / 2, h + 14, {.size = 13, .largest_width = w + gap - 2}, palette::caption);
+  };
+  for (const FaceId face : deck.faces()) card(deck.rank_of(face), deck.suit_of(face), face, deck.text(face));
+  card(deck.rank_count(), 0, hidden_face, "back");
+  return sheet;
+}
+
+}  // namespace apsidon

@@ -1,0 +1,55 @@
+#pragma once
+// The words of table files for rules, picks and places in a plan: one list each for reader and writer. Not installed.
+#include <array>
+#include <string_view>
+#include <utility>
+
+#include "apsidon/layout/plan.hpp"
+#include "apsidon/rules/rule.hpp"
+
+namespace apsidon::files_detail {
+
+inline constexpr std::array<std::pair<std::string_view, RuleKind>, 12> rule_names{{
+    {"anything", RuleKind::anything},
+    {"nothing", RuleKind::nothing},
+    {"rank-down", RuleKind::rank_down},
+    {"rank-up", RuleKind::rank_up},
+    {"same-suit", RuleKind::same_suit},
+    {"same-colour", RuleKind::same_colour},
+    {"on-empty", RuleKind::on_empty},
+    {"rank-on-empty", RuleKind::rank_on_empty},
+    {"at-most", RuleKind::at_most},
+    {"all", RuleKind::all},
+    {"any", RuleKind::any},
+    {"not", RuleKind::negate},
+}};
+
+/// Whether a rule is written as an object with its argument rather than as a bare word.
+constexpr bool has_argument(RuleKind kind) {
+  return kind == RuleKind::rank_on_empty || kind == RuleKind::at_most || kind == RuleKind::all ||
+         kind == RuleKind::any || kind == RuleKind::negate;
+}
+
+inline constexpr std::array<std::pair<std::string_view, PickKind>, 4> pick_names{{
+    {"nothing", PickKind::nothing},
+    {"top", PickKind::top},
+    {"any", PickKind::any},
+    {"run", PickKind::run},
+}};
+
+inline constexpr std::array<std::pair<std::string_view, Justify>, 4> justify_names{{
+    {"start", Justify::start},
+    {"centre", Justify::centre},
+    {"end", Justify::end},
+    {"spread", Justify::spread},
+}};
+
+template <class Value, std::size_t N>
+constexpr std::string_view name_in(const std::array<std::pair<std::string_view, Value>, N>& names, Value value) {
+  for (const auto& [name, v] : names) {
+    if (v == value) return name;
+  }
+  return {};
+}
+
+}  // namespace apsidon::files_detail

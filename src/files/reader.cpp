@@ -1,0 +1,184 @@
+#include "files/reader.hpp"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+#include <cmath>
+#include <fstream>
+#include <sstream>
+
+#include "apsidon/files/nearest.hpp"
+
+namespace apsidon::files_detail {
+namespace {
+
+std::string kind_of(const nlohmann::json& json) {
+  if (json.is_string()) return fmt::format("the text \"{}\"", json.get<std::string>());
+  if (json.is_number()) return fmt::format("the number {}", json.dump());
+  if (json.is_boolean()) return json.get<bool>() ? "true" : "false";
+  if (json.is_null()) return "null";
+  return json.is_array() ? "an array" : "an object";
+}
+
+}  // namespace
+
+void Node::stop(ProblemCode code, std::string message) const {
+  throw Stop{{.code = code, .pointer = pointer_, .message = std::move(message)}};
+}
+
+void Node::stop_unknown(std::string_view what, const std::string& found, const std::vector<std::string>& names) const {
+  const auto near = nearest_name(found, names);
+  std::string hint;
+  if (near) {
+    hint = fmt::format("did you mean '{}'?", *near);
+  } else if (names.size() <= 20) {
+    hint = fmt::format("one of '{}' is expected", fmt::join(names, "', '"));
+  } else {
+    hint = fmt::format("one like '{}' is expected", names.front());
+  }
+  stop(ProblemCode::unknown_name, fmt::format("unknown {} '{}': {}", what, found, hint));
+}
+
+void Node::expect_keys(std::initializer_list<std::string_view> keys) const {
+  if (!json_->is_object()) stop(ProblemCode::wrong_type, fmt::format("{}: an object is expected", kind_of(*json_)));
+  const std::vector<std::string> names(keys.begin(), keys.end());
+  for (const auto& item : json_->items()) {
+    if (std::find(names.begin(), names.end(), item.key()) != names.end()) continue;
+    const auto near = nearest_name(item.key(), names);
+    const std::string hint = near ? fmt::format("did you mean '{}'?", *near)
+                                  : fmt::format("one of '{}' is expected", fmt::join(names, "', '"));
+    throw Stop{{.code = ProblemCode::unknown_key,
+                .pointer = pointer_ + '/' + pointer_token(item.key()),
+                .message = fmt::format("unknown key '{}': {}", item.key(), hint)},
+               true};
+  }
+}
+
+Node Node::child(std::string_view key) const {
+  return {json_->at(std::string(key)), pointer_ + '/' + pointer_token(key)};
+}
+
+Node Node::at(std::string_view key) const {
+  if (!has(key)) stop(ProblemCode::missing_key, fmt::format("the key '{}' is missing: it is expected here", key));
+  return child(key);
+}
+
+std::vector<Node> Node::items() const {
+  if (!json_->is_array()) stop(ProblemCode::wrong_type, fmt::format("{}: an array is expected", kind_of(*json_)));
+  std::vector<Node> nodes;
+  for (std::size_t i = 0; i < json_->size(); ++i) nodes.push_back({(*json_)[i], pointer_ + '/' + std::to_string(i)});
+  return nodes;
+}
+
+std::string Node::text() const {
+  if (!json_->is_string()) stop(ProblemCode::wrong_type, fmt::format("{}: a text is expected", kind_of(*json_)));
+  return json_->get<std::string>();
+}
+
+bool Node::truth() const {
+  if (!json_->is_boolean()) {
+    stop(ProblemCode::wrong_type, fmt::format("{}: true or false is expected", kind_of(*json_)));
+  }
+  return json_->get<bool>();
+}
+
+double Node::number(double least, double most) const {
+  if (!json_->is_number()) stop(ProblemCode::wrong_type, fmt::format("{}: a number is expected", kind_of(*json_)));
+  const double value = json_->get<double>();
+  if (!(value >= least && value <= most)) {
+    stop(ProblemCode::out_of_range, fmt::format("{}: {} to {} is expected", json_->dump(), least, most));
+  }
+  return value;
+}
+
+int Node::whole(int least, int most) const {
+  const double value = number(least, most);
+  if (value != std::floor(value)) {
+    stop(ProblemCode::wrong_type, fmt::format("{}: a whole number is expected", json_->dump()));
+  }
+  return static_cast<int>(value);
+}
+
+std::uint64_t Node::key_number() const {
+  if (!json_->is_number_unsigned() || json_->get<std::uint64_t>() == 0) {
+    const auto code = json_->is_number() ? ProblemCode::out_of_range : ProblemCode::wrong_type;
+    stop(code, fmt::format("{}: a whole number from 1 to 18446744073709551615 is expected", kind_of(*json_)));
+  }
+  return json_->get<std::uint64_t>();
+}
+
+std::string Node::text_or(std::string_view key, std::string otherwise) const {
+  return has(key) ? child(key).text() : otherwise;
+}
+bool Node::truth_or(std::string_view key, bool otherwise) const { return has(key) ? child(key).truth() : otherwise; }
+float Node::number_or(std::string_view key, float otherwise, double least, double most) const {
+  return has(key) ? static_cast<float>(child(key).number(least, most)) : otherwise;
+}
+int Node::whole_or(std::string_view key, int otherwise, int least, int most) const {
+  return has(key) ? child(key).whole(least, most) : otherwise;
+}
+
+Result<std::string> read_text(const std::filesystem::path& file) {
+  std::error_code ignored;
+  const bool folder = std::filesystem::is_directory(file, ignored);
+  std::ifstream in(file, std::ios::binary);
+  if (folder || !in) {
+    return Problem{.code = ProblemCode::cannot_read,
+                   .file = file.string(),
+                   .message = folder ? "this is a folder: a file is expected"
+                                     : "the file cannot be read: check its path and its permissions"};
+  }
+  std::ostringstream text;
+  text << in.rdbuf();
+  return text.str();
+}
+
+Problem not_json(std::string_view text, const std::filesystem::path& file, const nlohmann::json::exception& e) {
+  Problem problem{.code = ProblemCode::not_json, .file = file.string(), .message = e.what()};
+  if (const auto* parse = dynamic_cast<const nlohmann::json::parse_error*>(&e)) {
+    const auto [line, column] = line_column(text, parse->byte > 0 ? parse->byte - 1 : 0);
+    problem.line = line;
+    problem.column = column;
+  }
+  // "[json.exception…] parse error at line 3, column 5: syntax error while parsing object - …": the place is said already.
+  const auto reason = problem.message.find(": ");
+  problem.message = "this is not JSON: " +
+                    (reason == std::string::npos ? problem.message : problem.message.substr(reason + 2));
+  return problem;
+}
+
+Problem located(Stop stop, std::string_view text, const Places& places, const std::filesystem::path& file) {
+  Problem problem = std::move(stop.problem);
+  if (!problem.file.empty()) return problem;  // of another file, that has its place already
+  problem.file = file.string();
+  const auto it = places.by_pointer.find(problem.pointer);
+  if (it != places.by_pointer.end()) {
+    std::size_t at = stop.at_key ? it->second.key : it->second.begin;
+    if (problem.code == ProblemCode::repeated_key) at = places.repeated_at;
+    const auto [line, column] = line_column(text, at);
+    problem.line = line;
+    problem.column = column;
+  }
+  return problem;
+}
+
+void expect_kind(const Node& top, std::string_view kind) {
+  if (!top.json().is_object()) {
+    top.stop(ProblemCode::wrong_format, fmt::format("{}: an object with \"apsidon\": \"{}\" is expected",
+                                                    kind_of(top.json()), kind));
+  }
+  if (!top.has("apsidon")) {
+    top.stop(ProblemCode::wrong_format, fmt::format("the key 'apsidon' is missing: \"apsidon\": \"{}\" is expected", kind));
+  }
+  const Node found = top.child("apsidon");
+  if (found.json() != nlohmann::json(std::string(kind))) {
+    found.stop(ProblemCode::wrong_format, fmt::format("{}: \"{}\" is expected", kind_of(found.json()), kind));
+  }
+  const Node version = top.at("version");
+  if (version.json() != nlohmann::json(1)) {
+    version.stop(ProblemCode::wrong_format, fmt::format("{}: version 1 is expected", kind_of(version.json())));
+  }
+}
+
+}  // namespace apsidon::files_detail

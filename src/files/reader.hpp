@@ -1,0 +1,114 @@
+#pragma once
+// Reads JSON values with their place, so that every refusal can say where. Not installed.
+#include <filesystem>
+#include <functional>
+#include <initializer_list>
+#include <nlohmann/json.hpp>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "apsidon/files/result.hpp"
+#include "apsidon/geometry/error.hpp"
+#include "files/places.hpp"
+
+namespace apsidon::files_detail {
+
+/// Ends the reading of a file; caught where the file is opened, never seen by clients.
+struct Stop {
+  Problem problem;
+  bool at_key = false;  ///< the place is the key rather than the value
+};
+
+/// A JSON value and its pointer.
+class Node {
+ public:
+  Node(const nlohmann::json& json, std::string pointer) : json_(&json), pointer_(std::move(pointer)) {}
+
+  [[nodiscard]] const nlohmann::json& json() const { return *json_; }
+  [[nodiscard]] const std::string& pointer() const { return pointer_; }
+
+  [[noreturn]] void stop(ProblemCode code, std::string message) const;
+  /// "unknown X 'found': one of … is expected", with the nearest name first when one is near.
+  [[noreturn]] void stop_unknown(std::string_view what, const std::string& found,
+                                 const std::vector<std::string>& names) const;
+
+  /// The value is an object with no other keys than these.
+  void expect_keys(std::initializer_list<std::string_view> keys) const;
+  [[nodiscard]] bool has(std::string_view key) const { return json_->is_object() && json_->contains(key); }
+  [[nodiscard]] Node at(std::string_view key) const;  ///< missing: stops
+  [[nodiscard]] Node child(std::string_view key) const;  ///< must be there
+  [[nodiscard]] std::vector<Node> items() const;         ///< the value is an array
+
+  [[nodiscard]] std::string text() const;
+  [[nodiscard]] bool truth() const;
+  [[nodiscard]] double number(double least, double most) const;
+  [[nodiscard]] int whole(int least, int most) const;
+  [[nodiscard]] std::uint64_t key_number() const;  ///< a whole number from 1
+
+  // What the object has at this key, or the given value.
+  [[nodiscard]] std::string text_or(std::string_view key, std::string otherwise) const;
+  [[nodiscard]] bool truth_or(std::string_view key, bool otherwise) const;
+  [[nodiscard]] float number_or(std::string_view key, float otherwise, double least, double most) const;
+  [[nodiscard]] int whole_or(std::string_view key, int otherwise, int least, int most) const;
+
+  /// Runs a set-up call; an Error it throws becomes a problem here.
+  template <class Call>
+  auto guard(ProblemCode code, Call&& call) const {
+    try {
+      return call();
+    } catch (const Error& e) {
+      stop(code, e.what());
+    }
+  }
+
+ private:
+  const nlohmann::json* json_;
+  std::string pointer_;
+};
+
+/// Checks that a text is JSON of this kind ("table") and version 1, hands its top to `read`, and turns a stop into a
+/// problem with file, line and column.
+template <class T>
+Result<T> read_document(std::string_view text, const std::filesystem::path& file, std::string_view kind,
+                        const std::function<T(const Node& top, const Places& places)>& read);
+
+/// The text of a file, or a problem.
+Result<std::string> read_text(const std::filesystem::path& file);
+
+// The parts of read_document that do not depend on T.
+Problem not_json(std::string_view text, const std::filesystem::path& file, const nlohmann::json::exception& e);
+Problem located(Stop stop, std::string_view text, const Places& places, const std::filesystem::path& file);
+void expect_kind(const Node& top, std::string_view kind);
+
+template <class T>
+Result<T> read_document(std::string_view text, const std::filesystem::path& file, std::string_view kind,
+                        const std::function<T(const Node& top, const Places& places)>& read) {
+  if (too_deep(text)) {
+    return Problem{.code = ProblemCode::not_json,
+                   .file = file.string(),
+                   .message = "values are nested deeper than " + std::to_string(deepest) + " levels"};
+  }
+  nlohmann::json json;
+  try {
+    json = nlohmann::json::parse(text);
+  } catch (const nlohmann::json::exception& e) {
+    return not_json(text, file, e);
+  }
+  const Places places = find_places(text);
+  try {
+    if (places.repeated) {
+      throw Stop{{.code = ProblemCode::repeated_key,
+                  .pointer = *places.repeated,
+                  .message = "the key stands twice in its object: each key is expected once"},
+                 true};
+    }
+    const Node top(json, "");
+    expect_kind(top, kind);
+    return read(top, places);
+  } catch (const Stop& stop) {
+    return located(stop, text, places, file);
+  }
+}
+
+}  // namespace apsidon::files_detail

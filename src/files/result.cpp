@@ -1,0 +1,24 @@
+#include "apsidon/files/result.hpp"
+
+#include <fmt/format.h>
+
+#include <array>
+
+namespace apsidon {
+
+std::string_view code_of(ProblemCode code) {
+  static constexpr std::array<std::string_view, problem_code_count> codes{
+      "cannot-read", "not-json",     "wrong-format", "repeated-key",  "unknown-key", "missing-key",
+      "wrong-type",  "out-of-range", "unknown-name", "repeated-name", "too-many",    "misplaced"};
+  const auto i = static_cast<std::size_t>(code);
+  return i < codes.size() ? codes[i] : "unknown-code";
+}
+
+std::string describe(const Problem& p) {
+  std::string text = p.file;
+  if (p.line > 0) text += fmt::format(":{}:{}", p.line, p.column);
+  if (!p.pointer.empty()) text += ": " + p.pointer;
+  return text + ": " + p.message;
+}
+
+}  // namespace apsidon

@@ -1,0 +1,7 @@
+#include "apsidon/geometry/error.hpp"
+
+namespace apsidon {
+
+Error::~Error() = default;
+
+}  // namespace apsidon

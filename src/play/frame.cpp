@@ -1,0 +1,126 @@
+// The list to draw, back to front, and what a point hits of it.
+#include <algorithm>
+#include <cmath>
+
+#include "play/impl.hpp"
+
+namespace apsidon {
+namespace {
+
+// An order is a layer, then two numbers; outlines lie under everything, what is held above everything.
+enum class Layer : std::uint64_t { outline, rest, flight, held };
+
+std::uint64_t order_of(Layer layer, std::uint64_t major, std::uint64_t minor) {
+  return static_cast<std::uint64_t>(layer) << 60 | (major & 0xFFFFFFF) << 32 | (minor & 0xFFFFFFFF);
+}
+
+}  // namespace
+
+void Playfield::Impl::order_cards() {
+  ordered.clear();
+  for (const Zone& zone : setup.table.zones()) {
+    for (std::size_t place = 0; place < zone.cards.size(); ++place) {
+      const std::size_t s = slot(zone.cards[place]);
+      const CardState& state = cards[s];
+      std::uint64_t order = order_of(Layer::rest, zone.id.value, place);
+      if (state.held) {
+        order = order_of(Layer::held, 0, place);
+      } else if (state.departure > 0 && motion.waiting(s)) {
+        // Waits on the stock for its departure: who leaves first lies on top.
+        order = order_of(Layer::rest, setup.deal_from.value, 0xFFFFFFFF - state.departure);
+      } else if (state.departure > 0) {
+        order = order_of(Layer::flight, 0, state.departure);
+      }
+      ordered.push_back({order, s});
+    }
+  }
+  const auto before = [](const Ordered& a, const Ordered& b) { return a.order < b.order; };
+  if (!std::is_sorted(ordered.begin(), ordered.end(), before)) std::sort(ordered.begin(), ordered.end(), before);
+}
+
+void Playfield::Impl::add_outlines() {
+  for (const Zone& zone : setup.table.zones()) {
+    const bool covered = std::any_of(zone.cards.begin(), zone.cards.end(),
+                                     [&](CardId id) { return cards[slot(id)].departure == 0; });
+    if (covered) continue;
+    const std::size_t i = zone.id.value - 1;
+    const Pose pose = snapped(lone_pose(setup.places[i].layout, areas[i], solved.card), solved.card, options.pixel_ratio);
+    drawn.items.push_back({.kind = FrameKind::outline,
+                           .zone = zone.id,
+                           .size = solved.card,
+                           .matrix = matrix_of(pose),
+                           .corners = corners(pose, solved.card),
+                           .order = order_of(Layer::outline, zone.id.value, 0)});
+  }
+}
+
+void Playfield::Impl::add_card(std::uint64_t order, std::size_t s) {
+  const CardState& state = cards[s];
+  const Pose& pose = motion.pose(s);
+  const Card& card = *setup.table.card(state.id);
+  const bool face = shows_face(pose.flip);
+  drawn.items.push_back({.kind = FrameKind::card,
+                         .card = state.id,
+                         .zone = card.zone,
+                         .face = face ? card.face : hidden_face,
+                         .back = !face,
+                         .size = solved.card,
+                         .matrix = matrix_of(pose),
+                         .corners = corners(pose, solved.card),
+                         .opacity = pose.opacity,
+                         .brightness = pose.brightness,
+                         .lift = pose.lift,
+                         .marks = {.held = state.held, .refused = motion.shaking(s)},
+                         .order = order});
+}
+
+const Frame& Playfield::Impl::frame() {
+  if (motion.revision() != seen_motion) stale = true;
+  if (!stale) return drawn;
+  stale = false;
+  hits_stale = true;
+  seen_motion = motion.revision();
+  ++drawn.revision;
+  drawn.window = options.window;
+  drawn.pixel_ratio = options.pixel_ratio;
+  drawn.card = solved.card;
+  drawn.corner_radius = options.corner_radius * solved.card.width;
+  drawn.items.clear();
+  add_outlines();
+  order_cards();
+  for (const Ordered& o : ordered) add_card(o.order, o.slot);
+
+  // A target is marked where a card would come to lie: on its top card, or its outline.
+  for (const ZoneId id : carry.targets) {
+    const CardId top = setup.table.top(id).value_or(CardId{});
+    for (FrameItem& item : drawn.items) {
+      if (item.zone != id || item.card != top) continue;
+      item.marks.legal_target = true;
+      item.marks.aimed_at = id == carry.aimed;
+    }
+  }
+  return drawn;
+}
+
+void Playfield::Impl::refresh_hits() {
+  frame();
+  if (!hits_stale) return;
+  hits_stale = false;
+  hits.clear();
+  for (const Ordered& o : ordered) {
+    if (cards[o.slot].held) continue;
+    hits.add({.pose = motion.pose(o.slot), .size = solved.card, .corner_radius = drawn.corner_radius},
+             cards[o.slot].id.value);
+  }
+}
+
+Hit Playfield::Impl::hit(Vec2 point) {
+  refresh_hits();
+  if (const auto tag = hits.topmost(point)) {
+    const CardId id{*tag};
+    return {.card = id, .zone = setup.table.card(id)->zone};
+  }
+  return {.zone = zone_at(point)};
+}
+
+}  // namespace apsidon

@@ -1,0 +1,303 @@
+#include "apsidon/play/playfield.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "apsidon/geometry/error.hpp"
+#include "play/impl.hpp"
+
+namespace apsidon {
+namespace {
+
+Size finite_window(Size window) {
+  const auto good = [](float v) { return std::isfinite(v) && v > 0 ? v : 0; };
+  return {good(window.width), good(window.height)};
+}
+
+float finite_ratio(float ratio) { return std::isfinite(ratio) && ratio > 0 ? ratio : 1; }
+
+}  // namespace
+
+Playfield::Impl::Impl(TableSetup given, const PlayfieldOptions& wanted)
+    : setup(std::move(given)), options(wanted), gestures(wanted.thresholds) {
+  check(setup);
+  check(options.feel);
+  if (!(options.corner_radius >= 0 && options.corner_radius <= 0.5f)) {
+    throw Error(fmt::format("playfield: corner radius is {}: 0 to 0.5 is expected", options.corner_radius));
+  }
+  if (!std::isfinite(options.start_time)) {
+    throw Error(fmt::format("playfield: start time is {}: a finite number is expected", options.start_time));
+  }
+  options.window = finite_window(options.window);
+  options.pixel_ratio = finite_ratio(options.pixel_ratio);
+  const std::size_t zones = setup.table.zones().size();
+  areas.resize(zones);
+  laid_revision.resize(zones, 0);
+  crowded.resize(zones, 0);
+  motion.advance_to(options.start_time);
+  solve_plan();
+  lay_out_changed(Change::first);
+}
+
+void Playfield::Impl::solve_plan() {
+  plan = best_plan(setup.plans, setup.places, options.window);
+  solved = solve(setup.plans[plan], setup.places, options.window, options.pixel_ratio, areas);
+}
+
+void Playfield::Impl::advance_to(double time) {
+  if (!(time > motion.now())) return;
+  const bool was_moving = motion.awake_count() > 0;
+  const double settles = motion.settles_at();
+  motion.advance_to(time);
+  for (const Landing& landing : motion.landings()) {
+    CardState& state = cards[landing.slot];
+    if (state.departure == 0 || state.held) continue;
+    state.departure = 0;
+    note({.kind = EventKind::landed, .time = landing.time, .card = state.id, .count = 1, .to = state.zone});
+  }
+  motion.forget_landings();
+  if (was_moving && motion.awake_count() == 0) note({.kind = EventKind::settled, .time = settles});
+}
+
+void Playfield::Impl::note(Event event) { coming.push_back(event); }
+
+/// Lays out the zones that the table has changed since; with a new window or at first, all of them.
+void Playfield::Impl::lay_out_changed(Change change) {
+  motion.resize(setup.table.slot_count());
+  cards.resize(setup.table.slot_count());
+  for (const Zone& zone : setup.table.zones()) {
+    std::uint64_t& seen = laid_revision[zone.id.value - 1];
+    if (change == Change::table && seen == zone.revision) continue;
+    seen = zone.revision;
+    lay_out_zone(zone.id, change);
+  }
+  stale = true;
+}
+
+void Playfield::Impl::lay_out_zone(ZoneId id, Change change) {
+  const Zone& zone = *setup.table.zone(id);
+  const std::size_t n = zone.cards.size();
+  if (laid.size() < n) {
+    laid.resize(n);
+    poses.resize(n);
+  }
+  for (std::size_t i = 0; i < n; ++i) {
+    const Card& card = *setup.table.card(zone.cards[i]);
+    laid[i] = {.face_up = card.face_up, .sideways = card.sideways};
+  }
+  const LayoutInput in{.area = areas[id.value - 1], .card = solved.card, .cards = {laid.data(), n}};
+  const LayoutReport report = apsidon::lay_out(setup.places[id.value - 1].layout, in, {poses.data(), n});
+  crowded[id.value - 1] = report.crowded ? 1 : 0;
+  for (std::size_t i = 0; i < n; ++i) {
+    const Card& card = *setup.table.card(zone.cards[i]);
+    const std::size_t s = slot(card.id);
+    CardState& state = cards[s];
+    state.neutral = poses[i];
+    // Nothing is raised or inserted yet, and a held card keeps its room: the two poses differ by the snapping only.
+    const Pose resting = snapped(poses[i], solved.card, options.pixel_ratio);
+    if (state.id != card.id) {
+      state = {.id = card.id, .zone = id, .neutral = poses[i], .resting = resting};
+      motion.place(s, resting);
+      continue;
+    }
+    head_for(card, s, resting, change);
+  }
+}
+
+/// Sends a card from its old resting pose toward its new one, in the way that the change asks for.
+void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& resting, Change change) {
+  CardState& state = cards[s];
+  const Pose old = state.resting;
+  const bool other_zone = state.zone != card.zone;
+  state.resting = resting;
+  state.zone = card.zone;
+  if (state.held || (!other_zone && old == resting)) return;
+  if (change == Change::window) {
+    if (motion.on_its_way(s)) {
+      motion.shift(s, resting, options.feel.shift);
+    } else {
+      motion.place(s, resting);
+    }
+  } else if (other_zone) {
+    fly(s, resting, options.feel.move);
+  } else if (old.flip != resting.flip) {
+    motion.travel(s, resting, options.feel.flip);
+  } else {
+    motion.shift(s, resting, options.feel.shift);
+  }
+}
+
+/// Sends a card through the air, above everything that rests.
+void Playfield::Impl::fly(std::size_t s, const Pose& goal, const Glide& glide, double delay) {
+  cards[s].departure = ++departures;
+  motion.travel(s, goal, glide, delay);
+  stale = true;
+}
+
+void Playfield::Impl::after_change() {
+  cancel_if_touched();
+  lay_out_changed(Change::table);
+}
+
+void Playfield::Impl::deal() {
+  cancel_carry(carry.pointer);
+  const Table& table = setup.table;
+  const DealStyle& style = options.feel.deal;
+  Pose source{.centre = {options.window.width / 2, -solved.card.height}};
+  if (setup.deal_from) {
+    const std::size_t from = setup.deal_from.value - 1;
+    source = lone_pose(setup.places[from].layout, areas[from], solved.card);
+    source = snapped(source, solved.card, options.pixel_ratio);
+  }
+  source.flip = std::numbers::pi_v<float>;
+
+  double delay = 0;
+  const auto give = [&](CardId id) {
+    const std::size_t s = slot(id);
+    motion.place(s, source);
+    fly(s, cards[s].resting, style.glide, delay);
+    delay += double{style.stagger};
+  };
+  std::size_t longest = 0;
+  for (const Zone& zone : table.zones()) {
+    if (zone.id != setup.deal_from) longest = std::max(longest, zone.cards.size());
+  }
+  const bool rounds = style.order == DealOrder::rounds;
+  for (std::size_t round = 0; round < (rounds ? longest : 1); ++round) {
+    for (const Zone& zone : table.zones()) {
+      if (zone.id == setup.deal_from) continue;
+      const std::size_t end = rounds ? std::min(round + 1, zone.cards.size()) : zone.cards.size();
+      for (std::size_t i = round; i < end; ++i) give(zone.cards[i]);
+    }
+  }
+}
+
+void Playfield::Impl::shake(CardId id) {
+  const auto s = setup.table.slot(id);
+  if (s) motion.shake(*s, options.feel.shake, options.feel.shake.width * solved.card.width);
+}
+
+Playfield::Playfield(TableSetup setup, const PlayfieldOptions& options)
+    : impl_(std::make_unique<Impl>(std::move(setup), options)) {}
+Playfield::Playfield(Playfield&&) noexcept = default;
+Playfield& Playfield::operator=(Playfield&&) noexcept = default;
+Playfield::~Playfield() = default;
+
+bool Playfield::pointer(const PointerInput& input) {
+  if (!is_finite(input.at) || !std::isfinite(input.time)) {
+    ++impl_->ignored;
+    return false;
+  }
+  impl_->advance_to(input.time);
+  PointerInput timed = input;
+  timed.time = now();
+  bool used = false;
+  for (const Gesture& gesture : impl_->gestures.read(timed)) used = impl_->handle(gesture) || used;
+  return used;
+}
+
+void Playfield::resize(Size window, float pixel_ratio, double time) {
+  if (!std::isfinite(window.width + window.height) || !std::isfinite(pixel_ratio) || !std::isfinite(time)) {
+    ++impl_->ignored;
+    return;
+  }
+  impl_->advance_to(time);
+  impl_->cancel_carry(impl_->carry.pointer);
+  impl_->options.window = finite_window(window);
+  impl_->options.pixel_ratio = finite_ratio(pixel_ratio);
+  impl_->solve_plan();
+  impl_->lay_out_changed(Impl::Change::window);
+}
+
+void Playfield::advance_to(double time) {
+  if (!std::isfinite(time)) ++impl_->ignored;
+  if (std::isfinite(time)) impl_->advance_to(time);
+  std::swap(impl_->events, impl_->coming);
+  impl_->coming.clear();
+}
+
+double Playfield::now() const { return impl_->motion.now(); }
+
+Verdict Playfield::move(const Run& run, ZoneId to) {
+  const Card* first = table().card(run.first);
+  const ZoneId from = first ? first->zone : ZoneId{};
+  const Verdict verdict = impl_->setup.table.move(run, to);
+  if (!verdict) return verdict;
+  impl_->after_change();
+  if (from != to && table().zone(from)->cards.empty()) {
+    impl_->note({.kind = EventKind::emptied, .time = now(), .from = from});
+  }
+  return verdict;
+}
+
+Verdict Playfield::flip(CardId card, bool face_up) {
+  const Verdict verdict = impl_->setup.table.flip(card, face_up);
+  if (verdict) impl_->after_change();
+  return verdict;
+}
+
+SyncReport Playfield::sync(std::span<const WantedZone> wanted) {
+  SyncReport report = impl_->setup.table.sync(wanted);
+  if (report.verdict) impl_->after_change();
+  return report;
+}
+
+void Playfield::deal() { impl_->deal(); }
+void Playfield::shake(CardId card) { impl_->shake(card); }
+const Table& Playfield::table() const { return impl_->setup.table; }
+std::span<const Event> Playfield::events() const { return impl_->events; }
+const Frame& Playfield::frame() const { return impl_->frame(); }
+Hit Playfield::hit(Vec2 point) const { return impl_->hit(point); }
+
+PickVerdict Playfield::judge_pick(CardId card) const { return apsidon::judge_pick(table(), impl_->setup.rules, card); }
+Verdict Playfield::judge_drop(const Run& run, ZoneId to) const {
+  return apsidon::judge_drop(table(), impl_->setup.rules, run, to);
+}
+
+Run Playfield::held() const { return impl_->carry.run; }
+std::span<const ZoneId> Playfield::targets() const { return impl_->carry.targets; }
+Size Playfield::card_size() const { return impl_->solved.card; }
+bool Playfield::fits() const { return impl_->solved.fits; }
+const Plan& Playfield::plan() const { return impl_->setup.plans[impl_->plan]; }
+
+std::optional<Rect> Playfield::area(ZoneId zone) const {
+  return table().zone(zone) ? std::optional(impl_->areas[zone.value - 1]) : std::nullopt;
+}
+
+bool Playfield::crowded(ZoneId zone) const { return table().zone(zone) && impl_->crowded[zone.value - 1] != 0; }
+
+std::optional<Pose> Playfield::neutral_pose(CardId card) const {
+  const auto s = table().slot(card);
+  return s ? std::optional(impl_->cards[*s].neutral) : std::nullopt;
+}
+
+std::optional<Pose> Playfield::resting_pose(CardId card) const {
+  const auto s = table().slot(card);
+  return s ? std::optional(impl_->cards[*s].resting) : std::nullopt;
+}
+
+std::optional<Pose> Playfield::live_pose(CardId card) const {
+  const auto s = table().slot(card);
+  return s ? std::optional(impl_->motion.pose(*s)) : std::nullopt;
+}
+
+double Playfield::settles_at() const { return impl_->motion.settles_at(); }
+std::uint64_t Playfield::ignored_inputs() const { return impl_->ignored; }
+
+void Playfield::sketch(Sketch& sketch) const {
+  for (const Zone& zone : table().zones()) {
+    const Rect& area = impl_->areas[zone.id.value - 1];
+    sketch.box("areas", area);
+    sketch.label("areas", area.min, zone.name);
+    for (const CardId card : zone.cards) {
+      const std::size_t s = impl_->slot(card);
+      sketch.quad("hits", corners(impl_->motion.pose(s), impl_->solved.card));
+      sketch.point("neutral", impl_->cards[s].neutral.centre);
+    }
+  }
+}
+
+}  // namespace apsidon

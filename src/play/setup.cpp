@@ -1,0 +1,41 @@
+#include "apsidon/play/setup.hpp"
+
+#include <fmt/format.h>
+
+#include "apsidon/geometry/error.hpp"
+
+namespace apsidon {
+
+ZoneId TableSetup::add(const ZoneSetup& zone) {
+  check(zone.layout);
+  check(zone.drop, table.deck());
+  check(zone.pick.link, table.deck());
+  Table with = table;  // so that a card that cannot be made leaves no half-filled zone behind
+  const ZoneId id = with.create_zone({.name = zone.name, .key = zone.key});
+  for (const CardOptions& card : zone.cards) with.create_card(id, card);
+  places.push_back({.layout = zone.layout, .longest = zone.longest});
+  rules.push_back({.pick = zone.pick, .drop = zone.drop});
+  table = std::move(with);
+  return id;
+}
+
+void check(const TableSetup& setup) {
+  const std::size_t zones = setup.table.zones().size();
+  if (setup.places.size() != zones || setup.rules.size() != zones) {
+    throw Error(fmt::format("table: {} zones with {} places and {} rules: one of each a zone is expected", zones,
+                            setup.places.size(), setup.rules.size()));
+  }
+  if (zones == 0) throw Error("table: no zones: at least one is expected");
+  if (setup.plans.empty()) throw Error("table: no plans: at least one is expected");
+  for (const Plan& plan : setup.plans) check(plan, setup.places);
+  for (const ZoneRules& rules : setup.rules) {
+    check(rules.drop, setup.table.deck());
+    check(rules.pick.link, setup.table.deck());
+  }
+  if (setup.deal_from && !setup.table.zone(setup.deal_from)) {
+    throw Error(fmt::format("table: the deal comes from zone {}: a zone of the table is expected",
+                            setup.deal_from.value));
+  }
+}
+
+}  // namespace apsidon

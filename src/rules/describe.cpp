@@ -1,0 +1,96 @@
+#include "apsidon/rules/describe.hpp"
+
+#include <fmt/args.h>
+#include <fmt/format.h>
+
+#include "apsidon/geometry/error.hpp"
+
+namespace apsidon {
+namespace {
+
+Phrases english() {
+  Phrases p;
+  const auto say = [&](Reason reason, std::string text) {
+    p.by_reason[static_cast<std::size_t>(reason)] = std::move(text);
+  };
+  say(Reason::allowed, "Allowed.");
+  say(Reason::unknown_card, "{card} is not on the table.");
+  say(Reason::unknown_zone, "That zone is not on the table.");
+  say(Reason::unknown_place, "{zone} has no such place.");
+  say(Reason::unknown_key, "No zone has the key {key}.");
+  say(Reason::unknown_face, "{card} cannot be judged here: a face is not known.");
+  say(Reason::missing_key, "A wanted card or zone has no key.");
+  say(Reason::repeated_key, "The key {key} is wanted twice.");
+  say(Reason::empty_zone, "{zone} is empty.");
+  say(Reason::pick_nothing, "{zone} gives no cards by hand.");
+  say(Reason::not_top, "{card} is covered: {zone} gives its top card only.");
+  say(Reason::face_down, "{card} lies face down.");
+  say(Reason::not_linked, "{card} does not follow {onto}, so the cards from there on cannot be picked up together.");
+  say(Reason::busy, "Another card is being held.");
+  say(Reason::same_zone, "{card} lies in {zone} already.");
+  say(Reason::drop_nothing, "{zone} takes no cards.");
+  say(Reason::not_rank_down, "{card} is not one rank below {onto}, as {zone} builds down.");
+  say(Reason::not_rank_up, "{card} is not one rank above {onto}, as {zone} builds up.");
+  say(Reason::not_same_suit, "{card} is not of the suit of {onto}, as {zone} asks.");
+  say(Reason::not_same_colour, "{card} is not of the colour of {onto}, as {zone} asks.");
+  say(Reason::not_empty, "{zone} takes a card only while it is empty.");
+  say(Reason::needs_card, "{zone} is empty: {card} has nothing to lie on.");
+  say(Reason::not_rank_on_empty, "{zone} begins with rank {wanted_rank}; {card} is not one.");
+  say(Reason::too_many, "{zone} takes at most {wanted} at once here; from {card} on there are {found}.");
+  say(Reason::negated, "{zone} does not take {card}.");
+  return p;
+}
+
+std::string card_text(CardId id, const Table& table) {
+  const Card* card = table.card(id);
+  if (!card) return id ? fmt::format("card {}", id.value) : "no card";
+  // Naming a covered card would tell what it hides.
+  return card->face_up && table.deck().has(card->face) ? table.deck().text(card->face) : "the covered card";
+}
+
+std::string fill(const std::string& text, const Verdict& v, const Table& table) {
+  const Zone* zone = table.zone(v.zone);
+  const auto& ranks = table.deck().options().ranks;
+  const bool rank = v.wanted >= 0 && static_cast<std::size_t>(v.wanted) < ranks.size();
+  fmt::dynamic_format_arg_store<fmt::format_context> args;
+  args.push_back(fmt::arg("card", card_text(v.card, table)));
+  args.push_back(fmt::arg("onto", card_text(v.onto, table)));
+  args.push_back(fmt::arg("zone", zone ? zone->name : std::string("the zone")));
+  args.push_back(fmt::arg("wanted", v.wanted));
+  args.push_back(fmt::arg("found", v.found));
+  args.push_back(fmt::arg("wanted_rank", rank ? ranks[static_cast<std::size_t>(v.wanted)] : std::string("?")));
+  args.push_back(fmt::arg("key", v.key));
+  std::string out = fmt::vformat(text, args);
+  if (!out.empty() && out[0] >= 'a' && out[0] <= 'z' && text.starts_with("{card}") &&
+      !(v.card && table.card(v.card) && table.card(v.card)->face_up)) {
+    out[0] = static_cast<char>(out[0] - 'a' + 'A');  // "The covered card …" at the start of a sentence
+  }
+  return out;
+}
+
+}  // namespace
+
+const Phrases& default_phrases() {
+  static const Phrases phrases = english();
+  return phrases;
+}
+
+void check(const Phrases& phrases) {
+  const Table nobody(Deck({.suits = {{"a", "a"}}, .ranks = {"1"}}));
+  for (std::size_t i = 0; i < phrases.by_reason.size(); ++i) {
+    try {
+      (void)fill(phrases.by_reason[i], {}, nobody);
+    } catch (const fmt::format_error& e) {
+      throw Error(fmt::format("phrase for {}: '{}': {}; {{card}}, {{onto}}, {{zone}}, {{wanted}}, {{found}}, "
+                              "{{wanted_rank}} or {{key}} is expected",
+                              code_of(static_cast<Reason>(i)), phrases.by_reason[i], e.what()));
+    }
+  }
+}
+
+std::string describe(const Verdict& verdict, const Table& table, const Phrases& phrases) {
+  const auto i = static_cast<std::size_t>(verdict.reason);
+  return i < phrases.by_reason.size() ? fill(phrases.by_reason[i], verdict, table) : std::string();
+}
+
+}  // namespace apsidon

@@ -1,0 +1,153 @@
+#include "common.hpp"
+
+#include <fmt/format.h>
+
+#include <charconv>
+#include <cmath>
+#include <cstdio>
+#include <filesystem>
+#include <numbers>
+
+#include "apsidon/files/nearest.hpp"
+#include "apsidon/files/table_file.hpp"
+
+namespace apsidon::tool {
+namespace {
+
+/// "12.5x7" into two numbers by the sign between them.
+std::optional<std::pair<float, float>> parse_pair(const std::string& text, char between) {
+  const auto at = text.find(between);
+  if (at == std::string::npos) return std::nullopt;
+  float values[2] = {0, 0};
+  const std::string_view parts[2] = {std::string_view(text).substr(0, at), std::string_view(text).substr(at + 1)};
+  for (int i = 0; i < 2; ++i) {
+    const char* end = parts[i].data() + parts[i].size();
+    const auto [rest, error] = std::from_chars(parts[i].data(), end, values[i]);
+    if (error != std::errc() || rest != end || !std::isfinite(values[i])) return std::nullopt;
+  }
+  return std::pair{values[0], values[1]};
+}
+
+std::string hint(const std::string& found, const std::vector<std::string>& names) {
+  const auto near = nearest_name(found, names);
+  return near ? fmt::format("did you mean '{}'?", *near) : fmt::format("one like '{}' is expected", names.front());
+}
+
+}  // namespace
+
+void TableOptions::add_to(CLI::App& app) {
+  app.add_option("table", file, "The table file")->required()->type_name("TABLE");
+  app.add_option("--window", window, "Size of the window in px, 1280x800 unless stated")->type_name("WxH");
+  app.add_option("--pixel-ratio", pixel_ratio, "Device pixels in a px, 0.1 to 8; 1 unless stated")
+      ->type_name("RATIO")
+      ->check(CLI::Range(0.1, 8.0));
+}
+
+void add_format(CLI::App& app, Format& format) {
+  static const std::map<std::string, Format> names{{"text", Format::text}, {"json", Format::json}, {"csv", Format::csv}};
+  app.add_option("--format", format, "text for people; json or csv for programs")
+      ->type_name("FORMAT")
+      ->transform(CLI::CheckedTransformer(names).description(""));
+}
+
+Size parse_size(const std::string& text) {
+  const auto pair = parse_pair(text, 'x');
+  const auto good = [](float v) { return v >= 1 && v <= 16384; };
+  if (!pair || !good(pair->first) || !good(pair->second)) {
+    throw Failure{bad_call, fmt::format("--window '{}': a size like 1280x800, each 1 to 16384, is expected", text)};
+  }
+  return {pair->first, pair->second};
+}
+
+Vec2 parse_point(const std::string& text) {
+  const auto pair = parse_pair(text, ',');
+  if (!pair) throw Failure{bad_call, fmt::format("--at '{}': a point like 640,400 is expected", text)};
+  return {pair->first, pair->second};
+}
+
+TableSetup load_setup(const TableOptions& options) { return or_fail(load_table(options.file)); }
+
+Playfield load_playfield(const TableOptions& options) {
+  const Size window = parse_size(options.window);
+  return Playfield(load_setup(options), {.window = window, .pixel_ratio = options.pixel_ratio});
+}
+
+ZoneId find_zone(const Table& table, const std::string& text) {
+  if (const auto zone = table.find_zone(text)) return *zone;
+  std::vector<std::string> names;
+  for (const Zone& zone : table.zones()) names.push_back(zone.name);
+  throw Failure{bad_call, fmt::format("unknown zone '{}': {}", text, hint(text, names))};
+}
+
+CardId find_card(const Table& table, const std::string& text) {
+  const auto colon = text.rfind(':');
+  if (colon != std::string::npos) {
+    const Zone& zone = *table.zone(find_zone(table, text.substr(0, colon)));
+    const std::string place = text.substr(colon + 1);
+    std::size_t i = 0;
+    if (place == "top") {
+      i = zone.cards.size() - 1;
+    } else if (std::from_chars(place.data(), place.data() + place.size(), i).ptr != place.data() + place.size() ||
+               place.empty()) {
+      throw Failure{bad_call, fmt::format("'{}': a place like {}:0 or {}:top is expected", text, zone.name, zone.name)};
+    }
+    if (i < zone.cards.size()) return zone.cards[i];
+    throw Failure{bad_call, fmt::format("'{}': {} has {} cards", text, zone.name, zone.cards.size())};
+  }
+  std::uint32_t id = 0;
+  if (std::from_chars(text.data(), text.data() + text.size(), id).ptr == text.data() + text.size() && !text.empty()) {
+    if (table.card({id})) return {id};
+    throw Failure{bad_call, fmt::format("card {} is not on the table: 1 to {} are", id, table.card_count())};
+  }
+  const Deck& deck = table.deck();
+  const auto face = deck.find(text);
+  std::vector<std::string> names;
+  for (const FaceId f : deck.faces()) names.push_back(deck.text(f));
+  if (!face) throw Failure{bad_call, fmt::format("unknown card '{}': {}", text, hint(text, names))};
+  std::vector<std::string> found;
+  CardId last;
+  for (const Zone& zone : table.zones()) {
+    for (const CardId card : zone.cards) {
+      if (table.card(card)->face != *face) continue;
+      last = card;
+      found.push_back(card_text(table, card));
+    }
+  }
+  if (found.empty()) throw Failure{bad_call, fmt::format("no card on the table shows '{}'", text)};
+  if (found.size() > 1) {
+    throw Failure{bad_call, fmt::format("'{}' is shown by {} cards: name one by its id: {}", text, found.size(),
+                                        fmt::format("{}", fmt::join(found, ", ")))};
+  }
+  return last;
+}
+
+std::string card_text(const Table& table, CardId id) {
+  const Card& card = *table.card(id);
+  return fmt::format("{} (card {}, {}:{})", table.deck().text(card.face), id.value, table.zone(card.zone)->name,
+                     card.place);
+}
+
+double rounded(double value, double step) { return std::round(value / step) * step + 0.0; }
+
+std::string number(double value) {
+  std::string text = fmt::format("{:.2f}", rounded(value));
+  while (text.back() == '0') text.pop_back();
+  if (text.back() == '.') text.pop_back();
+  return text;
+}
+
+double degrees(float radians) { return double{radians} * 180 / std::numbers::pi; }
+
+void print(const std::string& text) { std::fwrite(text.data(), 1, text.size(), stdout); }
+
+void print_json(const nlohmann::ordered_json& json) { print(json.dump(2) + '\n'); }
+
+void make_folder_of(const std::string& file) {
+  const auto folder = std::filesystem::path(file).parent_path();
+  if (folder.empty()) return;
+  std::error_code error;
+  std::filesystem::create_directories(folder, error);
+  if (error) throw Failure{bad_file, fmt::format("{}: the folder cannot be made: {}", folder.string(), error.message())};
+}
+
+}  // namespace apsidon::tool

@@ -1,0 +1,118 @@
+// apsidon demo: all of it on the demo data, told so that a newcomer understands it.
+#include <fmt/format.h>
+
+#include <filesystem>
+
+#include "apsidon/draw/paint.hpp"
+#include "apsidon/draw/sheets.hpp"
+#include "apsidon/files/table_file.hpp"
+#include "common.hpp"
+
+namespace apsidon::tool {
+namespace {
+
+namespace fs = std::filesystem;
+
+struct Options {
+  std::string data = "data";
+  std::string out = "out/demo";
+};
+
+void tell_drawing(const fs::path& table, const std::string& window, const fs::path& out) {
+  const Playfield field = load_playfield({.file = table.string(), .window = window});
+  paint(field.frame(), field.table().deck()).write_png(out);
+  print(fmt::format("   {}: {} cards in {} zones, plan '{}', cards of {}x{} px\n", out.string(),
+                    field.table().card_count(), field.table().zones().size(), field.plan().name,
+                    number(double{field.card_size().width}), number(double{field.card_size().height})));
+}
+
+void tell_verdict(const TableSetup& setup, const std::string& card, const std::string& to) {
+  const PickVerdict pick = judge_pick(setup.table, setup.rules, find_card(setup.table, card));
+  const Verdict verdict = pick.verdict ? judge_drop(setup.table, setup.rules, pick.run, find_zone(setup.table, to))
+                                       : pick.verdict;
+  print(fmt::format("   {} to {}: {} {}\n", card, to, verdict ? "yes." : "no.",
+                    verdict ? "" : describe(verdict, setup.table)));
+}
+
+/// A drag with the pointer, from the middle of a card to the middle of a zone.
+void tell_drag(Playfield& field, const std::string& card_name, const std::string& to) {
+  const CardId card = find_card(field.table(), card_name);
+  const Vec2 from = field.live_pose(card)->centre;
+  const Vec2 target = field.area(find_zone(field.table(), to))->centre();
+  double time = field.now() + 0.1;
+  field.pointer({.phase = PointerPhase::down, .at = from, .time = time});
+  for (int i = 1; i <= 20; ++i) {
+    time += 1.0 / 60;
+    field.pointer({.phase = PointerPhase::move, .at = from + (target - from) * (static_cast<float>(i) / 20), .time = time});
+  }
+  field.pointer({.phase = PointerPhase::up, .at = target, .time = time});
+  field.advance_to(field.settles_at());
+  for (const Event& event : field.events()) {
+    const Zone* zone = field.table().zone(event.to ? event.to : event.from);
+    print(fmt::format("   {:.2f} s  {:<10} {} {}\n", event.time, name_of(event.kind),
+                      field.table().card(event.card) ? field.table().deck().text(field.table().card(event.card)->face) : "",
+                      zone ? zone->name : ""));
+  }
+}
+
+int run(const Options& options) {
+  const fs::path data = options.data;
+  const fs::path out = options.out;
+  const fs::path bench = data / "potting-bench.table.json";
+  const fs::path market = data / "market-stall.table.json";
+  make_folder_of((out / "x").string());
+
+  print("Apsidon computes where every card of a table is, what a point hits, what may go where, and how cards\n"
+        "move. This is what it makes of the demo data.\n\n");
+  print("1. A table file, drawn for three windows: the plan finds the largest card that fits.\n");
+  tell_drawing(bench, "1280x800", out / "potting-bench.png");
+  tell_drawing(bench, "800x1280", out / "potting-bench-tall.png");
+  tell_drawing(market, "1280x800", out / "market-stall.png");
+
+  print("\n2. What lies at a point, and what may go where.\n");
+  Playfield field = load_playfield({.file = bench.string()});
+  const TableSetup setup = or_fail(load_table(bench));
+  const Zone& column = *field.table().zone(find_zone(field.table(), "column-5"));
+  const CardId card = column.cards[column.cards.size() / 2];
+  const Vec2 at = field.resting_pose(card)->centre - Vec2{0, field.card_size().height * 0.4f};
+  print(fmt::format("   at {},{} lies {}\n", number(double{at.x}), number(double{at.y}),
+                    card_text(field.table(), field.hit(at).card)));
+  tell_verdict(setup, "reed-2", "bed-2");
+  tell_verdict(setup, "reed-2", "column-6");
+  tell_verdict(setup, "poppy-9", "column-4");
+
+  print("\n3. A drag, as a game would see it: pointer inputs go in, events come out.\n");
+  tell_drag(field, "reed-2", "bed-2");
+
+  print("\n4. The deal: poses over time, as a contact sheet.\n");
+  Playfield film = load_playfield({.file = bench.string()});
+  film.deal();
+  const double end = film.settles_at();
+  std::vector<Shot> shots;
+  for (int i = 0; i < 12; ++i) {
+    film.advance_to(end * i / 11);
+    shots.push_back({film.frame(), fmt::format("{:.2f} s", end * i / 11)});
+  }
+  contact_sheet(shots, film.table().deck(), fmt::format("deal, {:.2f} s", end), {1280, 800}).write_png(out / "deal.png");
+  print(fmt::format("   {}: {} cards in {:.2f} s\n", (out / "deal.png").string(), film.table().card_count(), end));
+
+  print("\n5. Every face of the deck.\n");
+  const Deck deck = or_fail(load_deck(data / "glasshouse.deck.json"));
+  proof_sheet(deck, {1280, 800}).write_png(out / "faces.png");
+  print(fmt::format("   {}: {} faces\n\nThe pictures are in {}.\n", (out / "faces.png").string(), deck.face_count(),
+                    fs::absolute(out).lexically_normal().string()));
+  return yes;
+}
+
+}  // namespace
+
+Verb add_demo(CLI::App& app) {
+  CLI::App* verb = app.add_subcommand("demo", "All of it on the demo data, told step by step");
+  auto options = std::make_shared<Options>();
+  verb->add_option("data", options->data, "The folder of the demo data, data unless stated")->type_name("FOLDER");
+  verb->add_option("--out", options->out, "The folder for the pictures, out/demo unless stated")->type_name("FOLDER");
+  verb->footer("Example: apsidon demo data --out out/demo");
+  return {verb, [options] { return run(*options); }};
+}
+
+}  // namespace apsidon::tool

@@ -1,0 +1,43 @@
+// apsidon faces: a proof sheet of every face with its name.
+#include <fmt/format.h>
+
+#include "apsidon/draw/sheets.hpp"
+#include "apsidon/files/table_file.hpp"
+#include "common.hpp"
+
+namespace apsidon::tool {
+namespace {
+
+struct Options {
+  std::string deck;
+  std::string out = "faces.png";
+  std::string sheet = "1280x800";
+  float pixel_ratio = 1;
+};
+
+int run(const Options& options) {
+  const Deck deck = or_fail(load_deck(options.deck));
+  const Picture sheet = proof_sheet(deck, parse_size(options.sheet), options.pixel_ratio);
+  make_folder_of(options.out);
+  sheet.write_png(options.out);
+  print(fmt::format("{}: {} faces, {} suits of {} ranks\n", options.out, deck.face_count(), deck.suit_count(),
+                    deck.rank_count()));
+  return yes;
+}
+
+}  // namespace
+
+Verb add_faces(CLI::App& app) {
+  CLI::App* verb = app.add_subcommand("faces", "A proof sheet of every face of a deck with its name, as a PNG");
+  auto options = std::make_shared<Options>();
+  verb->add_option("deck", options->deck, "The deck file")->required()->type_name("DECK");
+  verb->add_option("--out", options->out, "The file to write, faces.png unless stated")->type_name("FILE");
+  verb->add_option("--sheet", options->sheet, "Size of the sheet, 1280x800 unless stated")->type_name("WxH");
+  verb->add_option("--pixel-ratio", options->pixel_ratio, "Device pixels in a px, 0.1 to 8; 1 unless stated")
+      ->type_name("RATIO")
+      ->check(CLI::Range(0.1, 8.0));
+  verb->footer("Example: apsidon faces data/glasshouse.deck.json --out faces.png");
+  return {verb, [options] { return run(*options); }};
+}
+
+}  // namespace apsidon::tool

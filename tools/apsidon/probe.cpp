@@ -1,0 +1,77 @@
+// apsidon probe: what lies at a point.
+#include <fmt/format.h>
+
+#include "common.hpp"
+
+namespace apsidon::tool {
+namespace {
+
+struct Options {
+  TableOptions table;
+  std::string at;
+  Format format = Format::text;
+};
+
+int run(const Options& options) {
+  const Playfield field = load_playfield(options.table);
+  const Table& table = field.table();
+  const Vec2 at = parse_point(options.at);
+  const Hit hit = field.hit(at);
+  const PickVerdict pick = field.judge_pick(hit.card);
+  const Card* card = table.card(hit.card);
+  const std::string zone = hit.zone ? table.zone(hit.zone)->name : "";
+
+  if (options.format == Format::json) {
+    nlohmann::ordered_json json;
+    json["at"] = {rounded(double{at.x}), rounded(double{at.y})};
+    json["hit"] = card ? "card" : hit.zone ? "zone" : "nothing";
+    if (hit.zone) json["zone"] = zone;
+    if (card) {
+      json["card"] = hit.card.value;
+      json["index"] = card->place;
+      json["face"] = table.deck().text(card->face);
+      json["face_up"] = card->face_up;
+      json["pick"] = std::string(code_of(pick.verdict.reason));
+      json["run"] = pick.run.count;
+    }
+    print_json(json);
+  } else if (options.format == Format::csv) {
+    print(fmt::format("hit,zone,index,card,face,pick,run\n"));
+    if (card) {
+      print(fmt::format("card,{},{},{},{},{},{}\n", zone, card->place, hit.card.value, table.deck().text(card->face),
+                        code_of(pick.verdict.reason), pick.run.count));
+    } else {
+      print(fmt::format("{},{},,,,,\n", hit.zone ? "zone" : "nothing", zone));
+    }
+  } else if (card) {
+    print(fmt::format("at {},{} lies {}, {}\n", number(double{at.x}), number(double{at.y}),
+                      card_text(table, hit.card), card->face_up ? "open" : "covered"));
+    if (pick.verdict) {
+      print(pick.run.count == 1 ? "  it may be picked up\n"
+                                : fmt::format("  it may be picked up, with the {} on it\n", pick.run.count - 1));
+    } else {
+      print(fmt::format("  it may not be picked up: {} [{}]\n", describe(pick.verdict, table),
+                        code_of(pick.verdict.reason)));
+    }
+  } else if (hit.zone) {
+    print(fmt::format("at {},{} lies no card; it is in the area of {}\n", number(double{at.x}), number(double{at.y}),
+                      zone));
+  } else {
+    print(fmt::format("at {},{} lies nothing\n", number(double{at.x}), number(double{at.y})));
+  }
+  return hit.zone ? yes : no;
+}
+
+}  // namespace
+
+Verb add_probe(CLI::App& app) {
+  CLI::App* verb = app.add_subcommand("probe", "What lies at a point: a card, a zone, or nothing (exit 1)");
+  auto options = std::make_shared<Options>();
+  options->table.add_to(*verb);
+  verb->add_option("--at", options->at, "The point, px from the top left")->type_name("X,Y")->required();
+  add_format(*verb, options->format);
+  verb->footer("Example: apsidon probe data/potting-bench.table.json --at 640,400");
+  return {verb, [options] { return run(*options); }};
+}
+
+}  // namespace apsidon::tool
