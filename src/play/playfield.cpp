@@ -59,7 +59,10 @@ void Playfield::Impl::advance_to(double time) {
     note({.kind = EventKind::landed, .time = landing.time, .card = state.id, .count = 1, .to = state.zone});
   }
   motion.forget_landings();
-  if (was_moving && motion.awake_count() == 0) note({.kind = EventKind::settled, .time = settles});
+  // While something is held the table is not at rest, however still the hand.
+  if (was_moving && motion.awake_count() == 0 && carry.run.count == 0) {
+    note({.kind = EventKind::settled, .time = settles});
+  }
 }
 
 void Playfield::Impl::note(Event event) { coming.push_back(event); }

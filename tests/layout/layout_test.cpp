@@ -1,0 +1,169 @@
+#include <numbers>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+std::vector<Pose> poses_of(const Layout& layout, const Rect& area, Size card, const std::vector<LaidCard>& cards,
+                           Room room = {}, LayoutReport* report = nullptr) {
+  std::vector<Pose> poses(cards.size());
+  const LayoutReport r = lay_out(layout, {.area = area, .card = card, .cards = cards, .room = room}, poses);
+  if (report) *report = r;
+  return poses;
+}
+
+std::vector<LaidCard> open_cards(std::size_t n) { return std::vector<LaidCard>(n); }
+
+bool inside(const Rect& area, const Pose& pose, Size card, float tolerance) {
+  const Rect b = bounds(corners(pose, card));
+  const Rect a = grown(area, tolerance);
+  return b.min.x >= a.min.x && b.min.y >= a.min.y && b.max.x <= a.max.x && b.max.y <= a.max.y;
+}
+
+}  // namespace
+
+TEST_CASE("layout: every neutral pose is finite, and inside its area when the area can hold a card") {
+  for_all("inside the area", 20, [](Random& r) {
+    const Layout layout = random_layout(r);
+    check(layout);
+    const Size card{r.uniform(1, 200), r.uniform(1, 200)};
+    const Vec2 corner{r.uniform(-300, 300), r.uniform(-300, 300)};
+    const bool tiny = r.chance(0.1f);
+    const Rect area = rect_at(corner, {tiny ? r.uniform(0, 2) : r.uniform(1, 1500), tiny ? 1 : r.uniform(1, 1000)});
+    const std::size_t n = r.chance(0.02f) ? 10'000 : r.below(70);
+    std::vector<LaidCard> cards(n);
+    for (LaidCard& c : cards) c.face_up = r.chance(0.5f);
+    const bool holds = area.width() >= card.width && area.height() >= card.height;
+    for (const Pose& pose : poses_of(layout, area, card, cards)) {
+      RC_ASSERT(is_finite(pose));
+      if (holds) RC_ASSERT(inside(area, pose, card, 0.05f));
+    }
+  });
+}
+
+TEST_CASE("layout: at its least size a zone is not crowded, and what it needs grows with the card") {
+  for_all("least size", 20, [](Random& r) {
+    const Layout layout = random_layout(r);
+    const std::size_t n = 1 + r.below(20);
+    const Size card{r.uniform(10, 200), r.uniform(10, 200)};
+    const Size least = least_size(layout, n, card);
+    LayoutReport report;
+    const Rect area = rect_at({0, 0}, {least.width * 1.0001f + 0.01f, least.height * 1.0001f + 0.01f});
+    (void)poses_of(layout, area, card, open_cards(n), {}, &report);
+    if (!std::holds_alternative<GridLayout>(layout) && !std::holds_alternative<HandLayout>(layout)) {
+      RC_ASSERT(!report.crowded);
+    }
+    const Size twice = least_size(layout, n, card * 2);
+    RC_ASSERT(std::abs(twice.width - 2 * least.width) <= 1e-3f * least.width);
+    RC_ASSERT(std::abs(twice.height - 2 * least.height) <= 1e-3f * least.height);
+  });
+}
+
+TEST_CASE("layout: a column's strips narrow evenly, then it is crowded, and it never leaves its area") {
+  const ColumnLayout column{.open_strip = 0.3f, .covered_strip = 0.1f, .least_open_strip = 0.15f, .least_covered_strip = 0.05f};
+  const Size card{100, 100};
+  std::vector<LaidCard> cards(4);
+  cards[0].face_up = false;
+  LayoutReport report;
+  const auto wide = poses_of(column, {{0, 0}, {100, 1000}}, card, cards, {}, &report);
+  CHECK(wide[0].centre.y == Approx(50));
+  CHECK(wide[1].centre.y == Approx(60));
+  CHECK(wide[3].centre.y == Approx(120));
+  CHECK_FALSE(report.crowded);
+  // Room for 52.5 px of strips, half way between 35 (least) and 70 (preferred).
+  const auto narrow = poses_of(column, {{0, 0}, {100, 152.5f}}, card, cards, {}, &report);
+  CHECK(narrow[1].centre.y - narrow[0].centre.y == Approx(7.5f));
+  CHECK(narrow[2].centre.y - narrow[1].centre.y == Approx(22.5f));
+  CHECK_FALSE(report.crowded);
+  (void)poses_of(column, {{0, 0}, {100, 120}}, card, cards, {}, &report);
+  CHECK(report.crowded);
+}
+
+TEST_CASE("layout: a hand is symmetric about its middle and bends down toward its ends") {
+  const auto hand = poses_of(HandLayout{}, {{0, 0}, {1200, 400}}, {100, 140}, open_cards(9));
+  for (std::size_t i = 0; i < 9; ++i) {
+    CHECK(hand[i].centre.x + hand[8 - i].centre.x == Approx(1200).margin(0.01));
+    CHECK(hand[i].rotation == Approx(-hand[8 - i].rotation).margin(1e-5));
+    CHECK(hand[i].centre.y == Approx(hand[8 - i].centre.y).margin(0.01));
+  }
+  CHECK(hand[0].rotation < 0);
+  CHECK(hand[0].centre.y > hand[4].centre.y);
+}
+
+TEST_CASE("layout: a hand in a low area lies straight, and with many cards keeps its ends") {
+  const auto low = poses_of(HandLayout{}, {{0, 0}, {800, 140}}, {100, 140}, open_cards(9));
+  CHECK(low[0].rotation == Approx(0).margin(1e-3));
+  LayoutReport report;
+  const auto many = poses_of(HandLayout{}, {{0, 0}, {800, 400}}, {100, 140}, open_cards(200), {}, &report);
+  CHECK(report.crowded);
+  CHECK(many.front().centre.x < many.back().centre.x);
+}
+
+TEST_CASE("layout: a raised card comes out and its neighbours step aside; an insertion leaves a gap") {
+  const Rect area{{0, 0}, {1200, 500}};
+  const auto neutral = poses_of(HandLayout{}, area, {100, 140}, open_cards(7));
+  const auto raised = poses_of(HandLayout{}, area, {100, 140}, open_cards(7), {.raised = 3});
+  CHECK(raised[3].centre.y < neutral[3].centre.y - 20);
+  CHECK(raised[2].centre.x < neutral[2].centre.x);
+  CHECK(raised[4].centre.x > neutral[4].centre.x);
+  const auto open = poses_of(HandLayout{}, area, {100, 140}, open_cards(7), {.insert_at = 3});
+  const float gap = open[3].centre.x - open[2].centre.x;
+  CHECK(gap > 1.5f * (open[1].centre.x - open[0].centre.x));
+  const auto eight = poses_of(HandLayout{}, area, {100, 140}, open_cards(8));
+  CHECK(open[3] == eight[4]);
+  // Places that no card has make no room.
+  CHECK(poses_of(HandLayout{}, area, {100, 140}, open_cards(7), {.raised = 7, .insert_at = 9}) == neutral);
+}
+
+TEST_CASE("layout: the top card of a pile keeps its place as cards come and go") {
+  const Rect area{{0, 0}, {100, 200}};
+  const Pose lone = lone_pose(PileLayout{}, area, {100, 140});
+  for (const std::size_t n : {1u, 2u, 10u, 500u}) {
+    const auto pile = poses_of(PileLayout{}, area, {100, 140}, open_cards(n));
+    CHECK(pile.back() == lone);
+    CHECK(pile.front().centre.y >= pile.back().centre.y);
+  }
+}
+
+TEST_CASE("layout: a grid is filled by rows, centred, and overlaps where it does not fit") {
+  const auto grid = poses_of(GridLayout{.columns = 3, .gap = 0.1f}, {{0, 0}, {400, 400}}, {100, 100}, open_cards(5));
+  CHECK(grid[0].centre == Vec2{90, 145});
+  CHECK(grid[2].centre == Vec2{310, 145});
+  CHECK(grid[3].centre == Vec2{90, 255});
+  LayoutReport report;
+  const auto tight = poses_of(GridLayout{.columns = 3}, {{0, 0}, {110, 100}}, {100, 100}, open_cards(3), {}, &report);
+  CHECK(tight[1].centre.x - tight[0].centre.x == Approx(5));
+  CHECK(report.crowded);
+}
+
+TEST_CASE("layout: covered cards lie with their back up, sideways ones turned by a quarter") {
+  const auto poses = poses_of(SlotLayout{}, {{0, 0}, {100, 100}}, {50, 70}, {{.face_up = false}, {.sideways = true}});
+  CHECK_FALSE(shows_face(poses[0].flip));
+  CHECK(poses[1].rotation == Approx(std::numbers::pi / 2));
+}
+
+TEST_CASE("layout: snapping puts the corners of upright cards on device pixels and leaves others alone") {
+  for_all("snapping", 20, [](Random& r) {
+    const float ratio = static_cast<float>(1 + r.below(3));
+    const Size card{std::floor(r.uniform(1, 200)), std::floor(r.uniform(1, 200))};
+    const Pose pose{.centre = {r.uniform(0, 500), r.uniform(0, 500)}};
+    const float corner = (snapped(pose, card, ratio).centre.x - card.width / 2) * ratio;
+    RC_ASSERT(std::abs(corner - std::round(corner)) < 1e-2f);
+    RC_ASSERT(length(snapped(pose, card, ratio).centre - pose.centre) <= 0.75f / ratio);
+  });
+  const Pose turned{.centre = {0.3f, 0.3f}, .rotation = 0.1f};
+  CHECK(snapped(turned, {10, 10}, 1) == turned);
+}
+
+TEST_CASE("layout: an option out of its range is refused by name") {
+  CHECK_THROWS_WITH(check(ColumnLayout{.open_strip = 0.1f}),
+                    Catch::Contains("least open strip is 0.155: 0 to 0.1 is expected"));
+  CHECK_THROWS_WITH(check(HandLayout{.spacing = -1}), Catch::Contains("hand layout: spacing is -1"));
+  CHECK_THROWS_WITH(check(PileLayout{.thickness = NAN}), Catch::Contains("pile layout: thickness is nan"));
+  CHECK_THROWS_WITH(check(GridLayout{.columns = -1}), Catch::Contains("grid layout: columns is -1"));
+  CHECK_NOTHROW(check(Layout{SlotLayout{}}));
+  CHECK(name_of(Layout{HandLayout{}}) == "hand");
+}

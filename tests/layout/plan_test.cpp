@@ -1,0 +1,135 @@
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+struct RandomPlan {
+  std::vector<ZonePlace> places;
+  Plan plan;
+};
+
+PlanNode random_node(Random& r, std::vector<ZonePlace>& places, int depth) {
+  if (depth == 0 || r.chance(0.4f)) {
+    if (r.chance(0.15f)) return space(r.uniform(0, 1));
+    places.push_back({.layout = random_layout(r), .longest = r.between(0, 14)});
+    return zone({static_cast<std::uint32_t>(places.size())}, r.chance(0.3f) ? r.uniform(0, 2) : 0.0f);
+  }
+  std::vector<PlanNode> parts;
+  const int n = r.between(1, 4);
+  for (int i = 0; i < n; ++i) parts.push_back(random_node(r, places, depth - 1));
+  PlanNode node = r.chance(0.5f) ? across(parts, r.uniform(0, 0.5f)) : down(parts, r.uniform(0, 0.5f));
+  node.justify = static_cast<Justify>(r.below(4));
+  return node;
+}
+
+RandomPlan random_plan(Random& r) {
+  RandomPlan out;
+  while (out.places.empty()) out.plan = {.root = random_node(r, out.places, 3), .margin = r.uniform(0, 30), .aspect = r.uniform(0.4f, 1.2f)};
+  check(out.plan, out.places);
+  return out;
+}
+
+PlanResult solved(const RandomPlan& p, Size window, std::vector<Rect>* areas = nullptr) {
+  std::vector<Rect> own(p.places.size());
+  const PlanResult result = solve(p.plan, p.places, window, 1, own);
+  if (areas) *areas = own;
+  return result;
+}
+
+}  // namespace
+
+TEST_CASE("plan: a window smaller in neither direction never gives smaller cards") {
+  for_all("larger windows", 20, [](Random& r) {
+    const RandomPlan p = random_plan(r);
+    const Size small{r.uniform(0, 1500), r.uniform(0, 1500)};
+    const Size large{small.width + r.uniform(0, 300) * r.below(2), small.height + r.uniform(0, 300) * r.below(2)};
+    RC_ASSERT(solved(p, large).unsnapped_card.width >= solved(p, small).unsnapped_card.width);
+  });
+}
+
+TEST_CASE("plan: areas lie in the window, apart from one another, and hold their zone at its longest") {
+  for_all("areas", 20, [](Random& r) {
+    const RandomPlan p = random_plan(r);
+    const Size window{r.uniform(50, 2000), r.uniform(50, 2000)};
+    std::vector<Rect> areas;
+    const PlanResult result = solved(p, window, &areas);
+    if (!result.fits) return;
+    const Rect room = grown(rect_at({0, 0}, window), 0.1f - p.plan.margin);
+    for (std::size_t i = 0; i < areas.size(); ++i) {
+      RC_ASSERT(areas[i].min.x >= room.min.x && areas[i].min.y >= room.min.y);
+      RC_ASSERT(areas[i].max.x <= room.max.x && areas[i].max.y <= room.max.y);
+      const Size least = least_size(p.places[i].layout, static_cast<std::size_t>(p.places[i].longest), result.card);
+      RC_ASSERT(areas[i].width() >= least.width - 0.1f && areas[i].height() >= least.height - 0.1f);
+      for (std::size_t j = 0; j < i; ++j) RC_ASSERT(overlap(grown(areas[i], -0.05f), grown(areas[j], -0.05f)) == 0);
+    }
+  });
+}
+
+TEST_CASE("plan: the card is the largest that fits, to 0.01 px") {
+  // Two slots side by side: 2 w + 0.5 w = 1000 - 2 * 20, so w = 384; height is plenty.
+  const std::vector<ZonePlace> places(2);
+  const Plan plan{.root = across({zone({1}), zone({2})}, 0.5f), .margin = 20};
+  std::vector<Rect> areas(2);
+  const PlanResult wide = solve(plan, places, {1000, 5000}, 1, areas);
+  CHECK(wide.unsnapped_card.width == Approx(384).margin(0.01));
+  CHECK(wide.card.height == std::floor(384 * 7.0f / 5));
+  CHECK(areas[0].min.x == Approx(20));
+  CHECK(areas[1].max.x == Approx(980));
+  // By height: h = 460, w = 460 * 5 / 7.
+  const PlanResult low = solve(plan, places, {5000, 500}, 1, areas);
+  CHECK(low.unsnapped_card.height == Approx(460).margin(0.02));
+  Plan limited = plan;
+  limited.largest_width = 100;
+  CHECK(solve(limited, places, {1000, 5000}, 1, areas).card.width == 100);
+}
+
+TEST_CASE("plan: shares divide what is left, and without shares the parts are justified") {
+  const std::vector<ZonePlace> places(2);
+  std::vector<Rect> areas(2);
+  Plan plan{.root = across({zone({1}, 1), zone({2}, 3)}, 0), .margin = 0, .largest_width = 100};
+  (void)solve(plan, places, {600, 400}, 1, areas);
+  CHECK(areas[0] == Rect{{0, 0}, {200, 400}});
+  CHECK(areas[1] == Rect{{200, 0}, {600, 400}});
+  plan.root = across({zone({1}), zone({2})}, 0);
+  const auto first_x = [&](Justify justify) {
+    plan.root.justify = justify;
+    (void)solve(plan, places, {600, 400}, 1, areas);
+    return areas[0].min.x;
+  };
+  CHECK(first_x(Justify::start) == 0);
+  CHECK(first_x(Justify::centre) == 200);
+  CHECK(first_x(Justify::end) == 400);
+  CHECK(first_x(Justify::spread) == 0);
+  CHECK(areas[1].max.x == 600);
+}
+
+TEST_CASE("plan: empty, tiny and broken windows give a defined, finite result") {
+  const std::vector<ZonePlace> places(1);
+  const Plan plan{.root = zone({1}), .margin = 16};
+  std::vector<Rect> areas(1);
+  for (const Size window : {Size{0, 0}, Size{1, 1}, Size{33, 1}, Size{NAN, 100}, Size{INFINITY, INFINITY}, Size{-5, 9}}) {
+    const PlanResult result = solve(plan, places, window, NAN, areas);
+    CHECK_FALSE(result.fits);
+    CHECK(std::isfinite(result.card.width));
+    CHECK((is_finite(areas[0].min) && is_finite(areas[0].max)));
+  }
+}
+
+TEST_CASE("plan: of several plans the one with the larger card is taken") {
+  const std::vector<ZonePlace> places(2);
+  const std::vector<Plan> plans{{.root = across({zone({1}), zone({2})})}, {.root = down({zone({1}), zone({2})})}};
+  CHECK(best_plan(plans, places, {1200, 400}) == 0);
+  CHECK(best_plan(plans, places, {400, 1200}) == 1);
+}
+
+TEST_CASE("plan: mistakes are refused with what is expected") {
+  const std::vector<ZonePlace> places(2);
+  CHECK_THROWS_WITH(check(Plan{.root = zone({1})}, places),
+                    "plan: zone 2 has no place: every zone of the table is expected in the plan");
+  CHECK_THROWS_WITH(check(Plan{.root = across({zone({1}), zone({1})})}, places), Catch::Contains("named twice"));
+  CHECK_THROWS_WITH(check(Plan{.root = zone({3})}, places), Catch::Contains("zone 3 is not on the table: 1 to 2"));
+  CHECK_THROWS_WITH(check(Plan{.root = across({})}, places), Catch::Contains("no parts"));
+  CHECK_THROWS_WITH(check(Plan{.root = across({zone({1}), zone({2})}), .aspect = 0}, places), Catch::Contains("aspect is 0"));
+}

@@ -1,0 +1,68 @@
+#include <cmath>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+/// The curve by halving the parameter's range, in double: slow and plain.
+double reference(const CubicBezier& c, double x) {
+  const auto at = [](double p1, double p2, double t) {
+    const double s = 1 - t;
+    return 3 * s * s * t * p1 + 3 * s * t * t * p2 + t * t * t;
+  };
+  double low = 0;
+  double high = 1;
+  for (int i = 0; i < 100; ++i) {
+    const double t = (low + high) / 2;
+    (at(double{c.x1}, double{c.x2}, t) < x ? low : high) = t;
+  }
+  return at(double{c.y1}, double{c.y2}, (low + high) / 2);
+}
+
+}  // namespace
+
+TEST_CASE("motion: cubic-bezier agrees with its definition") {
+  for_all("cubic-bezier", 50, [](Random& r) {
+    const CubicBezier c{r.uniform(0, 1), r.uniform(-1, 2), r.uniform(0, 1), r.uniform(-1, 2)};
+    check(c);
+    const float x = r.uniform(0, 1);
+    const EasedValue at = evaluate(c, x);
+    const double y = reference(c, double{x});
+    // Where the curve is nearly upright, a tiny step of x is a long way in y.
+    const double steep = std::abs(reference(c, double{x} + 2e-7) - reference(c, double{x} - 2e-7));
+    RC_ASSERT(std::abs(double{at.value} - y) <= 1e-5 + steep);
+  });
+}
+
+TEST_CASE("motion: a curve's slope is the change of its value") {
+  for_all("slope", 20, [](Random& r) {
+    const CubicBezier c{r.uniform(0.1f, 0.9f), r.uniform(0, 1), r.uniform(0.1f, 0.9f), r.uniform(0, 1)};
+    const float x = r.uniform(0.02f, 0.98f);
+    const double change = (reference(c, double{x} + 1e-4) - reference(c, double{x} - 1e-4)) / 2e-4;
+    RC_ASSERT(std::abs(double{evaluate(c, x).slope} - change) < 0.02 * (1 + std::abs(change)));
+  });
+}
+
+TEST_CASE("motion: curves begin at 0, end at 1, and go on along their tangents") {
+  for (const CubicBezier& c : {linear, ease, ease_in, ease_out, ease_in_out, CubicBezier{0, 1, 0, 1}}) {
+    CHECK(evaluate(c, 0).value == 0);
+    CHECK(evaluate(c, 1).value == 1);
+  }
+  CHECK(evaluate(linear, -2).value == -2);
+  CHECK(evaluate(linear, 3).value == 3);
+  CHECK(evaluate(ease_in, -1).value == 0);               // starts level
+  CHECK(evaluate(ease_in, 2).value == Approx(1 + 1 / 0.58));  // ends with the slope (1 - 0) / (1 - 0.42)
+  CHECK(evaluate({0.5f, 1, 0.5f, 1}, -1).value == Approx(-2));
+  CHECK(evaluate({0, 1, 0.5f, 1}, -1).value == 0);  // starts upright: stays level before
+  CHECK(evaluate({0.3f, 1.9f, 0.7f, 1}, 0.5f).value > 1);  // beyond 1 on the way
+}
+
+TEST_CASE("motion: a curve that is no function of time is refused") {
+  CHECK_THROWS_WITH(check(CubicBezier{1.5f, 0, 0, 1}),
+                    "cubic-bezier(1.5, 0, 0, 1): finite numbers with both x from 0 to 1 are expected");
+  CHECK_THROWS_AS(check(CubicBezier{0, NAN, 0, 1}), Error);
+  CHECK_THROWS_WITH(check(Feel{.move = {.seconds = -1}}), "feel: move seconds is -1: 0 to 60 is expected");
+}

@@ -1,0 +1,161 @@
+#include <cmath>
+#include <numbers>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+Pose random_pose(Random& r) {
+  return {.centre = {r.uniform(0, 1000), r.uniform(0, 1000)},
+          .rotation = r.uniform(-4, 4),
+          .scale = r.uniform(0.5f, 2),
+          .flip = r.chance(0.5f) ? 0 : std::numbers::pi_v<float>};
+}
+
+Glide random_glide(Random& r) {
+  return {.seconds = r.uniform(0.05f, 1),
+          .curve = {r.uniform(0.1f, 0.9f), r.uniform(0, 1), r.uniform(0.1f, 0.9f), r.uniform(0, 1)},
+          .lift = r.uniform(0, 1)};
+}
+
+/// The same timed orders for one card, whatever the steps between them.
+void command(Motion& motion, Random& r) {
+  const Pose goal = random_pose(r);
+  const Glide glide = random_glide(r);
+  switch (r.below(4)) {
+    case 0: motion.travel(0, goal, glide, double{r.uniform(0, 0.3f)}); break;
+    case 1: motion.shift(0, goal, glide); break;
+    case 2: motion.shake(0, {.seconds = 0.4f, .width = 0.1f, .swings = 3}, 10); break;
+    default: motion.travel(0, goal, glide); break;
+  }
+}
+
+}  // namespace
+
+TEST_CASE("motion: poses do not depend on how time is cut into steps") {
+  for_all("steps", 5, [](Random& r) {
+    Motion coarse;
+    Motion fine;
+    coarse.resize(1);
+    fine.resize(1);
+    double time = 0;
+    for (int i = 0; i < 6; ++i) {
+      const std::uint64_t seed = r.below(1u << 30);
+      Random a(seed);
+      Random b(seed);
+      command(coarse, a);
+      command(fine, b);
+      const double next = time + double{r.uniform(0.01f, 0.5f)};
+      for (double t = time; t < next; t += double{r.uniform(0.001f, 0.03f)}) fine.advance_to(t);
+      fine.advance_to(next);
+      coarse.advance_to(next);
+      RC_ASSERT(fine.pose(0) == coarse.pose(0));
+      time = next;
+    }
+    RC_ASSERT(fine.settles_at() == coarse.settles_at());
+  });
+}
+
+TEST_CASE("motion: neither position nor velocity jumps at a retarget") {
+  for_all("retargets", 10, [](Random& r) {
+    Motion motion;
+    motion.resize(1);
+    motion.place(0, random_pose(r));
+    motion.travel(0, random_pose(r), random_glide(r));
+    motion.advance_to(double{r.uniform(0.01f, 0.04f)});
+    const double at = motion.now();
+    constexpr double step = 1e-4;
+    // Speed just before: from two samples, the later of them the moment of the order.
+    Motion earlier = motion;
+    const Pose before = earlier.pose(0);
+    if (r.chance(0.5f)) {
+      motion.travel(0, random_pose(r), random_glide(r));
+    } else {
+      motion.shift(0, random_pose(r), random_glide(r));
+    }
+    motion.advance_to(at + 1e-9);
+    RC_ASSERT(length(motion.pose(0).centre - before.centre) < 0.02f);
+    motion.advance_to(at + step);
+    earlier.advance_to(at + step);
+    if (earlier.settles_at() < at + step) return;
+    // Both go on alike for a moment: they differ by acceleration only, of second order in the step.
+    RC_ASSERT(length(motion.pose(0).centre - earlier.pose(0).centre) < 0.05f);
+  });
+}
+
+TEST_CASE("motion: from rest a tween follows its curve exactly, and ends exactly at its goal") {
+  Motion motion;
+  motion.resize(1);
+  motion.place(0, {.centre = {100, 0}});
+  const Pose goal{.centre = {300, 50}, .rotation = 1};
+  motion.travel(0, goal, {.seconds = 2, .curve = ease});
+  CHECK(motion.settles_at() == 2);
+  motion.advance_to(0.5);
+  CHECK(motion.pose(0).centre.x == Approx(100 + 200 * evaluate(ease, 0.25f).value));
+  motion.advance_to(5);
+  CHECK(motion.pose(0) == goal);
+  CHECK(motion.awake_count() == 0);
+  REQUIRE(motion.landings().size() == 1);
+  CHECK(motion.landings()[0].time == 2);
+  CHECK(motion.settles_at() == 5);
+}
+
+TEST_CASE("motion: a delayed card waits where it is, and a lifted one is highest half way") {
+  Motion motion;
+  motion.resize(1);
+  motion.travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = linear, .lift = 0.5f}, 0.5);
+  motion.advance_to(0.4);
+  CHECK(motion.waiting(0));
+  CHECK(motion.pose(0).centre.x == 0);
+  motion.advance_to(1);
+  CHECK_FALSE(motion.waiting(0));
+  CHECK(motion.pose(0).lift == Approx(0.5f));
+  CHECK(motion.pose(0).centre.x == Approx(50));
+}
+
+TEST_CASE("motion: rotation takes the short way and ends on the goal's own number") {
+  Motion motion;
+  motion.resize(1);
+  motion.place(0, {.rotation = 3});
+  motion.travel(0, {.rotation = -3}, {.seconds = 1, .curve = linear});
+  motion.advance_to(0.5);
+  CHECK(std::abs(std::cos(motion.pose(0).rotation) - std::cos(std::numbers::pi)) < 1e-3);
+  motion.advance_to(1);
+  CHECK(motion.pose(0).rotation == -3);
+}
+
+TEST_CASE("motion: a shake is added to the way, keeps its own clock, and dies away") {
+  Motion plain;
+  Motion shaken;
+  for (Motion* m : {&plain, &shaken}) {
+    m->resize(1);
+    m->travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = linear});
+  }
+  shaken.shake(0, {.seconds = 0.5f, .width = 0.1f, .swings = 2}, 10);
+  double most = 0;
+  for (int i = 1; i <= 60; ++i) {
+    plain.advance_to(i / 60.0);
+    shaken.advance_to(i / 60.0);
+    const double off = double{shaken.pose(0).centre.x - plain.pose(0).centre.x};
+    most = std::max(most, std::abs(off));
+    if (i > 30) CHECK(off == 0);
+    if (i == 10) shaken.shift(0, {.centre = {100, 0}}, {.seconds = 0.1f});  // a new goal does not end it
+  }
+  CHECK(most > 4);
+  CHECK(most <= 10);
+}
+
+TEST_CASE("motion: time never runs backward") {
+  Motion motion;
+  motion.resize(1);
+  motion.travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = linear});
+  motion.advance_to(0.5);
+  const Pose half = motion.pose(0);
+  motion.advance_to(0.2);
+  motion.advance_to(NAN);
+  CHECK(motion.pose(0) == half);
+  CHECK(motion.now() == 0.5);
+}

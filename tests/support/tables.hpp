@@ -1,0 +1,87 @@
+#pragma once
+// Tables for tests: the glasshouse's deck, and random tables on which much is allowed.
+#include <string>
+#include <vector>
+
+#include "apsidon/apsidon.hpp"
+#include "support/property.hpp"
+
+namespace apsidon::test {
+
+inline Deck glasshouse(int copies = 1) {
+  return Deck({.name = "Glasshouse",
+               .suits = {{"fern", "green"}, {"reed", "green"}, {"poppy", "orange"}, {"marigold", "orange"}},
+               .ranks = {"1", "2", "3", "4", "5", "6", "7", "8", "9", "10", "11", "12", "13"},
+               .copies = copies});
+}
+
+inline CardOptions open_card(const Deck& deck, const std::string& face) { return {.face = *deck.find(face)}; }
+
+inline Layout random_layout(Random& r) {
+  switch (r.below(5)) {
+    case 0: return SlotLayout{};
+    case 1: return PileLayout{.thickness = r.uniform(0, 0.02f), .most_thickness = r.uniform(0, 0.2f)};
+    case 2: {
+      ColumnLayout l{.open_strip = r.uniform(0.1f, 1), .covered_strip = r.uniform(0.05f, 0.5f)};
+      l.least_open_strip = l.open_strip * r.uniform(0.1f, 1);
+      l.least_covered_strip = l.covered_strip * r.uniform(0.1f, 1);
+      return l;
+    }
+    case 3: {
+      HandLayout l{.spacing = r.uniform(0.1f, 1.2f),
+                   .step = Angle::degrees(double{r.uniform(0, 12)}),
+                   .largest_angle = Angle::degrees(double{r.uniform(0, 140)})};
+      l.least_spacing = l.spacing * r.uniform(0, 1);
+      return l;
+    }
+    default: return GridLayout{.columns = r.between(0, 7), .gap = r.uniform(0, 0.5f)};
+  }
+}
+
+/// A table with keys on every card and zone, a few zones of all layouts, and rules that allow a good part of all drops.
+inline TableSetup random_setup(Random& r) {
+  TableSetup setup(glasshouse(4));
+  const int zones = r.between(2, 7);
+  std::uint64_t key = 1;
+  std::vector<PlanNode> nodes;
+  for (int i = 0; i < zones; ++i) {
+    ZoneSetup zone{.name = "zone-" + std::to_string(i + 1),
+                   .key = static_cast<std::uint64_t>(i + 1),
+                   .layout = random_layout(r),
+                   .longest = r.between(1, 12)};
+    const Rule drops[] = {rule::anything(), rule::anything(), rule::at_most(2), rule::on_empty(),
+                          rule::any({rule::on_empty(), rule::same_colour()}), rule::nothing()};
+    zone.drop = drops[r.below(6)];
+    const PickKind picks[] = {PickKind::any, PickKind::top, PickKind::run, PickKind::run, PickKind::nothing};
+    zone.pick = {.kind = picks[r.below(5)]};
+    const int cards = r.between(0, 8);
+    for (int c = 0; c < cards; ++c) {
+      zone.cards.push_back({.face = {static_cast<std::uint32_t>(r.between(0, 52))},
+                            .key = key++,
+                            .face_up = r.chance(0.8f)});
+    }
+    nodes.push_back(apsidon::zone(setup.add(zone), r.chance(0.5f) ? 1.0f : 0.0f));
+  }
+  setup.plans = {{.root = r.chance(0.5f) ? across(nodes) : down(nodes), .margin = r.uniform(0, 20)}};
+  return setup;
+}
+
+/// Every card of the table lies in exactly one zone, and knows where.
+inline void assert_whole(const Table& table, std::size_t cards) {
+  std::vector<int> seen(table.slot_count(), 0);
+  std::size_t count = 0;
+  for (const Zone& zone : table.zones()) {
+    for (std::size_t i = 0; i < zone.cards.size(); ++i) {
+      const Card* card = table.card(zone.cards[i]);
+      RC_ASSERT(card != nullptr);
+      RC_ASSERT(card->zone == zone.id);
+      RC_ASSERT(card->place == i);
+      RC_ASSERT(++seen[*table.slot(card->id)] == 1);
+      ++count;
+    }
+  }
+  RC_ASSERT(count == cards);
+  RC_ASSERT(table.card_count() == cards);
+}
+
+}  // namespace apsidon::test
