@@ -16,6 +16,7 @@ struct Arc {
   float chord = 0;  ///< distance between the middles of the first card and the last
   float sag = 0;    ///< how much lower the ends lie than the middle
   float reach = 0;  ///< how far any card reaches above or below its own middle
+  float side = 0;   ///< how far any card reaches left or right of its own middle
 };
 
 /// Half the width of the box around a card turned by `angle`, 0 to pi/2; with width and height exchanged, half its height.
@@ -25,11 +26,11 @@ float half_extent(float along, float across, float angle) {
 
 Arc arc_of(float half, float preferred_chord, float width, Size card) {
   Arc arc{.half = half};
-  arc.chord = std::clamp(width - 2 * half_extent(card.width, card.height, half), 0.0f, preferred_chord);
+  // A card turned until its diagonal points up or sideways reaches furthest; turned further it reaches less again.
+  arc.side = half_extent(card.width, card.height, std::min(half, std::atan2(card.height, card.width)));
+  arc.reach = half_extent(card.height, card.width, std::min(half, std::atan2(card.width, card.height)));
+  arc.chord = std::clamp(width - 2 * arc.side, 0.0f, preferred_chord);
   arc.sag = arc.chord / 2 * std::tan(half / 2);
-  // A card turned toward its diagonal reaches highest; further out it reaches lower again.
-  const float highest = std::min(half, std::atan2(card.width, card.height));
-  arc.reach = half_extent(card.height, card.width, highest);
   return arc;
 }
 
@@ -39,7 +40,7 @@ float height_of(const Arc& arc) { return arc.sag + 2 * arc.reach; }
 Arc fitting_arc(float half, float preferred_chord, Size area, Size card) {
   Arc arc = arc_of(half, preferred_chord, area.width, card);
   const auto fits = [&](const Arc& a) {
-    return height_of(a) <= area.height && 2 * half_extent(card.width, card.height, a.half) <= area.width;
+    return height_of(a) <= area.height && 2 * a.side <= area.width;
   };
   if (fits(arc)) return arc;
   float low = 0;
@@ -112,7 +113,7 @@ Size least_size(const HandLayout& l, std::size_t cards, Size card) {
   // As high as the hand is where it has the width it prefers: a wide window must not flatten it.
   const Arc preferred = arc_of(half, steps * l.spacing * card.width,
                                card.width * steps * l.spacing + card.width + card.height, card);
-  return {steps * l.least_spacing * card.width + 2 * half_extent(card.width, card.height, half), height_of(preferred)};
+  return {steps * l.least_spacing * card.width + 2 * preferred.side, height_of(preferred)};
 }
 
 }  // namespace apsidon

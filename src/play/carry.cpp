@@ -152,17 +152,16 @@ void Playfield::Impl::let_go(const Gesture& gesture) {
   lay_out_changed(Change::table);
 }
 
-/// Ends a drag that moved nothing: the cards go home.
+/// Ends a drag that moved nothing: the cards go home, each by itself, for the game may have torn the run apart.
 void Playfield::Impl::put_back(EventKind ending, const Event& event) {
   Event said = event;
   said.kind = ending;
   note(said);
-  const Run run = carry.run;
-  forget_carry();
-  for (const CardId id : setup.table.cards_of(run)) {
-    const std::size_t s = slot(id);
-    fly(s, cards[s].resting, options.feel.back);
+  for (std::size_t s = 0; s < cards.size(); ++s) {
+    // They keep the order in which they were picked up, so that the run stays stacked as it is.
+    if (cards[s].held && setup.table.card(cards[s].id)) motion.travel(s, cards[s].resting, options.feel.back);
   }
+  forget_carry();
 }
 
 void Playfield::Impl::forget_carry() {

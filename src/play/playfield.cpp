@@ -56,6 +56,7 @@ void Playfield::Impl::advance_to(double time) {
     CardState& state = cards[landing.slot];
     if (state.departure == 0 || state.held) continue;
     state.departure = 0;
+    if (!setup.table.card(state.id)) continue;  // retired on its way
     note({.kind = EventKind::landed, .time = landing.time, .card = state.id, .count = 1, .to = state.zone});
   }
   motion.forget_landings();

@@ -8,26 +8,6 @@ using namespace apsidon::test;
 
 namespace {
 
-std::vector<WantedZone> random_wish(Random& r, const Table& table) {
-  std::vector<std::uint64_t> keys;
-  for (std::uint64_t k = 1; k <= table.card_count() + 4; ++k) {
-    if (r.chance(0.85f)) keys.push_back(k);
-  }
-  for (std::size_t i = keys.size(); i > 1; --i) std::swap(keys[i - 1], keys[r.below(i)]);
-  std::vector<WantedZone> wish;
-  for (const Zone& zone : table.zones()) {
-    if (r.chance(0.8f)) wish.push_back({.key = zone.key, .cards = {}});
-  }
-  if (wish.empty()) return wish;
-  for (const std::uint64_t key : keys) {
-    WantedCard card{.key = key};
-    if (r.chance(0.3f)) card.face = FaceId{static_cast<std::uint32_t>(r.between(0, 52))};
-    if (r.chance(0.3f)) card.face_up = r.chance(0.5f);
-    wish[r.below(wish.size())].cards.push_back(card);
-  }
-  return wish;
-}
-
 /// The longest run of places that stays in order, tried the slow way.
 std::size_t longest_kept(const std::vector<std::size_t>& places) {
   std::vector<std::size_t> best(places.size(), 1);

@@ -1,6 +1,7 @@
 #pragma once
 // Tables for tests: the glasshouse's deck, and random tables on which much is allowed.
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "apsidon/apsidon.hpp"
@@ -64,6 +65,27 @@ inline TableSetup random_setup(Random& r) {
   }
   setup.plans = {{.root = r.chance(0.5f) ? across(nodes) : down(nodes), .margin = r.uniform(0, 20)}};
   return setup;
+}
+
+/// Contents for some of the zones, by key: most of the cards, a few new ones, some turned or with another face.
+inline std::vector<WantedZone> random_wish(Random& r, const Table& table) {
+  std::vector<std::uint64_t> keys;
+  for (std::uint64_t k = 1; k <= table.card_count() + 4; ++k) {
+    if (r.chance(0.85f)) keys.push_back(k);
+  }
+  for (std::size_t i = keys.size(); i > 1; --i) std::swap(keys[i - 1], keys[r.below(i)]);
+  std::vector<WantedZone> wish;
+  for (const Zone& zone : table.zones()) {
+    if (r.chance(0.8f)) wish.push_back({.key = zone.key, .cards = {}});
+  }
+  if (wish.empty()) return wish;
+  for (const std::uint64_t key : keys) {
+    WantedCard card{.key = key};
+    if (r.chance(0.3f)) card.face = FaceId{static_cast<std::uint32_t>(r.between(0, 52))};
+    if (r.chance(0.3f)) card.face_up = r.chance(0.5f);
+    wish[r.below(wish.size())].cards.push_back(card);
+  }
+  return wish;
 }
 
 /// Every card of the table lies in exactly one zone, and knows where.

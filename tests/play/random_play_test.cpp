@@ -1,0 +1,209 @@
+// Random timed pointers, syncs, moves and resizes over random tables.
+#include <algorithm>
+#include <iostream>
+#include <map>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+struct Tally {
+  std::map<EventKind, int> events;
+  int syncs = 0;
+  int torn = 0;  ///< drags that a change by the game ended
+};
+
+/// One session: a playfield and a hand that does what a seed says.
+class Session {
+ public:
+  Session(Random& r, TableSetup setup) : field(std::move(setup), {.window = window(r)}), cards_(field.table().card_count()) {}
+
+  void step(Random& r, Tally& tally) {
+    time_ += double{r.uniform(0, 0.2f)};
+    const std::size_t what = r.below(40);
+    if (what < 9) {
+      point(PointerPhase::down, some_card_point(r));
+    } else if (what < 20) {
+      point(PointerPhase::move, some_zone_point(r));
+    } else if (what < 30) {
+      point(PointerPhase::up, r.chance(0.3f) ? some_zone_point(r) : at_);
+    } else if (what < 31) {
+      point(r.chance(0.5f) ? PointerPhase::cancel : PointerPhase::leave, at_);
+    } else {
+      disturb(r, tally);
+    }
+    if (r.chance(0.6f)) field.advance_to(time_);
+    listen(tally);
+  }
+
+  /// Lets go of everything and waits until all is at rest.
+  void finish(Tally& tally) {
+    point(PointerPhase::cancel, at_);
+    field.advance_to(field.settles_at() + 1);
+    listen(tally);
+  }
+
+  void check(Random& r) const {
+    assert_whole(field.table(), cards_);
+    for (const Zone& zone : field.table().zones()) {
+      for (const CardId card : zone.cards) RC_ASSERT(is_finite(*field.live_pose(card)));
+    }
+    const Run held = field.held();
+    if (held.count > 0) RC_ASSERT(field.table().cards_of(held).size() == held.count);
+    for (const Zone& zone : field.table().zones()) {
+      const auto targets = field.targets();
+      const bool listed = std::find(targets.begin(), targets.end(), zone.id) != targets.end();
+      RC_ASSERT(listed == (held.count > 0 && field.judge_drop(held, zone.id).allowed()));
+    }
+    check_hit({r.uniform(0, 1300), r.uniform(0, 900)});
+    if (cards_ > 0) check_hit(some_card_point(r));
+  }
+
+  void check_rest() const {
+    RC_ASSERT(open_ == 0);
+    for (const Zone& zone : field.table().zones()) {
+      for (const CardId card : zone.cards) RC_ASSERT(*field.live_pose(card) == *field.resting_pose(card));
+    }
+  }
+
+  Playfield field;
+
+ private:
+  static Size window(Random& r) { return {r.uniform(300, 1300), r.uniform(300, 900)}; }
+
+  void point(PointerPhase phase, Vec2 at) {
+    at_ = at;
+    field.pointer({.phase = phase, .at = at, .time = time_});
+  }
+
+  Vec2 some_card_point(Random& r) const {
+    const auto zones = field.table().zones();
+    for (int tries = 0; tries < 10; ++tries) {
+      const Zone& zone = zones[r.below(zones.size())];
+      if (zone.cards.empty()) continue;
+      const Vec2 centre = field.live_pose(zone.cards[r.below(zone.cards.size())])->centre;
+      return centre + Vec2{r.uniform(-0.4f, 0.4f), r.uniform(-0.4f, 0.4f)} * field.card_size().width;
+    }
+    return {r.uniform(0, 1300), r.uniform(0, 900)};
+  }
+
+  Vec2 some_zone_point(Random& r) const {
+    const Zone& zone = field.table().zones()[r.below(field.table().zones().size())];
+    return field.area(zone.id)->centre() + Vec2{r.uniform(-30, 30), r.uniform(-30, 30)};
+  }
+
+  void disturb(Random& r, Tally& tally) {
+    const bool held = field.held().count > 0;
+    switch (r.below(6)) {
+      case 0: {
+        const SyncReport report = field.sync(random_wish(r, field.table()));
+        RC_ASSERT(report.verdict.allowed());
+        cards_ += report.created.size();
+        cards_ -= report.retired.size();
+        ++tally.syncs;
+        break;
+      }
+      case 1: field.resize(window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_); break;
+      case 2: field.deal(); break;
+      case 3: (void)field.flip({static_cast<std::uint32_t>(r.below(60))}, r.chance(0.5f)); break;
+      case 4: field.shake({static_cast<std::uint32_t>(r.below(60))}); break;
+      default: {
+        const Run run = field.table().run_from({static_cast<std::uint32_t>(r.below(60))});
+        (void)field.move(run, {static_cast<std::uint32_t>(r.below(9))});
+        break;
+      }
+    }
+    if (held && field.held().count == 0) ++tally.torn;
+  }
+
+  /// Every pick-up ends in exactly one of dropped, refused, cancelled.
+  void listen(Tally& tally) {
+    if (field.events().data() == nullptr || field.now() == heard_) return;
+    heard_ = field.now();
+    for (const Event& e : field.events()) {
+      ++tally.events[e.kind];
+      if (e.kind == EventKind::picked_up) RC_ASSERT(++open_ == 1);
+      const bool ends = e.kind == EventKind::dropped || e.kind == EventKind::refused || e.kind == EventKind::cancelled;
+      if (ends) RC_ASSERT(--open_ == 0);
+    }
+    field.advance_to(field.now());  // what was heard is not heard again
+  }
+
+  /// The card that is hit is the last in drawing order that has the point and is not held.
+  void check_hit(Vec2 at) const {
+    const Hit hit = field.hit(at);
+    CardId expected;
+    for (const FrameItem& item : field.frame().items) {
+      if (item.kind != FrameKind::card || item.marks.held) continue;
+      const HitShape shape{.pose = *field.live_pose(item.card), .size = item.size, .corner_radius = field.frame().corner_radius};
+      if (contains(shape, at)) expected = item.card;
+    }
+    RC_ASSERT(hit.card == expected);
+  }
+
+  std::size_t cards_;
+  double time_ = 0;
+  double heard_ = -1;
+  Vec2 at_ = {};
+  int open_ = 0;
+};
+
+}  // namespace
+
+TEST_CASE("play: no sequence of pointers, syncs, moves and resizes loses or doubles a card, and all comes to rest") {
+  Tally tally;
+  for_all("random play", 2, [&](Random& r) {
+    Session session(r, random_setup(r));
+    for (int i = 0; i < 120; ++i) {
+      session.step(r, tally);
+      session.check(r);
+    }
+    session.finish(tally);
+    session.check(r);
+    session.check_rest();
+  });
+  const int accepted = tally.events[EventKind::dropped];
+  const int refused = tally.events[EventKind::refused];
+  std::cout << "random play: " << accepted << " drops accepted, " << refused << " refused, "
+            << tally.events[EventKind::cancelled] << " drags cancelled, " << tally.torn << " of them by the game, "
+            << tally.events[EventKind::pick_refused] << " pick-ups refused, " << tally.events[EventKind::tapped]
+            << " taps, " << tally.syncs << " syncs\n";
+  for (const int count : {accepted, refused, tally.torn, tally.syncs, tally.events[EventKind::cancelled],
+                          tally.events[EventKind::pick_refused], tally.events[EventKind::tapped]}) {
+    CHECK(count > 0);
+  }
+  CHECK(accepted * 10 >= accepted + refused);
+}
+
+TEST_CASE("play: poses and events do not depend on how time is cut between the same timed inputs") {
+  for_all("cut time", 1, [](Random& r) {
+    const TableSetup setup = random_setup(r);
+    Playfield coarse(setup);
+    Playfield fine(setup);
+    std::vector<Event> told[2];
+    double time = 0;
+    for (int i = 0; i < 40; ++i) {
+      const double next = time + double{r.uniform(0.01f, 0.3f)};
+      for (double t = time; t < next; t += double{r.uniform(0.002f, 0.05f)}) {
+        fine.advance_to(t);
+        told[1].insert(told[1].end(), fine.events().begin(), fine.events().end());
+      }
+      time = next;
+      const PointerPhase phases[] = {PointerPhase::down, PointerPhase::move, PointerPhase::move, PointerPhase::up};
+      const PointerInput input{.phase = phases[r.below(4)], .at = {r.uniform(0, 1280), r.uniform(0, 800)}, .time = time};
+      Playfield* fields[] = {&coarse, &fine};
+      for (std::size_t f = 0; f < 2; ++f) {
+        fields[f]->pointer(input);
+        fields[f]->advance_to(time);
+        told[f].insert(told[f].end(), fields[f]->events().begin(), fields[f]->events().end());
+      }
+      for (const Zone& zone : coarse.table().zones()) {
+        for (const CardId card : zone.cards) RC_ASSERT(*coarse.live_pose(card) == *fine.live_pose(card));
+      }
+    }
+    RC_ASSERT(told[0] == told[1]);
+  });
+}

@@ -1,0 +1,174 @@
+#include <set>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+/// One card in the hand, one zone to drop it on; both as wanted.
+struct Bench {
+  Table table{glasshouse()};
+  ZoneId hand = table.create_zone({.name = "hand"});
+  ZoneId bed = table.create_zone({.name = "bed"});
+  std::vector<ZoneRules> rules = std::vector<ZoneRules>(2);
+
+  Bench(std::vector<std::string> held, const std::string& below) {
+    for (const std::string& face : held) table.create_card(hand, open_card(table.deck(), face));
+    if (!below.empty()) table.create_card(bed, open_card(table.deck(), below));
+  }
+
+  Verdict drop(const Rule& rule) {
+    check(rule, table.deck());
+    rules[1].drop = rule;
+    return judge_drop(table, rules, table.run_from(table.zone(hand)->cards.front()), bed);
+  }
+};
+
+Verdict drop(const std::string& card, const std::string& onto, const Rule& rule) { return Bench({card}, onto).drop(rule); }
+
+std::string names_of(const Table& table, const Verdict& v) {
+  const Card* card = table.card(v.card);
+  const Card* onto = table.card(v.onto);
+  return (card ? table.deck().text(card->face) : "-") + " " + (onto ? table.deck().text(onto->face) : "-");
+}
+
+}  // namespace
+
+TEST_CASE("rules: each simple rule allows what it names and refuses the rest with its own reason") {
+  struct Row {
+    Rule rule;
+    const char* card;
+    const char* onto;
+    Reason reason;
+  };
+  const Row rows[] = {
+      {rule::anything(), "fern-3", "", Reason::allowed},
+      {rule::nothing(), "fern-3", "", Reason::drop_nothing},
+      {rule::rank_down(), "fern-3", "reed-4", Reason::allowed},
+      {rule::rank_down(), "fern-3", "reed-3", Reason::not_rank_down},
+      {rule::rank_down(), "fern-3", "reed-2", Reason::not_rank_down},
+      {rule::rank_down(), "fern-13", "reed-1", Reason::not_rank_down},  // ranks do not go round
+      {rule::rank_down(), "fern-3", "", Reason::needs_card},
+      {rule::rank_up(), "fern-3", "reed-2", Reason::allowed},
+      {rule::rank_up(), "fern-3", "reed-4", Reason::not_rank_up},
+      {rule::rank_up(), "fern-3", "", Reason::needs_card},
+      {rule::same_suit(), "fern-3", "fern-9", Reason::allowed},
+      {rule::same_suit(), "fern-3", "reed-9", Reason::not_same_suit},
+      {rule::same_colour(), "fern-3", "reed-9", Reason::allowed},
+      {rule::same_colour(), "fern-3", "poppy-9", Reason::not_same_colour},
+      {rule::on_empty(), "fern-3", "", Reason::allowed},
+      {rule::on_empty(), "fern-3", "reed-4", Reason::not_empty},
+      {rule::rank_on_empty(0), "fern-1", "", Reason::allowed},
+      {rule::rank_on_empty(0), "fern-2", "", Reason::not_rank_on_empty},
+      {rule::rank_on_empty(0), "fern-1", "reed-4", Reason::not_empty},
+      {rule::negate(rule::same_colour()), "fern-3", "poppy-4", Reason::allowed},
+      {rule::negate(rule::same_colour()), "fern-3", "reed-4", Reason::negated},
+      // A face that is not known: rules about faces refuse, others do not look.
+      {rule::rank_down(), "hidden", "reed-4", Reason::unknown_face},
+      {rule::same_suit(), "fern-3", "hidden", Reason::unknown_face},
+      {rule::rank_on_empty(0), "hidden", "", Reason::unknown_face},
+      {rule::at_most(1), "hidden", "reed-4", Reason::allowed},
+      {rule::on_empty(), "hidden", "", Reason::allowed},
+  };
+  for (const Row& row : rows) {
+    CAPTURE(row.card, row.onto, code_of(row.reason));
+    CHECK(drop(row.card, row.onto, row.rule).reason == row.reason);
+  }
+}
+
+TEST_CASE("rules: all wants every part, any says which part matched") {
+  const Rule build = rule::any({rule::on_empty(), rule::all({rule::same_colour(), rule::rank_down()})});
+  CHECK(drop("fern-3", "", build).alternative == 0);
+  CHECK(drop("fern-3", "reed-4", build).alternative == 1);
+  CHECK(drop("fern-3", "fern-4", rule::all({rule::same_colour(), rule::rank_down()})).alternative == -1);
+  // Of two refusals the one about the cards is told, not that the zone is not empty.
+  CHECK(drop("fern-3", "reed-9", build).reason == Reason::not_rank_down);
+  CHECK(drop("fern-3", "poppy-4", build).reason == Reason::not_same_colour);
+}
+
+TEST_CASE("rules: a run is judged by its lowest card and its length") {
+  Bench bench({"fern-3", "reed-2", "fern-1"}, "reed-4");
+  CHECK(bench.drop(rule::rank_down()));
+  const Verdict v = bench.drop(rule::at_most(2));
+  CHECK(v.reason == Reason::too_many);
+  CHECK(v.wanted == 2);
+  CHECK(v.found == 3);
+  CHECK(describe(v, bench.table) == "bed takes at most 2 at once here; from fern-3 on there are 3.");
+}
+
+TEST_CASE("rules: a zone gives nothing, its top, any card, or a run that holds together") {
+  Table table(glasshouse());
+  const ZoneId zone = table.create_zone({.name = "column"});
+  for (const char* face : {"poppy-9", "fern-8", "fern-7", "reed-6"}) table.create_card(zone, open_card(table.deck(), face));
+  table.create_card(zone, {.face = *table.deck().find("fern-5"), .face_up = false});
+  const auto& cards = table.zone(zone)->cards;
+  std::vector<ZoneRules> rules(1);
+  const auto pick = [&](PickRule rule, std::size_t place) {
+    rules[0].pick = std::move(rule);
+    return judge_pick(table, rules, cards[place]);
+  };
+  CHECK(pick({.kind = PickKind::nothing}, 0).verdict.reason == Reason::pick_nothing);
+  CHECK(pick({.kind = PickKind::top}, 3).verdict.reason == Reason::not_top);
+  CHECK(pick({.kind = PickKind::top}, 4).verdict.reason == Reason::face_down);
+  CHECK(pick({.kind = PickKind::any}, 1).run == Run{cards[1], 1});
+  REQUIRE(table.flip(cards[4], true));
+  const PickRule run{.kind = PickKind::run, .link = rule::all({rule::same_colour(), rule::rank_down()})};
+  CHECK(pick(run, 1).run == Run{cards[1], 4});
+  CHECK(pick(run, 4).run == Run{cards[4], 1});
+  const PickVerdict broken = pick(run, 0);
+  CHECK(broken.verdict.reason == Reason::not_linked);
+  CHECK(names_of(table, broken.verdict) == "fern-8 poppy-9");
+  CHECK(broken.run.count == 0);
+}
+
+TEST_CASE("rules: stale ids and zones without rules are verdicts") {
+  Bench bench({"fern-3"}, "");
+  CHECK(judge_pick(bench.table, bench.rules, {99}).verdict.reason == Reason::unknown_card);
+  CHECK(judge_drop(bench.table, bench.rules, {{99}, 1}, bench.bed).reason == Reason::unknown_card);
+  const CardId card = bench.table.zone(bench.hand)->cards.front();
+  CHECK(judge_drop(bench.table, bench.rules, {card, 1}, {99}).reason == Reason::unknown_zone);
+  CHECK(judge_drop(bench.table, bench.rules, {card, 2}, bench.bed).reason == Reason::unknown_place);
+  CHECK(judge_drop(bench.table, bench.rules, {card, 1}, bench.hand).reason == Reason::same_zone);
+  CHECK(judge_drop(bench.table, {}, {card, 1}, bench.bed).reason == Reason::drop_nothing);
+  CHECK(judge_pick(bench.table, {}, card).verdict.reason == Reason::pick_nothing);
+}
+
+TEST_CASE("rules: every reason has a code of its own and an English sentence") {
+  Bench bench({"fern-3"}, "reed-9");
+  std::set<std::string> codes;
+  check(default_phrases());
+  for (int i = 0; i < reason_count; ++i) {
+    const auto reason = static_cast<Reason>(i);
+    codes.insert(std::string(code_of(reason)));
+    const std::string sentence = describe({.reason = reason, .card = {1}, .onto = {2}, .zone = bench.bed}, bench.table);
+    CAPTURE(sentence);
+    CHECK(sentence.size() > 5);
+    CHECK(sentence.back() == '.');
+    CHECK(sentence.find('{') == std::string::npos);
+  }
+  CHECK(codes.size() == static_cast<std::size_t>(reason_count));
+}
+
+TEST_CASE("rules: a sentence does not tell what a covered card hides, and templates can be replaced") {
+  Bench bench({"fern-3"}, "reed-9");
+  const CardId card = bench.table.zone(bench.hand)->cards.front();
+  REQUIRE(bench.table.flip(card, false));
+  CHECK(describe({.reason = Reason::face_down, .card = card}, bench.table) == "The covered card lies face down.");
+  Phrases german = default_phrases();
+  german.by_reason[static_cast<std::size_t>(Reason::drop_nothing)] = "{zone} nimmt keine Karten.";
+  check(german);
+  CHECK(describe({.reason = Reason::drop_nothing, .zone = bench.bed}, bench.table, german) == "bed nimmt keine Karten.");
+  german.by_reason[0] = "{kart}";
+  CHECK_THROWS_WITH(check(german), Catch::Contains("phrase for allowed: '{kart}'") && Catch::Contains("is expected"));
+}
+
+TEST_CASE("rules: a rule that makes no sense is refused") {
+  const Deck deck = glasshouse();
+  CHECK_THROWS_WITH(check(rule::all({}), deck), "rule: an all or any has no parts: at least one is expected");
+  CHECK_THROWS_WITH(check(rule::at_most(0), deck), "rule: at most 0 cards: 1 or more is expected");
+  CHECK_THROWS_WITH(check(rule::rank_on_empty(13), deck), "rule: rank 13 on an empty zone: 0 to 12 is expected");
+  CHECK_THROWS_WITH(check(Rule{.kind = RuleKind::negate}, deck), "rule: a not has 0 parts: exactly one is expected");
+  CHECK_NOTHROW(check(rule::negate(rule::any({rule::same_suit(), rule::rank_up()})), deck));
+}
