@@ -43,7 +43,8 @@ void place_hand_plain(benchmark::State& state) {
     const float radius = 550 / std::sin(half);
     for (std::size_t i = 0; i < n; ++i) {
       const float angle = (static_cast<float>(i) / static_cast<float>(n - 1) * 2 - 1) * half;
-      poses[i] = {.centre = {600 + radius * std::sin(angle), 100 + radius * (1 - std::cos(angle))}, .rotation = angle};
+      poses[i] = {.centre = {600 + radius * std::sin(angle), 100 + radius * (1 - std::cos(angle))},
+                  .rotation = angle};
     }
     benchmark::DoNotOptimize(poses.data());
     benchmark::ClobberMemory();
@@ -59,13 +60,15 @@ struct Scene {
 
 Scene scattered(std::size_t n) {
   std::mt19937 random(7);
-  const float side = std::sqrt(static_cast<float>(n) * card.width * card.height / 5);  // about five over any point
+  const float side =
+      std::sqrt(static_cast<float>(n) * card.width * card.height / 5);  // about five over any point
   const auto uniform = [&](float low, float high) {
     return low + (high - low) * static_cast<float>(random()) / static_cast<float>(std::mt19937::max());
   };
   Scene scene;
   for (std::size_t i = 0; i < n; ++i) {
-    scene.poses.push_back({.centre = {uniform(0, side), uniform(0, side)}, .rotation = uniform(-0.35f, 0.35f)});
+    scene.poses.push_back(
+        {.centre = {uniform(0, side), uniform(0, side)}, .rotation = uniform(-0.35f, 0.35f)});
   }
   for (int i = 0; i < 1024; ++i) scene.points.push_back({uniform(0, side), uniform(0, side)});
   return scene;
@@ -102,7 +105,8 @@ void hit_test_plain(benchmark::State& state) {
 Playfield moving_field(std::size_t n) {
   TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1"}, .copies = 100'000}));
   const std::vector<CardOptions> cards(n, {.face = {1}});
-  const ZoneId grid = setup.add({.name = "grid", .layout = GridLayout{.columns = 40}, .longest = 1000, .cards = cards});
+  const ZoneId grid =
+      setup.add({.name = "grid", .layout = GridLayout{.columns = 40}, .longest = 1000, .cards = cards});
   setup.plans = {{.root = down({zone(grid, 1)})}};
   Feel feel;
   feel.deal.glide.seconds = 50;  // long enough to stay in the air for the whole measurement
@@ -172,7 +176,8 @@ class RatioReporter : public benchmark::ConsoleReporter {
       if (plain == times_.end()) continue;
       for (const auto& [size, time] : by_size) {
         const double other = plain->second.at(size);
-        std::printf("%-28s %10s %12.1f %12.1f %14.2f\n", name.c_str(), size.c_str(), time, other, other / time);
+        std::printf("%-28s %10s %12.1f %12.1f %14.2f\n", name.c_str(), size.c_str(), time, other,
+                    other / time);
       }
     }
   }

@@ -33,7 +33,8 @@ Deck::Deck(DeckOptions options) : options_(std::move(options)) {
     check_name("suit", suits[i].name);
     for (std::size_t j = 0; j < i; ++j) {
       if (suits[j].name == suits[i].name) {
-        throw Error(fmt::format("deck: suit '{}' is named twice: distinct names are expected", suits[i].name));
+        throw Error(
+            fmt::format("deck: suit '{}' is named twice: distinct names are expected", suits[i].name));
       }
     }
     const auto same = [&](const Suit& s) { return s.colour == suits[i].colour; };

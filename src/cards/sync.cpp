@@ -6,8 +6,8 @@
 namespace apsidon {
 namespace {
 
-/// Marks the entries of a longest increasing subsequence (patience sorting, O(n log n)); entries below 0 never count.
-/// The cards at the other entries are the fewest that have to move.
+/// Marks the entries of a longest increasing subsequence (patience sorting, O(n log n)); entries below 0
+/// never count. The cards at the other entries are the fewest that have to move.
 std::vector<bool> longest_increasing(const std::vector<std::ptrdiff_t>& values) {
   std::vector<std::size_t> tails;  // index of the smallest last value of a subsequence of each length
   std::vector<std::ptrdiff_t> before(values.size(), -1);

@@ -14,21 +14,24 @@ Table::Table(Deck deck) : deck_(std::move(deck)) {}
 ZoneId Table::create_zone(ZoneOptions options) {
   if (options.name.empty()) throw Error("zone: the name is empty: a name is expected");
   if (find_zone(options.name)) {
-    throw Error(fmt::format("zone '{}': the table has one of that name: a new name is expected", options.name));
+    throw Error(
+        fmt::format("zone '{}': the table has one of that name: a new name is expected", options.name));
   }
   if (options.key != 0 && find_zone_by_key(options.key)) {
     throw Error(fmt::format("zone '{}': key {} is taken by zone '{}': a new key is expected", options.name,
                             options.key, zone(*find_zone_by_key(options.key))->name));
   }
   const ZoneId id{static_cast<std::uint32_t>(zones_.size() + 1)};
-  zones_.push_back({.id = id, .name = std::move(options.name), .key = options.key, .cards = {}, .revision = 0});
+  zones_.push_back(
+      {.id = id, .name = std::move(options.name), .key = options.key, .cards = {}, .revision = 0});
   touch(zones_.back());
   return id;
 }
 
 CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
   if (!zone(zone_id)) {
-    throw Error(fmt::format("card: zone {} is not on the table: a zone of this table is expected", zone_id.value));
+    throw Error(
+        fmt::format("card: zone {} is not on the table: a zone of this table is expected", zone_id.value));
   }
   if (options.face != hidden_face && !deck_.has(options.face)) {
     throw Error(fmt::format("card: face {} is not in the deck: 1 to {}, or hidden, is expected",

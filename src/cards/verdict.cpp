@@ -6,11 +6,11 @@ namespace apsidon {
 namespace {
 
 constexpr std::array<std::string_view, reason_count> codes{
-    "allowed",     "unknown-card", "unknown-zone",  "unknown-place",     "unknown-key",
-    "unknown-face", "missing-key", "repeated-key",  "empty-zone",        "pick-nothing",
-    "not-top",     "face-down",    "not-linked",    "busy",              "same-zone",
-    "drop-nothing", "not-rank-down", "not-rank-up", "not-same-suit",     "not-same-colour",
-    "not-empty",   "needs-card",   "not-rank-on-empty", "too-many",      "negated",
+    "allowed",      "unknown-card",  "unknown-zone",      "unknown-place", "unknown-key",
+    "unknown-face", "missing-key",   "repeated-key",      "empty-zone",    "pick-nothing",
+    "not-top",      "face-down",     "not-linked",        "busy",          "same-zone",
+    "drop-nothing", "not-rank-down", "not-rank-up",       "not-same-suit", "not-same-colour",
+    "not-empty",    "needs-card",    "not-rank-on-empty", "too-many",      "negated",
 };
 
 }  // namespace

@@ -12,7 +12,9 @@ void draw_background(cairo_t* cr, Size window) {
   const std::unique_ptr<cairo_pattern_t, decltype(&cairo_pattern_destroy)> night(
       cairo_pattern_create_radial(w / 2, h * 0.42, 0, w / 2, h * 0.42, std::hypot(w / 2, h * 0.58)),
       &cairo_pattern_destroy);
-  const auto stop = [&](double at, Colour c) { cairo_pattern_add_color_stop_rgb(night.get(), at, c.r, c.g, c.b); };
+  const auto stop = [&](double at, Colour c) {
+    cairo_pattern_add_color_stop_rgb(night.get(), at, c.r, c.g, c.b);
+  };
   stop(0, palette::night_middle);
   stop(0.45, mixed(palette::night_middle, palette::night_edge, 0.25));
   stop(1, palette::night_edge);

@@ -24,7 +24,8 @@ using Line = std::unique_ptr<PangoLayout, Unref>;
 Line line_of(cairo_t* cr, std::string_view text, const Lettering& how) {
   Line line(pango_cairo_create_layout(cr));
   const std::unique_ptr<PangoFontDescription, FreeFont> font(pango_font_description_new());
-  pango_font_description_set_family(font.get(), how.typeface == Typeface::serif ? "Vollkorn, serif" : "Cabin, sans-serif");
+  pango_font_description_set_family(
+      font.get(), how.typeface == Typeface::serif ? "Vollkorn, serif" : "Cabin, sans-serif");
   pango_font_description_set_weight(font.get(), how.bold ? PANGO_WEIGHT_BOLD : PANGO_WEIGHT_NORMAL);
   pango_font_description_set_absolute_size(font.get(), how.size * PANGO_SCALE);
   pango_layout_set_font_description(line.get(), font.get());
@@ -40,7 +41,8 @@ Line line_of(cairo_t* cr, std::string_view text, const Lettering& how) {
 
 Canvas canvas_on(const Picture& picture) {
   Canvas cr(cairo_create(picture.surface()));
-  cairo_scale(cr.get(), static_cast<double>(picture.pixel_ratio()), static_cast<double>(picture.pixel_ratio()));
+  cairo_scale(cr.get(), static_cast<double>(picture.pixel_ratio()),
+              static_cast<double>(picture.pixel_ratio()));
   return cr;
 }
 
@@ -84,7 +86,8 @@ cairo_matrix_t cairo_matrix(const Matrix& m) {
   return {double{m.a}, double{m.b}, double{m.c}, double{m.d}, double{m.tx}, double{m.ty}};
 }
 
-Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how, Colour colour) {
+Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how,
+                    Colour colour) {
   const Line line = line_of(cr, text, how);
   PangoRectangle ink;
   pango_layout_get_extents(line.get(), &ink, nullptr);
@@ -100,7 +103,8 @@ Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, cons
   return {width * narrow, ink.height * scale};
 }
 
-Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline, const Lettering& how, Colour colour) {
+Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline, const Lettering& how,
+                 Colour colour) {
   const Line line = line_of(cr, text, how);
   PangoRectangle ink;
   pango_layout_get_extents(line.get(), &ink, nullptr);

@@ -33,10 +33,10 @@ inline constexpr Colour paper = rgb(0xFBF6EA);
 inline constexpr Colour rim = rgb(0xCDBF9F);
 inline constexpr Colour green = rgb(0x155E46);
 inline constexpr Colour orange = rgb(0xC4501D);
-inline constexpr Colour slate = rgb(0x2E4A7A);   // a third suit colour, for decks that have one
-inline constexpr Colour wine = rgb(0x7B2348);    // a fourth
-inline constexpr Colour stalk = rgb(0x7A7A3C);   // stems and leaves of what blooms orange
-inline constexpr Colour clay = rgb(0xA9724C);    // pots
+inline constexpr Colour slate = rgb(0x2E4A7A);  // a third suit colour, for decks that have one
+inline constexpr Colour wine = rgb(0x7B2348);   // a fourth
+inline constexpr Colour stalk = rgb(0x7A7A3C);  // stems and leaves of what blooms orange
+inline constexpr Colour clay = rgb(0xA9724C);   // pots
 inline constexpr Colour plum = rgb(0x54284A);
 inline constexpr Colour plum_line = rgb(0xB58FA6);
 inline constexpr Colour aqua = rgb(0xA9E8DF);
@@ -89,8 +89,10 @@ struct Extent {
 };
 
 /// Sets one line with the middle of its ink at (x, y); returns its extent.
-Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how, Colour colour);
+Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how,
+                    Colour colour);
 /// Sets one line from (x, baseline) to the right.
-Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline, const Lettering& how, Colour colour);
+Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline, const Lettering& how,
+                 Colour colour);
 
 }  // namespace apsidon::draw_detail

@@ -28,23 +28,48 @@ std::span<const Spot> spots(int count) {
       {{-0.72, -0.8}, {0.72, -0.8}, {-0.72, 0}, {0.72, 0}, {-0.72, 0.8}, {0.72, 0.8}}};
   static constexpr std::array<Spot, 7> seven{
       {{-0.8, -0.8}, {0.8, -0.8}, {-0.8, 0}, {0, 0}, {0.8, 0}, {-0.8, 0.8}, {0.8, 0.8}}};
-  static constexpr std::array<Spot, 8> eight{{{-0.8, -0.84}, {0, -0.84}, {0.8, -0.84}, {-0.42, 0}, {0.42, 0},
-                                              {-0.8, 0.84}, {0, 0.84}, {0.8, 0.84}}};
-  static constexpr std::array<Spot, 9> nine{{{-0.8, -0.84}, {0, -0.84}, {0.8, -0.84}, {-0.8, 0}, {0, 0}, {0.8, 0},
-                                             {-0.8, 0.84}, {0, 0.84}, {0.8, 0.84}}};
-  static constexpr std::array<Spot, 10> ten{{{-0.8, -0.87}, {0, -0.87}, {0.8, -0.87}, {-0.42, -0.29}, {0.42, -0.29},
-                                             {-0.42, 0.29}, {0.42, 0.29}, {-0.8, 0.87}, {0, 0.87}, {0.8, 0.87}}};
+  static constexpr std::array<Spot, 8> eight{
+      {{-0.8, -0.84}, {0, -0.84}, {0.8, -0.84}, {-0.42, 0}, {0.42, 0}, {-0.8, 0.84}, {0, 0.84}, {0.8, 0.84}}};
+  static constexpr std::array<Spot, 9> nine{{{-0.8, -0.84},
+                                             {0, -0.84},
+                                             {0.8, -0.84},
+                                             {-0.8, 0},
+                                             {0, 0},
+                                             {0.8, 0},
+                                             {-0.8, 0.84},
+                                             {0, 0.84},
+                                             {0.8, 0.84}}};
+  static constexpr std::array<Spot, 10> ten{{{-0.8, -0.87},
+                                             {0, -0.87},
+                                             {0.8, -0.87},
+                                             {-0.42, -0.29},
+                                             {0.42, -0.29},
+                                             {-0.42, 0.29},
+                                             {0.42, 0.29},
+                                             {-0.8, 0.87},
+                                             {0, 0.87},
+                                             {0.8, 0.87}}};
   switch (count) {
-    case 2: return two;
-    case 3: return three;
-    case 4: return four;
-    case 5: return five;
-    case 6: return six;
-    case 7: return seven;
-    case 8: return eight;
-    case 9: return nine;
-    case 10: return ten;
-    default: return {};
+    case 2:
+      return two;
+    case 3:
+      return three;
+    case 4:
+      return four;
+    case 5:
+      return five;
+    case 6:
+      return six;
+    case 7:
+      return seven;
+    case 8:
+      return eight;
+    case 9:
+      return nine;
+    case 10:
+      return ten;
+    default:
+      return {};
   }
 }
 
@@ -149,7 +174,8 @@ void draw_roots(cairo_t* cr, double x, double y, double size, const Ink& ink) {
   stroke(cr, ink.stalk, size * 0.035);
 }
 
-/// The lowest rank is a single plant with its roots; the highest three stand in a pot, under glass, in an arch.
+/// The lowest rank is a single plant with its roots; the highest three stand in a pot, under glass, in an
+/// arch.
 void draw_specimen(cairo_t* cr, const SuitStyle& style, int from_top, double w, double h) {
   const double x = w / 2;
   switch (from_top) {
@@ -176,13 +202,15 @@ void draw_specimen(cairo_t* cr, const SuitStyle& style, int from_top, double w, 
 void draw_corner(cairo_t* cr, const SuitStyle& style, const std::string& rank, double w) {
   const double x = 0.14 * w;
   text_centred(cr, rank, x, 0.142 * w,
-               {.typeface = Typeface::serif, .size = 0.29 * w, .bold = true, .largest_width = 0.2 * w}, style.ink.main);
+               {.typeface = Typeface::serif, .size = 0.29 * w, .bold = true, .largest_width = 0.2 * w},
+               style.ink.main);
   draw_mark(cr, style.plant, x, 0.332 * w, 0.15 * w, style.ink);
 }
 
 void draw_compact(cairo_t* cr, const SuitStyle& style, const std::string& rank, double w, double h) {
   text_centred(cr, rank, 0.34 * w, 0.27 * w,
-               {.typeface = Typeface::serif, .size = 0.6 * w, .bold = true, .largest_width = 0.5 * w}, style.ink.main);
+               {.typeface = Typeface::serif, .size = 0.6 * w, .bold = true, .largest_width = 0.5 * w},
+               style.ink.main);
   draw_mark(cr, style.plant, 0.6 * w, h - 0.42 * w, 0.6 * w, style.ink);
 }
 
@@ -218,7 +246,8 @@ SuitStyle style_of(const Deck& deck, int suit) {
   const auto known = std::find(names.begin(), names.end(), s.name);
   const auto index = known != names.end() ? known - names.begin() : suit % 4;
   style.plant = static_cast<Plant>(index);
-  static constexpr std::array<Colour, 4> by_index{palette::green, palette::orange, palette::slate, palette::wine};
+  static constexpr std::array<Colour, 4> by_index{palette::green, palette::orange, palette::slate,
+                                                  palette::wine};
   // Count the colours in the order in which they first appear, unless they are the glasshouse's own.
   std::size_t colour = 0;
   for (int i = 0; i < suit; ++i) {
@@ -232,7 +261,9 @@ SuitStyle style_of(const Deck& deck, int suit) {
   if (s.colour == "green") main = palette::green;
   if (s.colour == "orange") main = palette::orange;
   const bool blooms = style.plant == Plant::poppy || style.plant == Plant::marigold;
-  style.ink = {.main = main, .stalk = blooms ? palette::stalk : mixed(main, palette::paper, 0.12), .paper = palette::paper};
+  style.ink = {.main = main,
+               .stalk = blooms ? palette::stalk : mixed(main, palette::paper, 0.12),
+               .paper = palette::paper};
   return style;
 }
 

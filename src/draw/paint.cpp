@@ -48,7 +48,7 @@ void draw_receding(cairo_t* cr, const FrameItem& item, const Deck& deck, double 
   const Vec2 rail_b[2] = {across ? c[3] : c[1], c[2]};
   const float near = std::max(length(rail_a[0] - rail_b[0]), 1e-3f);
   const float far = std::max(length(rail_a[1] - rail_b[1]), 1e-3f);
-  const auto on_rail = [&](const Vec2 (&rail)[2], float t) {
+  const auto on_rail = [&](const Vec2(&rail)[2], float t) {
     const float a = (1 - t) / near;
     const float b = t / far;
     return (rail[0] * a + rail[1] * b) * (1 / (a + b));
@@ -71,8 +71,11 @@ void draw_receding(cairo_t* cr, const FrameItem& item, const Deck& deck, double 
     const Vec2 a2 = a0 + (a1 - a0) * overlap;
     polygon(cr, Quad{{a0, a2, b1, b0}});
     cairo_clip(cr);
-    const Matrix m = across ? Matrix{step.x, step.y, cross.x, cross.y, a0.x - step.x * along * t0, a0.y - step.y * along * t0}
-                            : Matrix{cross.x, cross.y, step.x, step.y, a0.x - step.x * along * t0, a0.y - step.y * along * t0};
+    const Matrix m =
+        across
+            ? Matrix{step.x, step.y, cross.x, cross.y, a0.x - step.x * along * t0, a0.y - step.y * along * t0}
+            : Matrix{
+                  cross.x, cross.y, step.x, step.y, a0.x - step.x * along * t0, a0.y - step.y * along * t0};
     const cairo_matrix_t matrix = cairo_matrix(m);
     cairo_transform(cr, &matrix);
     cairo_scale(cr, 1 / double{ratio}, 1 / double{ratio});
@@ -158,7 +161,8 @@ Picture paint(const Frame& frame, const Deck& deck) {
 Picture paint_card(const Deck& deck, FaceId face, Size card, float pixel_ratio) {
   Picture picture(card, pixel_ratio);
   const Canvas canvas = canvas_on(picture);
-  draw_side(canvas.get(), {.face = face, .back = face == hidden_face, .size = card}, deck, 0.07 * double{card.width});
+  draw_side(canvas.get(), {.face = face, .back = face == hidden_face, .size = card}, deck,
+            0.07 * double{card.width});
   return picture;
 }
 

@@ -59,7 +59,8 @@ Pixel Picture::pixel(int x, int y) const {
 void Picture::write_png(const std::filesystem::path& file) const {
   const cairo_status_t status = cairo_surface_write_to_png(surface_.get(), file.c_str());
   if (status != CAIRO_STATUS_SUCCESS) {
-    throw Error(fmt::format("{}: the picture cannot be written: {}", file.string(), cairo_status_to_string(status)));
+    throw Error(
+        fmt::format("{}: the picture cannot be written: {}", file.string(), cairo_status_to_string(status)));
   }
 }
 

@@ -1,5 +1,6 @@
 #include "apsidon/draw/picture_sketch.hpp"
 
+#include <algorithm>
 #include <array>
 
 #include "draw/canvas.hpp"
@@ -22,9 +23,12 @@ Colour colour_of(std::string_view layer) {
 
 struct PictureSketch::Impl {
   Canvas canvas;
+  double width;
 };
 
-PictureSketch::PictureSketch(Picture& picture) : impl_(std::make_unique<Impl>(Impl{canvas_on(picture)})) {}
+PictureSketch::PictureSketch(Picture& picture)
+    : impl_(std::make_unique<Impl>(
+          Impl{canvas_on(picture), static_cast<double>(picture.width()) / double{picture.pixel_ratio()}})) {}
 PictureSketch::~PictureSketch() = default;
 
 void PictureSketch::line(std::string_view layer, Vec2 from, Vec2 to) {
@@ -36,7 +40,8 @@ void PictureSketch::line(std::string_view layer, Vec2 from, Vec2 to) {
 
 void PictureSketch::box(std::string_view layer, const Rect& b) {
   cairo_t* cr = impl_->canvas.get();
-  cairo_rectangle(cr, double{b.min.x} + 0.5, double{b.min.y} + 0.5, double{b.width()} - 1, double{b.height()} - 1);
+  cairo_rectangle(cr, double{b.min.x} + 0.5, double{b.min.y} + 0.5, double{b.width()} - 1,
+                  double{b.height()} - 1);
   stroke(cr, colour_of(layer), 1);
 }
 
@@ -54,11 +59,15 @@ void PictureSketch::label(std::string_view layer, Vec2 at, std::string_view text
   cairo_t* cr = impl_->canvas.get();
   // A dark ground keeps the words legible on paper and on green alike.
   const Lettering how{.size = 12, .bold = true};
+  constexpr double height = 18;
   const Saved saved(cr);
   cairo_push_group(cr);
-  const Extent extent = text_left(cr, text, double{at.x} + 4, double{at.y} + 14, how, colour_of(layer));
+  const Extent extent = text_left(cr, text, 4, 13, how, colour_of(layer));
   cairo_pattern_t* words = cairo_pop_group(cr);
-  rounded_box(cr, double{at.x} + 1, double{at.y} + 1, extent.width + 7, 18, 3);
+  // Above its point, so that it does not cover what begins there; inside the picture all the same.
+  const double x = std::clamp(double{at.x}, 0.0, std::max(impl_->width - extent.width - 8, 0.0));
+  cairo_translate(cr, x, std::max(double{at.y} - height - 1, 0.0));
+  rounded_box(cr, 0, 0, extent.width + 8, height, 3);
   fill(cr, rgb(0x06140F, 0.8));
   cairo_set_source(cr, words);
   cairo_paint(cr);

@@ -34,7 +34,8 @@ struct Stem {
 
   Point at(double t) const {
     const double s = 1 - t;
-    return {s * s * root.x + 2 * s * t * bend.x + t * t * tip.x, s * s * root.y + 2 * s * t * bend.y + t * t * tip.y};
+    return {s * s * root.x + 2 * s * t * bend.x + t * t * tip.x,
+            s * s * root.y + 2 * s * t * bend.y + t * t * tip.y};
   }
   double angle(double t) const {
     const double dx = (1 - t) * (bend.x - root.x) + t * (tip.x - bend.x);
@@ -83,7 +84,8 @@ void reed_head(cairo_t* cr, Point root, Point tip, double thickness, const Ink& 
 void blade(cairo_t* cr, Point root, Point bend, Point tip, double width, Colour colour) {
   cairo_move_to(cr, root.x - width / 2, root.y);
   cairo_curve_to(cr, bend.x - width / 2, bend.y, bend.x - width / 4, bend.y, tip.x, tip.y);
-  cairo_curve_to(cr, bend.x + width * 0.75, bend.y + width * 0.4, bend.x + width / 2, bend.y, root.x + width / 2, root.y);
+  cairo_curve_to(cr, bend.x + width * 0.75, bend.y + width * 0.4, bend.x + width / 2, bend.y,
+                 root.x + width / 2, root.y);
   cairo_close_path(cr);
   fill(cr, colour);
 }
@@ -139,7 +141,8 @@ void rosette(cairo_t* cr, Point c, double radius, int petals, const Ink& ink) {
 void draw_fern(cairo_t* cr, double h, const Ink& ink) {
   for (const double reach : {-0.44, 0.44, -0.27, 0.27, 0.0}) {
     const double rise = 1 - std::abs(reach) * 0.95;
-    const Stem stem{{reach * 0.06, 0}, {reach * 0.35, -h * rise * 0.75}, {reach, -h * (rise - std::abs(reach) * 0.25)}};
+    const Stem stem{
+        {reach * 0.06, 0}, {reach * 0.35, -h * rise * 0.75}, {reach, -h * (rise - std::abs(reach) * 0.25)}};
     frond(cr, stem, 0.27 - std::abs(reach) * 0.1, 9, ink);
   }
 }
@@ -161,7 +164,8 @@ void draw_poppies(cairo_t* cr, double h, const Ink& ink) {
   for (const Stem& stem : stems) stem.draw(cr, ink.stalk, 0.024);
   for (const double side : {-1.0, 1.0}) {
     for (int i = 0; i < 3; ++i) {
-      leaf(cr, {side * 0.01, -h * 0.02 - i * h * 0.05}, -pi / 2 + side * (1.35 - i * 0.22), 0.34 - i * 0.06, 0.09);
+      leaf(cr, {side * 0.01, -h * 0.02 - i * h * 0.05}, -pi / 2 + side * (1.35 - i * 0.22), 0.34 - i * 0.06,
+           0.09);
     }
   }
   fill(cr, ink.stalk);
@@ -175,8 +179,11 @@ void draw_marigolds(cairo_t* cr, double h, const Ink& ink) {
     Point at;
     double radius;
   };
-  const Bloom blooms[] = {{{-0.3, -h * 0.5}, 0.14}, {{0.31, -h * 0.46}, 0.13}, {{-0.15, -h * 0.82}, 0.13},
-                          {{0.2, -h * 0.78}, 0.14}, {{0.0, -h * 0.58}, 0.18}};
+  const Bloom blooms[] = {{{-0.3, -h * 0.5}, 0.14},
+                          {{0.31, -h * 0.46}, 0.13},
+                          {{-0.15, -h * 0.82}, 0.13},
+                          {{0.2, -h * 0.78}, 0.14},
+                          {{0.0, -h * 0.58}, 0.18}};
   for (const Bloom& b : blooms) {
     const Stem stem{{b.at.x * 0.08, 0}, {b.at.x * 0.2, b.at.y * 0.6}, b.at};
     stem.draw(cr, ink.stalk, 0.024);
@@ -215,7 +222,9 @@ void draw_mark(cairo_t* cr, Plant plant, double x, double y, double size, const 
       cup(cr, {0, 0.18}, 0.84, ink);
       break;
     }
-    case Plant::marigold: rosette(cr, {0, 0}, 0.5, 10, ink); break;
+    case Plant::marigold:
+      rosette(cr, {0, 0}, 0.5, 10, ink);
+      break;
   }
 }
 
@@ -224,7 +233,9 @@ void draw_sprig(cairo_t* cr, Plant plant, double x, double y, double height, con
   cairo_translate(cr, x, y);
   cairo_scale(cr, height, height);
   switch (plant) {
-    case Plant::fern: frond(cr, {{-0.05, 0.5}, {-0.1, 0.0}, {0.08, -0.45}}, 0.68, 7, ink); break;
+    case Plant::fern:
+      frond(cr, {{-0.05, 0.5}, {-0.1, 0.0}, {0.08, -0.45}}, 0.68, 7, ink);
+      break;
     case Plant::reed:
       blade(cr, {0, 0.5}, {-0.17, 0.25}, {-0.28, -0.22}, 0.085, ink.stalk);
       blade(cr, {0, 0.5}, {0.14, 0.28}, {0.29, -0.06}, 0.085, ink.stalk);
@@ -257,10 +268,18 @@ void draw_plant(cairo_t* cr, Plant plant, double x, double y, double width, doub
   cairo_scale(cr, width, width);
   const double h = height / width;
   switch (plant) {
-    case Plant::fern: draw_fern(cr, h, ink); break;
-    case Plant::reed: draw_reeds(cr, h, ink); break;
-    case Plant::poppy: draw_poppies(cr, h, ink); break;
-    case Plant::marigold: draw_marigolds(cr, h, ink); break;
+    case Plant::fern:
+      draw_fern(cr, h, ink);
+      break;
+    case Plant::reed:
+      draw_reeds(cr, h, ink);
+      break;
+    case Plant::poppy:
+      draw_poppies(cr, h, ink);
+      break;
+    case Plant::marigold:
+      draw_marigolds(cr, h, ink);
+      break;
   }
 }
 

@@ -29,7 +29,8 @@ Cells largest_cells(std::size_t count, double aspect, double w, double h, double
   for (std::size_t columns = 1; columns <= count; ++columns) {
     const std::size_t rows = (count + columns - 1) / columns;
     const double by_width = (w - gap * static_cast<double>(columns - 1)) / static_cast<double>(columns);
-    const double by_height = ((h - gap * static_cast<double>(rows - 1)) / static_cast<double>(rows) - caption_height) * aspect;
+    const double by_height =
+        ((h - gap * static_cast<double>(rows - 1)) / static_cast<double>(rows) - caption_height) * aspect;
     const double width = std::max(std::min(by_width, by_height), 1.0);
     if (width > best.width) best = {.columns = columns, .width = width, .height = width / aspect};
   }
@@ -37,7 +38,8 @@ Cells largest_cells(std::size_t count, double aspect, double w, double h, double
 }
 
 void draw_title(cairo_t* cr, const std::string& title) {
-  text_left(cr, title, margin, margin + 22, {.typeface = Typeface::serif, .size = 24, .bold = true}, palette::caption);
+  text_left(cr, title, margin, margin + 22, {.typeface = Typeface::serif, .size = 24, .bold = true},
+            palette::caption);
 }
 
 }  // namespace
@@ -59,7 +61,8 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
   const Cells cells = largest_cells(shots.size(), aspect, double{size.width} - 2 * margin,
                                     double{size.height} - top - margin, gap);
   // The block of shots is centred below the title; its rows are filled from the left.
-  const double block = cells.width * static_cast<double>(cells.columns) + gap * static_cast<double>(cells.columns - 1);
+  const double block =
+      cells.width * static_cast<double>(cells.columns) + gap * static_cast<double>(cells.columns - 1);
   const double left = (double{size.width} - block) / 2;
   const double rows = static_cast<double>((shots.size() + cells.columns - 1) / cells.columns);
   const double height = rows * (cells.height + caption_height) + (rows - 1) * gap;

@@ -1,3 +1,5 @@
+#include <fmt/format.h>
+
 #include "apsidon/files/table_file.hpp"
 #include "files/deck_json.hpp"
 #include "files/reader.hpp"
@@ -5,18 +7,24 @@
 namespace apsidon {
 namespace files_detail {
 
-Deck deck_from(const Node& node) {
-  DeckOptions options{.name = node.text_or("name", "")};
+Deck deck_from(const Node& node, std::string data) {
+  DeckOptions options{.name = node.text_or("name", ""), .data = std::move(data)};
   for (const Node& suit : node.at("suits").items()) {
     suit.expect_keys({"name", "colour"});
     options.suits.push_back({.name = suit.at("name").text(), .colour = suit.at("colour").text()});
   }
   for (const Node& rank : node.at("ranks").items()) options.ranks.push_back(rank.text());
+  for (const char* list : {"suits", "ranks"}) {
+    if (node.at(list).items().empty()) {
+      node.child(list).stop(ProblemCode::missing_key,
+                            fmt::format("the deck has no {}: at least one is expected", list));
+    }
+  }
   options.copies = node.whole_or("copies", 1, 1, 1'000'000);
   return node.guard(ProblemCode::repeated_name, [&] { return Deck(std::move(options)); });
 }
 
-nlohmann::ordered_json json_of(const Deck& deck) {
+nlohmann::ordered_json json_of(const Deck& deck, Verbatim& verbatim) {
   const DeckOptions& options = deck.options();
   nlohmann::ordered_json json;
   json["name"] = options.name;
@@ -28,6 +36,7 @@ nlohmann::ordered_json json_of(const Deck& deck) {
   }
   json["ranks"] = options.ranks;
   json["copies"] = options.copies;
+  if (!options.data.empty()) json["data"] = verbatim.stand_in(options.data);
   return json;
 }
 
@@ -36,9 +45,9 @@ nlohmann::ordered_json json_of(const Deck& deck) {
 using namespace files_detail;
 
 Result<Deck> parse_deck(std::string_view text, const std::filesystem::path& file) {
-  return read_document<Deck>(text, file, "deck", [](const Node& top, const Places&) {
+  return read_document<Deck>(text, file, "deck", [&](const Node& top, const Places& places) {
     top.expect_keys({"apsidon", "version", "name", "suits", "ranks", "copies", "data"});
-    return deck_from(top);
+    return deck_from(top, data_text(top, places, text));
   });
 }
 
@@ -48,11 +57,12 @@ Result<Deck> load_deck(const std::filesystem::path& file) {
 }
 
 std::string write_deck(const Deck& deck) {
+  Verbatim verbatim;
   nlohmann::ordered_json json;
   json["apsidon"] = "deck";
   json["version"] = 1;
-  json.update(json_of(deck));
-  return json.dump(2) + '\n';
+  json.update(json_of(deck, verbatim));
+  return verbatim.written(json);
 }
 
 }  // namespace apsidon

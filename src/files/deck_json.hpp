@@ -4,10 +4,12 @@
 
 #include "apsidon/cards/deck.hpp"
 #include "files/reader.hpp"
+#include "files/verbatim.hpp"
 
 namespace apsidon::files_detail {
 
-Deck deck_from(const Node& node);
-nlohmann::ordered_json json_of(const Deck& deck);
+/// `data`: the text of the deck's data object, empty for none.
+Deck deck_from(const Node& node, std::string data);
+nlohmann::ordered_json json_of(const Deck& deck, Verbatim& verbatim);
 
 }  // namespace apsidon::files_detail

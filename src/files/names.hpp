@@ -1,5 +1,6 @@
 #pragma once
-// The words of table files for rules, picks and places in a plan: one list each for reader and writer. Not installed.
+// The words of table files for rules, picks and places in a plan: one list each for reader and writer. Not
+// installed.
 #include <array>
 #include <string_view>
 #include <utility>
@@ -45,7 +46,8 @@ inline constexpr std::array<std::pair<std::string_view, Justify>, 4> justify_nam
 }};
 
 template <class Value, std::size_t N>
-constexpr std::string_view name_in(const std::array<std::pair<std::string_view, Value>, N>& names, Value value) {
+constexpr std::string_view name_in(const std::array<std::pair<std::string_view, Value>, N>& names,
+                                   Value value) {
   for (const auto& [name, v] : names) {
     if (v == value) return name;
   }

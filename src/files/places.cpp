@@ -18,7 +18,8 @@ class Walker {
 
  private:
   char peek() {
-    while (at_ < text_.size() && std::string_view(" \t\r\n").find(text_[at_]) != std::string_view::npos) ++at_;
+    while (at_ < text_.size() && std::string_view(" \t\r\n").find(text_[at_]) != std::string_view::npos)
+      ++at_;
     return at_ < text_.size() ? text_[at_] : '\0';
   }
 
@@ -39,7 +40,8 @@ class Walker {
     } else if (first == '"') {
       string();
     } else {
-      while (at_ < text_.size() && std::string_view(",]} \t\r\n").find(text_[at_]) == std::string_view::npos) ++at_;
+      while (at_ < text_.size() && std::string_view(",]} \t\r\n").find(text_[at_]) == std::string_view::npos)
+        ++at_;
     }
     places_.by_pointer[pointer] = {.begin = begin, .end = at_, .key = keyed ? key : begin};
   }
@@ -77,7 +79,7 @@ class Walker {
 
 }  // namespace
 
-bool too_deep(std::string_view text) {
+std::optional<std::size_t> too_deep(std::string_view text) {
   std::size_t depth = 0;
   bool in_string = false;
   for (std::size_t i = 0; i < text.size(); ++i) {
@@ -88,12 +90,12 @@ bool too_deep(std::string_view text) {
     } else if (c == '"') {
       in_string = true;
     } else if (c == '{' || c == '[') {
-      if (++depth > deepest) return true;
+      if (++depth > deepest) return i;
     } else if ((c == '}' || c == ']') && depth > 0) {
       --depth;
     }
   }
-  return false;
+  return std::nullopt;
 }
 
 Places find_places(std::string_view text) { return Walker(text).walk(); }

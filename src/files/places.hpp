@@ -23,8 +23,8 @@ struct Places {
   std::size_t repeated_at = 0;
 };
 
-/// Whether brackets outside of strings nest deeper than `deepest`. For any text.
-bool too_deep(std::string_view text);
+/// Where brackets outside of strings first nest deeper than `deepest`. For any text.
+std::optional<std::size_t> too_deep(std::string_view text);
 
 /// For a valid JSON text that is not too deep.
 Places find_places(std::string_view text);

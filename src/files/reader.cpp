@@ -27,7 +27,8 @@ void Node::stop(ProblemCode code, std::string message) const {
   throw Stop{{.code = code, .pointer = pointer_, .message = std::move(message)}};
 }
 
-void Node::stop_unknown(std::string_view what, const std::string& found, const std::vector<std::string>& names) const {
+void Node::stop_unknown(std::string_view what, const std::string& found,
+                        const std::vector<std::string>& names) const {
   const auto near = nearest_name(found, names);
   std::string hint;
   if (near) {
@@ -41,7 +42,8 @@ void Node::stop_unknown(std::string_view what, const std::string& found, const s
 }
 
 void Node::expect_keys(std::initializer_list<std::string_view> keys) const {
-  if (!json_->is_object()) stop(ProblemCode::wrong_type, fmt::format("{}: an object is expected", kind_of(*json_)));
+  if (!json_->is_object())
+    stop(ProblemCode::wrong_type, fmt::format("{}: an object is expected", kind_of(*json_)));
   const std::vector<std::string> names(keys.begin(), keys.end());
   for (const auto& item : json_->items()) {
     if (std::find(names.begin(), names.end(), item.key()) != names.end()) continue;
@@ -60,19 +62,23 @@ Node Node::child(std::string_view key) const {
 }
 
 Node Node::at(std::string_view key) const {
-  if (!has(key)) stop(ProblemCode::missing_key, fmt::format("the key '{}' is missing: it is expected here", key));
+  if (!has(key))
+    stop(ProblemCode::missing_key, fmt::format("the key '{}' is missing: it is expected here", key));
   return child(key);
 }
 
 std::vector<Node> Node::items() const {
-  if (!json_->is_array()) stop(ProblemCode::wrong_type, fmt::format("{}: an array is expected", kind_of(*json_)));
+  if (!json_->is_array())
+    stop(ProblemCode::wrong_type, fmt::format("{}: an array is expected", kind_of(*json_)));
   std::vector<Node> nodes;
-  for (std::size_t i = 0; i < json_->size(); ++i) nodes.push_back({(*json_)[i], pointer_ + '/' + std::to_string(i)});
+  for (std::size_t i = 0; i < json_->size(); ++i)
+    nodes.push_back({(*json_)[i], pointer_ + '/' + std::to_string(i)});
   return nodes;
 }
 
 std::string Node::text() const {
-  if (!json_->is_string()) stop(ProblemCode::wrong_type, fmt::format("{}: a text is expected", kind_of(*json_)));
+  if (!json_->is_string())
+    stop(ProblemCode::wrong_type, fmt::format("{}: a text is expected", kind_of(*json_)));
   return json_->get<std::string>();
 }
 
@@ -84,7 +90,8 @@ bool Node::truth() const {
 }
 
 double Node::number(double least, double most) const {
-  if (!json_->is_number()) stop(ProblemCode::wrong_type, fmt::format("{}: a number is expected", kind_of(*json_)));
+  if (!json_->is_number())
+    stop(ProblemCode::wrong_type, fmt::format("{}: a number is expected", kind_of(*json_)));
   const double value = json_->get<double>();
   if (!(value >= least && value <= most)) {
     stop(ProblemCode::out_of_range, fmt::format("{}: {} to {} is expected", json_->dump(), least, most));
@@ -111,7 +118,9 @@ std::uint64_t Node::key_number() const {
 std::string Node::text_or(std::string_view key, std::string otherwise) const {
   return has(key) ? child(key).text() : otherwise;
 }
-bool Node::truth_or(std::string_view key, bool otherwise) const { return has(key) ? child(key).truth() : otherwise; }
+bool Node::truth_or(std::string_view key, bool otherwise) const {
+  return has(key) ? child(key).truth() : otherwise;
+}
 float Node::number_or(std::string_view key, float otherwise, double least, double most) const {
   return has(key) ? static_cast<float>(child(key).number(least, most)) : otherwise;
 }
@@ -134,18 +143,45 @@ Result<std::string> read_text(const std::filesystem::path& file) {
   return text.str();
 }
 
-Problem not_json(std::string_view text, const std::filesystem::path& file, const nlohmann::json::exception& e) {
-  Problem problem{.code = ProblemCode::not_json, .file = file.string(), .message = e.what()};
+Problem not_json(std::string_view text, const std::filesystem::path& file,
+                 const nlohmann::json::exception& e) {
+  Problem problem{.code = ProblemCode::not_json, .file = file.string()};
+  if (text.find_first_not_of(" \t\r\n") == std::string_view::npos) {
+    problem.message = "the file is empty: a JSON object is expected";
+    return problem;
+  }
   if (const auto* parse = dynamic_cast<const nlohmann::json::parse_error*>(&e)) {
     const auto [line, column] = line_column(text, parse->byte > 0 ? parse->byte - 1 : 0);
     problem.line = line;
     problem.column = column;
   }
-  // "[json.exception…] parse error at line 3, column 5: syntax error while parsing object - …": the place is said already.
-  const auto reason = problem.message.find(": ");
-  problem.message = "this is not JSON: " +
-                    (reason == std::string::npos ? problem.message : problem.message.substr(reason + 2));
+  // The library says "[json.exception…] parse error at line 3, column 5: syntax error while parsing object -
+  // …"; number and place are said better elsewhere.
+  std::string reason = e.what();
+  const auto bracket = reason.find("] ");
+  if (bracket != std::string::npos) reason.erase(0, bracket + 2);
+  const auto colon = reason.find(": ");
+  if (reason.starts_with("parse error") && colon != std::string::npos) reason.erase(0, colon + 2);
+  // It expects the end where a comma would do as well, and a forgotten comma is what a person has to look
+  // for.
+  for (const char end : {'}', ']'}) {
+    const std::string only_end = fmt::format("; expected '{}'", end);
+    if (reason.ends_with(only_end)) {
+      reason.replace(reason.size() - only_end.size(), std::string::npos,
+                     fmt::format("; a comma or '{}' is expected before it", end));
+    }
+  }
+  problem.message = "this is not JSON: " + reason;
   return problem;
+}
+
+Problem nested_too_deep(std::string_view text, std::size_t at, const std::filesystem::path& file) {
+  const auto [line, column] = line_column(text, at);
+  return {.code = ProblemCode::not_json,
+          .file = file.string(),
+          .line = line,
+          .column = column,
+          .message = fmt::format("values are nested deeper than {} levels: fewer are expected", deepest)};
 }
 
 Problem located(Stop stop, std::string_view text, const Places& places, const std::filesystem::path& file) {
@@ -165,11 +201,12 @@ Problem located(Stop stop, std::string_view text, const Places& places, const st
 
 void expect_kind(const Node& top, std::string_view kind) {
   if (!top.json().is_object()) {
-    top.stop(ProblemCode::wrong_format, fmt::format("{}: an object with \"apsidon\": \"{}\" is expected",
-                                                    kind_of(top.json()), kind));
+    top.stop(ProblemCode::wrong_format,
+             fmt::format("{}: an object with \"apsidon\": \"{}\" is expected", kind_of(top.json()), kind));
   }
   if (!top.has("apsidon")) {
-    top.stop(ProblemCode::wrong_format, fmt::format("the key 'apsidon' is missing: \"apsidon\": \"{}\" is expected", kind));
+    top.stop(ProblemCode::wrong_format,
+             fmt::format("the key 'apsidon' is missing: \"apsidon\": \"{}\" is expected", kind));
   }
   const Node found = top.child("apsidon");
   if (found.json() != nlohmann::json(std::string(kind))) {
@@ -177,7 +214,8 @@ void expect_kind(const Node& top, std::string_view kind) {
   }
   const Node version = top.at("version");
   if (version.json() != nlohmann::json(1)) {
-    version.stop(ProblemCode::wrong_format, fmt::format("{}: version 1 is expected", kind_of(version.json())));
+    version.stop(ProblemCode::wrong_format,
+                 fmt::format("{}: version 1 is expected", kind_of(version.json())));
   }
 }
 

@@ -36,7 +36,7 @@ class Node {
   /// The value is an object with no other keys than these.
   void expect_keys(std::initializer_list<std::string_view> keys) const;
   [[nodiscard]] bool has(std::string_view key) const { return json_->is_object() && json_->contains(key); }
-  [[nodiscard]] Node at(std::string_view key) const;  ///< missing: stops
+  [[nodiscard]] Node at(std::string_view key) const;     ///< missing: stops
   [[nodiscard]] Node child(std::string_view key) const;  ///< must be there
   [[nodiscard]] std::vector<Node> items() const;         ///< the value is an array
 
@@ -67,8 +67,8 @@ class Node {
   std::string pointer_;
 };
 
-/// Checks that a text is JSON of this kind ("table") and version 1, hands its top to `read`, and turns a stop into a
-/// problem with file, line and column.
+/// Checks that a text is JSON of this kind ("table") and version 1, hands its top to `read`, and turns a stop
+/// into a problem with file, line and column.
 template <class T>
 Result<T> read_document(std::string_view text, const std::filesystem::path& file, std::string_view kind,
                         const std::function<T(const Node& top, const Places& places)>& read);
@@ -77,18 +77,16 @@ Result<T> read_document(std::string_view text, const std::filesystem::path& file
 Result<std::string> read_text(const std::filesystem::path& file);
 
 // The parts of read_document that do not depend on T.
-Problem not_json(std::string_view text, const std::filesystem::path& file, const nlohmann::json::exception& e);
+Problem not_json(std::string_view text, const std::filesystem::path& file,
+                 const nlohmann::json::exception& e);
+Problem nested_too_deep(std::string_view text, std::size_t at, const std::filesystem::path& file);
 Problem located(Stop stop, std::string_view text, const Places& places, const std::filesystem::path& file);
 void expect_kind(const Node& top, std::string_view kind);
 
 template <class T>
 Result<T> read_document(std::string_view text, const std::filesystem::path& file, std::string_view kind,
                         const std::function<T(const Node& top, const Places& places)>& read) {
-  if (too_deep(text)) {
-    return Problem{.code = ProblemCode::not_json,
-                   .file = file.string(),
-                   .message = "values are nested deeper than " + std::to_string(deepest) + " levels"};
-  }
+  if (const auto deep = too_deep(text)) return nested_too_deep(text, *deep, file);
   nlohmann::json json;
   try {
     json = nlohmann::json::parse(text);

@@ -18,7 +18,7 @@ std::string describe(const Problem& p) {
   std::string text = p.file;
   if (p.line > 0) text += fmt::format(":{}:{}", p.line, p.column);
   if (!p.pointer.empty()) text += ": " + p.pointer;
-  return text + ": " + p.message;
+  return fmt::format("{}: {} [{}]", text, p.message, code_of(p.code));
 }
 
 }  // namespace apsidon

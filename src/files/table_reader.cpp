@@ -30,7 +30,8 @@ Value named(const Node& node, std::string_view what, const std::string& word,
 /// The only key of an object like {"at-most": 3}.
 std::string only_key(const Node& node, std::string_view what) {
   if (!node.json().is_object() || node.json().size() != 1) {
-    node.stop(ProblemCode::wrong_type, fmt::format("a {} is expected: a word, or an object with exactly one key", what));
+    node.stop(ProblemCode::wrong_type,
+              fmt::format("a {} is expected: a word, or an object with exactly one key", what));
   }
   return node.json().begin().key();
 }
@@ -55,7 +56,7 @@ class TableReader {
     }
     for (const Node& plan : plans) read_plan(plan);
     if (top_.has("deal_from")) setup_.deal_from = zone_named(top_.child("deal_from"));
-    read_data();
+    setup_.data = data_text(top_, places_, text_);
     return std::move(setup_);
   }
 
@@ -65,10 +66,13 @@ class TableReader {
     if (deck.json().is_string()) {
       auto loaded = load_deck(file_.parent_path() / deck.text());
       if (loaded) return *std::move(loaded);
-      throw Stop{loaded.error().front()};
+      const Problem& problem = loaded.error().front();
+      if (problem.code != ProblemCode::cannot_read) throw Stop{problem};
+      // Said of the table: that is where the name is put right.
+      deck.stop(problem.code, fmt::format("the deck '{}': {}", problem.file, problem.message));
     }
-    deck.expect_keys({"name", "suits", "ranks", "copies"});
-    return deck_from(deck);
+    deck.expect_keys({"name", "suits", "ranks", "copies", "data"});
+    return deck_from(deck, data_text(deck, places_, text_));
   }
 
   std::vector<std::string> zone_names() const {
@@ -96,8 +100,9 @@ class TableReader {
 
     const int repeat = node.child("repeat").whole(1, most_zones);
     if (zone.key != 0) {
-      node.child("key").stop(ProblemCode::repeated_name,
-                             "a repeated zone cannot share one key: write the zones one by one to give them keys");
+      node.child("key").stop(
+          ProblemCode::repeated_name,
+          "a repeated zone cannot share one key: write the zones one by one to give them keys");
     }
     const std::string base = zone.name;
     for (int i = 1; i <= repeat; ++i) {
@@ -146,8 +151,9 @@ class TableReader {
       l.spacing = n.number_or("spacing", l.spacing, 0, 4);
       l.least_spacing = n.number_or("least_spacing", std::min(l.least_spacing, l.spacing), 0, 4);
       l.step = Angle::degrees(n.has("step_deg") ? n.child("step_deg").number(0, 45) : l.step.degrees());
-      l.largest_angle = Angle::degrees(n.has("largest_angle_deg") ? n.child("largest_angle_deg").number(0, 160)
-                                                                  : l.largest_angle.degrees());
+      l.largest_angle =
+          Angle::degrees(n.has("largest_angle_deg") ? n.child("largest_angle_deg").number(0, 160)
+                                                    : l.largest_angle.degrees());
       l.raise = n.number_or("raise", l.raise, 0, 2);
       l.part = n.number_or("part", l.part, 0, 2);
       layout = l;
@@ -169,12 +175,14 @@ class TableReader {
     if (node.json().is_string()) {
       const PickKind kind = named(node, "pick rule", node.text(), pick_names);
       if (kind == PickKind::run) {
-        node.stop(ProblemCode::wrong_type, "'run' wants the rule that links its cards: {\"run\": rule} is expected");
+        node.stop(ProblemCode::wrong_type,
+                  "'run' wants the rule that links its cards: {\"run\": rule} is expected");
       }
       return {.kind = kind};
     }
     if (only_key(node, "pick rule") != "run") {
-      node.stop(ProblemCode::wrong_type, "an object that is no {\"run\": rule}: that, or a word, is expected");
+      node.stop(ProblemCode::wrong_type,
+                "an object that is no {\"run\": rule}: that, or a word, is expected");
     }
     return {.kind = PickKind::run, .link = read_rule(node.child("run"))};
   }
@@ -184,7 +192,8 @@ class TableReader {
     const std::string word = bare ? node.text() : only_key(node, "rule");
     const RuleKind kind = named(node, "rule", word, rule_names);
     if (bare && has_argument(kind)) {
-      node.stop(ProblemCode::wrong_type, fmt::format("'{}' wants an argument: {{\"{}\": …}} is expected", word, word));
+      node.stop(ProblemCode::wrong_type,
+                fmt::format("'{}' wants an argument: {{\"{}\": …}} is expected", word, word));
     }
     if (!bare && !has_argument(kind)) {
       node.stop(ProblemCode::wrong_type, fmt::format("'{}' has no argument: \"{}\" is expected", word, word));
@@ -266,12 +275,14 @@ class TableReader {
     plan.largest_width = node.number_or("largest_width", plan.largest_width, 0, 1e6);
     placed_.clear();
     auto roots = read_plan_node(node.at("root"));
-    if (roots.size() != 1) node.child("root").stop(ProblemCode::misplaced, "one node is expected at the root of a plan");
+    if (roots.size() != 1)
+      node.child("root").stop(ProblemCode::misplaced, "one node is expected at the root of a plan");
     plan.root = std::move(roots.front());
     for (const Zone& zone : setup_.table.zones()) {
       if (!placed_.contains(zone.id)) {
-        node.child("root").stop(ProblemCode::misplaced,
-                                fmt::format("zone '{}' has no place: every zone is expected in the plan", zone.name));
+        node.child("root").stop(
+            ProblemCode::misplaced,
+            fmt::format("zone '{}' has no place: every zone is expected in the plan", zone.name));
       }
     }
     node.guard(ProblemCode::out_of_range, [&] { check(plan, setup_.places); });
@@ -280,8 +291,9 @@ class TableReader {
 
   PlanNode place(const Node& node, ZoneId id, float share) {
     if (!placed_.insert(id).second) {
-      node.stop(ProblemCode::misplaced, fmt::format("zone '{}' has a place already: each zone is expected once",
-                                                    setup_.table.zone(id)->name));
+      node.stop(ProblemCode::misplaced,
+                fmt::format("zone '{}' has a place already: each zone is expected once",
+                            setup_.table.zone(id)->name));
     }
     return zone(id, share);
   }
@@ -290,12 +302,13 @@ class TableReader {
   std::vector<PlanNode> read_plan_node(const Node& node) {
     const bool across = node.has("across");
     const bool down = node.has("down");
-    const int kinds = (across ? 1 : 0) + (down ? 1 : 0) + (node.has("zone") ? 1 : 0) + (node.has("each") ? 1 : 0) +
-                      (node.has("space") ? 1 : 0);
+    const int kinds = (across ? 1 : 0) + (down ? 1 : 0) + (node.has("zone") ? 1 : 0) +
+                      (node.has("each") ? 1 : 0) + (node.has("space") ? 1 : 0);
     if (kinds != 1) {
       node.expect_keys({"across", "down", "zone", "each", "space", "gap", "share", "justify"});
-      node.stop(ProblemCode::wrong_type,
-                fmt::format("{} of 'across', 'down', 'zone', 'each', 'space': exactly one is expected", kinds));
+      node.stop(
+          ProblemCode::wrong_type,
+          fmt::format("{} of 'across', 'down', 'zone', 'each', 'space': exactly one is expected", kinds));
     }
     const float share = node.number_or("share", 0, 0, 1000);
     if (node.has("space")) {
@@ -332,16 +345,9 @@ class TableReader {
     for (const Node& part : node.child(direction).items()) {
       for (PlanNode& read : read_plan_node(part)) parent.parts.push_back(std::move(read));
     }
-    if (parent.parts.empty()) node.child(direction).stop(ProblemCode::missing_key, "no parts: at least one is expected");
+    if (parent.parts.empty())
+      node.child(direction).stop(ProblemCode::missing_key, "no parts: at least one is expected");
     return {parent};
-  }
-
-  void read_data() {
-    if (!top_.has("data")) return;
-    const Node data = top_.child("data");
-    if (!data.json().is_object()) data.stop(ProblemCode::wrong_type, "an object is expected");
-    const Place& place = places_.by_pointer.at("/data");
-    setup_.data = std::string(text_.substr(place.begin, place.end - place.begin));
   }
 
   const Node& top_;

@@ -15,8 +15,14 @@ using Json = nlohmann::ordered_json;
 /// A float by its shortest decimal digits: 0.62 rather than 0.6200000047683716.
 Json decimal(float value) { return Json::parse(fmt::format("{}", value)); }
 
-/// Degrees to a ten-thousandth, as a person would have written them; an Angle holds no more.
-double degrees(Angle angle) { return std::round(angle.degrees() * 1e4) / 1e4; }
+/// The fewest decimals of a degree that are read again as the same angle: 3.5 rather than 3.500000034.
+double degrees(Angle angle) {
+  for (double steps = 1; steps < 1e12; steps *= 10) {
+    const double rounded = std::round(angle.degrees() * steps) / steps;
+    if (Angle::degrees(rounded) == angle) return rounded;
+  }
+  return angle.degrees();
+}
 
 struct LayoutJson {
   Json json;
@@ -123,11 +129,12 @@ Json json_of(const PlanNode& node, const Table& table) {
 
 std::string write_table(const TableSetup& setup) {
   const Table& table = setup.table;
+  Verbatim verbatim;
   Json json;
   json["apsidon"] = "table";
   json["version"] = 1;
   if (!setup.name.empty()) json["name"] = setup.name;
-  json["deck"] = json_of(table.deck());
+  json["deck"] = json_of(table.deck(), verbatim);
   json["zones"] = Json::array();
   json["cards"] = Json::object();
   for (const Zone& zone : table.zones()) {
@@ -153,10 +160,8 @@ std::string write_table(const TableSetup& setup) {
     json["plans"].push_back(entry);
   }
   if (setup.deal_from) json["deal_from"] = table.zone(setup.deal_from)->name;
-  std::string text = json.dump(2);
-  // The client's object goes in as it came, to the letter.
-  if (!setup.data.empty()) text.insert(text.rfind('\n'), ",\n  \"data\": " + setup.data);
-  return text + '\n';
+  if (!setup.data.empty()) json["data"] = verbatim.stand_in(setup.data);
+  return verbatim.written(json);
 }
 
 }  // namespace apsidon

@@ -5,7 +5,6 @@
 #include <cmath>
 #include <iterator>
 
-
 namespace apsidon {
 namespace {
 

@@ -16,7 +16,9 @@ void check(const GestureThresholds& t) {
   }
 }
 
-GestureReader::GestureReader(const GestureThresholds& thresholds) : thresholds_(thresholds) { check(thresholds); }
+GestureReader::GestureReader(const GestureThresholds& thresholds) : thresholds_(thresholds) {
+  check(thresholds);
+}
 
 void GestureReader::say(GestureKind kind, const PointerInput& input) {
   said_[count_++] = {.kind = kind,

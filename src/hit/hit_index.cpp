@@ -45,9 +45,11 @@ bool contains(const HitShape& shape, Vec2 point) {
 
 void HitIndex::add(const HitShape& shape, std::uint32_t tag) {
   const float s = shape.pose.scale;
-  const float reach = (shape.size.width * shape.size.width + shape.size.height * shape.size.height) / 4 * s * s;
+  const float reach =
+      (shape.size.width * shape.size.width + shape.size.height * shape.size.height) / 4 * s * s;
   // A little more than exact: the circle only spares work, the shape decides.
-  shapes_.push_back({.centre = shape.pose.centre, .reach_squared = reach * 1.0001f, .tag = tag, .shape = shape});
+  shapes_.push_back(
+      {.centre = shape.pose.centre, .reach_squared = reach * 1.0001f, .tag = tag, .shape = shape});
 }
 
 std::optional<std::uint32_t> HitIndex::topmost(Vec2 point) const {

@@ -11,7 +11,8 @@
 
 namespace apsidon::layout_detail {
 
-inline void check_range(std::string_view layout, std::string_view option, float value, float least, float most) {
+inline void check_range(std::string_view layout, std::string_view option, float value, float least,
+                        float most) {
   if (!(value >= least && value <= most)) {
     throw Error(fmt::format("{}: {} is {}: {} to {} is expected", layout, option, value, least, most));
   }
@@ -23,8 +24,8 @@ inline Pose flat_pose(Vec2 centre, LaidCard card) {
   return {.centre = centre, .rotation = card.sideways ? pi / 2 : 0, .flip = card.face_up ? 0 : pi};
 }
 
-/// Strips that share the length `room`: as preferred where it suffices, narrowed evenly toward the least, and below
-/// that, crowded, in proportion. A strip is `least_factor * least + preferred_factor * preferred`.
+/// Strips that share the length `room`: as preferred where it suffices, narrowed evenly toward the least, and
+/// below that, crowded, in proportion. A strip is `least_factor * least + preferred_factor * preferred`.
 struct StripFactors {
   float least = 0;
   float preferred = 1;
@@ -40,7 +41,8 @@ inline StripFactors squeeze(float room, float all_preferred, float all_least) {
   return {.least = std::fmax(room, 0.0f) / all_least, .preferred = 0, .crowded = true};
 }
 
-/// The middle of the first of several cards that start at the near edge; centred where the area is too small for one.
+/// The middle of the first of several cards that start at the near edge; centred where the area is too small
+/// for one.
 inline float first_middle(float area_min, float area_max, float length) {
   const float room = area_max - area_min - length;
   return room >= 0 ? area_min + length / 2 : (area_min + area_max) / 2;

@@ -12,7 +12,8 @@ namespace {
 
 std::size_t rows_of(std::size_t cards, std::size_t columns) { return (cards + columns - 1) / columns; }
 
-/// Distance between the starts of neighbours along one direction, when `count` cards of `length` share `room`.
+/// Distance between the starts of neighbours along one direction, when `count` cards of `length` share
+/// `room`.
 float pitch(float room, float length, float gap, std::size_t count) {
   if (count < 2) return 0;
   return std::min(length + gap, std::max(room - length, 0.0f) / static_cast<float>(count - 1));
@@ -40,7 +41,8 @@ LayoutReport lay_out(const GridLayout& l, const LayoutInput& in, std::span<Pose>
   const std::size_t rows = rows_of(n, columns);
   const float dx = pitch(in.area.width(), w, gap, wide);
   const float dy = pitch(in.area.height(), h, gap, rows);
-  const Vec2 first = in.area.centre() - Vec2{dx * static_cast<float>(wide - 1), dy * static_cast<float>(rows - 1)} * 0.5f;
+  const Vec2 first =
+      in.area.centre() - Vec2{dx * static_cast<float>(wide - 1), dy * static_cast<float>(rows - 1)} * 0.5f;
   for (std::size_t i = 0; i < n; ++i) {
     const Vec2 step{dx * static_cast<float>(i % columns), dy * static_cast<float>(i / columns)};
     poses[i] = flat_pose(first + step, in.cards[i]);

@@ -19,14 +19,16 @@ struct Arc {
   float side = 0;   ///< how far any card reaches left or right of its own middle
 };
 
-/// Half the width of the box around a card turned by `angle`, 0 to pi/2; with width and height exchanged, half its height.
+/// Half the width of the box around a card turned by `angle`, 0 to pi/2; with width and height exchanged,
+/// half its height.
 float half_extent(float along, float across, float angle) {
   return (along * std::cos(angle) + across * std::sin(angle)) / 2;
 }
 
 Arc arc_of(float half, float preferred_chord, float width, Size card) {
   Arc arc{.half = half};
-  // A card turned until its diagonal points up or sideways reaches furthest; turned further it reaches less again.
+  // A card turned until its diagonal points up or sideways reaches furthest; turned further it reaches less
+  // again.
   arc.side = half_extent(card.width, card.height, std::min(half, std::atan2(card.height, card.width)));
   arc.reach = half_extent(card.height, card.width, std::min(half, std::atan2(card.width, card.height)));
   arc.chord = std::clamp(width - 2 * arc.side, 0.0f, preferred_chord);
@@ -39,9 +41,7 @@ float height_of(const Arc& arc) { return arc.sag + 2 * arc.reach; }
 /// The most bent arc up to `half` that fits the area.
 Arc fitting_arc(float half, float preferred_chord, Size area, Size card) {
   Arc arc = arc_of(half, preferred_chord, area.width, card);
-  const auto fits = [&](const Arc& a) {
-    return height_of(a) <= area.height && 2 * a.side <= area.width;
-  };
+  const auto fits = [&](const Arc& a) { return height_of(a) <= area.height && 2 * a.side <= area.width; };
   if (fits(arc)) return arc;
   float low = 0;
   float high = half;
@@ -75,7 +75,8 @@ void check(const HandLayout& l) {
   check_range("hand layout", "spacing", l.spacing, 0.001f, 4);
   check_range("hand layout", "least spacing", l.least_spacing, 0, l.spacing);
   check_range("hand layout", "step in degrees", static_cast<float>(l.step.degrees()), 0, 45);
-  check_range("hand layout", "largest angle in degrees", static_cast<float>(l.largest_angle.degrees()), 0, 160);
+  check_range("hand layout", "largest angle in degrees", static_cast<float>(l.largest_angle.degrees()), 0,
+              160);
   check_range("hand layout", "raise", l.raise, 0, 2);
   check_range("hand layout", "part", l.part, 0, 2);
 }
@@ -88,7 +89,8 @@ LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose>
   const std::size_t places = n + (inserting ? 1 : 0);
   const float steps = static_cast<float>(places - 1);
 
-  const Arc arc = fitting_arc(half_angle(l, places), steps * l.spacing * in.card.width, in.area.size(), in.card);
+  const Arc arc =
+      fitting_arc(half_angle(l, places), steps * l.spacing * in.card.width, in.area.size(), in.card);
   const float radius = arc.half > 0 ? arc.chord / 2 / std::sin(arc.half) : 0;
   const Vec2 middle = in.area.centre();
   const float top = middle.y - arc.sag / 2;  // of the arc: the arc with its sag is centred in the area
@@ -97,8 +99,9 @@ LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose>
     const bool after = inserting && static_cast<std::ptrdiff_t>(i) >= in.room.insert_at;
     const float t = steps > 0 ? static_cast<float>(i + (after ? 1 : 0)) / steps * 2 - 1 : 0;
     const float angle = t * arc.half;
-    const Vec2 centre = arc.half > 0 ? Vec2{middle.x + radius * std::sin(angle), top + radius * (1 - std::cos(angle))}
-                                     : Vec2{middle.x + t * arc.chord / 2, middle.y};
+    const Vec2 centre = arc.half > 0
+                            ? Vec2{middle.x + radius * std::sin(angle), top + radius * (1 - std::cos(angle))}
+                            : Vec2{middle.x + t * arc.chord / 2, middle.y};
     poses[i] = flat_pose(centre, in.cards[i]);
     poses[i].rotation += angle;
   }

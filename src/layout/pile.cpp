@@ -15,8 +15,8 @@ void check(const PileLayout& l) {
 LayoutReport lay_out(const PileLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
   if (n == 0) return {};
-  // The top card keeps its place as cards come and go, in line with the cards beside the pile; the edges of those
-  // below show under it.
+  // The top card keeps its place as cards come and go, in line with the cards beside the pile; the edges of
+  // those below show under it.
   const float most = std::clamp(in.area.height() - in.card.height, 0.0f, l.most_thickness * in.card.height);
   const float step = n > 1 ? std::min(l.thickness * in.card.height, most / static_cast<float>(n - 1)) : 0;
   const Vec2 top = in.area.centre() - Vec2{0, most / 2};

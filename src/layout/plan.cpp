@@ -35,9 +35,11 @@ struct Solver {
         const ZonePlace& place = places[node.zone.value - 1];
         return least_size(place.layout, static_cast<std::size_t>(place.longest), card);
       }
-      case PlanKind::space: return {length(node.space), length(node.space)};
+      case PlanKind::space:
+        return {length(node.space), length(node.space)};
       case PlanKind::across:
-      case PlanKind::down: break;
+      case PlanKind::down:
+        break;
     }
     const bool across = node.kind == PlanKind::across;
     Size sum;
@@ -65,7 +67,9 @@ struct Solver {
       rest -= along(need(part));
       shares += part.share;
     }
-    const auto whole = [&](float px) { return pixel_ratio > 0 ? std::floor(px * pixel_ratio) / pixel_ratio : px; };
+    const auto whole = [&](float px) {
+      return pixel_ratio > 0 ? std::floor(px * pixel_ratio) / pixel_ratio : px;
+    };
     float at = across ? box.min.x : box.min.y;
     float gap = length(node.gap);
     if (shares <= 0) {
@@ -100,8 +104,8 @@ float widest(const Plan& plan, std::span<const ZonePlace> places, Size room) {
     const Size need = Solver{places, card_of_width(width, plan.aspect)}.need(plan.root);
     return need.width <= room.width && need.height <= room.height;
   };
-  // Widths are tried in steps of 1/128 px: on one lattice for all windows, so that a larger window never gives a
-  // smaller card by the way the halves happen to fall.
+  // Widths are tried in steps of 1/128 px: on one lattice for all windows, so that a larger window never
+  // gives a smaller card by the way the halves happen to fall.
   float limit = std::max(room.width, room.height * plan.aspect);
   if (plan.largest_width > 0) limit = std::min(limit, plan.largest_width);
   constexpr float lattice = 128;
@@ -120,7 +124,8 @@ void check_node(const PlanNode& node, std::span<const ZonePlace> places, std::ve
   check_range("plan", "share", node.share, 0, 1000);
   if (node.kind == PlanKind::zone) {
     if (!node.zone || node.zone.value > places.size()) {
-      throw Error(fmt::format("plan: zone {} is not on the table: 1 to {} is expected", node.zone.value, places.size()));
+      throw Error(fmt::format("plan: zone {} is not on the table: 1 to {} is expected", node.zone.value,
+                              places.size()));
     }
     if (seen[node.zone.value - 1]) {
       throw Error(fmt::format("plan: zone {} is named twice: each zone has one place", node.zone.value));

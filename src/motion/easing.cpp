@@ -19,7 +19,8 @@ struct Cubic {
   double slope(double t) const { return (3 * a * t + 2 * b) * t + c; }
 };
 
-/// The parameter at which the curve's x is `x`: Newton's method, kept inside a bracket that halves when it strays.
+/// The parameter at which the curve's x is `x`: Newton's method, kept inside a bracket that halves when it
+/// strays.
 double parameter_at(const Cubic& cx, double x) {
   double low = 0;
   double high = 1;
@@ -61,8 +62,9 @@ float tangent(float slope) { return std::abs(slope) == std::numeric_limits<float
 
 void check(const CubicBezier& c) {
   if (!std::isfinite(c.y1) || !std::isfinite(c.y2) || !(c.x1 >= 0 && c.x1 <= 1 && c.x2 >= 0 && c.x2 <= 1)) {
-    throw Error(fmt::format("cubic-bezier({}, {}, {}, {}): finite numbers with both x from 0 to 1 are expected", c.x1,
-                            c.y1, c.x2, c.y2));
+    throw Error(
+        fmt::format("cubic-bezier({}, {}, {}, {}): finite numbers with both x from 0 to 1 are expected", c.x1,
+                    c.y1, c.x2, c.y2));
   }
 }
 

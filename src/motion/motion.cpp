@@ -78,8 +78,8 @@ void Motion::base(const Track& track, double time, Values& value, Values* veloci
   }
 }
 
-/// Sets the goal, with the start of the way counted so that the short way round leads there; the goal's own number is
-/// kept, so that the card ends exactly on it.
+/// Sets the goal, with the start of the way counted so that the short way round leads there; the goal's own
+/// number is kept, so that the card ends exactly on it.
 void Motion::head_for(Track& track, const Pose& goal, Values& value) {
   const float from = track.from.rotation;
   track.from.rotation = goal.rotation + std::remainder(from - goal.rotation, 2 * pi);

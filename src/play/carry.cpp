@@ -7,7 +7,8 @@ namespace apsidon {
 
 bool Playfield::Impl::handle(const Gesture& gesture) {
   switch (gesture.kind) {
-    case GestureKind::hover: return false;
+    case GestureKind::hover:
+      return false;
     case GestureKind::press:
       pressed = hit(gesture.at);
       return bool(pressed.zone);
@@ -19,7 +20,8 @@ bool Playfield::Impl::handle(const Gesture& gesture) {
             .from = pressed.zone,
             .at = gesture.at});
       return true;
-    case GestureKind::drag_start: return pick_up(gesture);
+    case GestureKind::drag_start:
+      return pick_up(gesture);
     case GestureKind::drag_move:
       if (carry.run.count == 0) return false;
       carry_to(gesture.at);
@@ -100,8 +102,8 @@ ZoneId Playfield::Impl::zone_at(Vec2 point) const {
   return {};
 }
 
-/// The zone that a drop would go to: of those that would take the run, the one that the held card's goal and the
-/// pointer are over most; else the zone under the pointer, to be told why not.
+/// The zone that a drop would go to: of those that would take the run, the one that the held card's goal and
+/// the pointer are over most; else the zone under the pointer, to be told why not.
 ZoneId Playfield::Impl::aim(Vec2 pointer) const {
   const Rect goal = rect_around(pointer + carry.grip, solved.card);
   const float card_area = std::max(solved.card.width * solved.card.height, 1.0f);
@@ -152,7 +154,8 @@ void Playfield::Impl::let_go(const Gesture& gesture) {
   lay_out_changed(Change::table);
 }
 
-/// Ends a drag that moved nothing: the cards go home, each by itself, for the game may have torn the run apart.
+/// Ends a drag that moved nothing: the cards go home, each by itself, for the game may have torn the run
+/// apart.
 void Playfield::Impl::put_back(EventKind ending, const Event& event) {
   Event said = event;
   said.kind = ending;
@@ -182,7 +185,8 @@ void Playfield::Impl::cancel_carry(Vec2 at) {
                                   .at = at});
 }
 
-/// A change of the zone from which the held cards came ends the drag: they may be no run any more, or be gone.
+/// A change of the zone from which the held cards came ends the drag: they may be no run any more, or be
+/// gone.
 void Playfield::Impl::cancel_if_touched() {
   if (carry.run.count == 0) return;
   if (setup.table.zone(carry.home)->revision != carry.home_revision) {

@@ -5,8 +5,9 @@
 namespace apsidon {
 
 std::string_view name_of(EventKind kind) {
-  static constexpr std::array<std::string_view, 10> names{"tapped",  "pick-refused", "picked-up", "proposed", "dropped",
-                                                          "refused", "cancelled",    "emptied",   "landed",   "settled"};
+  static constexpr std::array<std::string_view, 10> names{"tapped",  "pick-refused", "picked-up", "proposed",
+                                                          "dropped", "refused",      "cancelled", "emptied",
+                                                          "landed",  "settled"};
   const auto i = static_cast<std::size_t>(kind);
   return i < names.size() ? names[i] : "unknown";
 }

@@ -35,7 +35,8 @@ void Playfield::Impl::order_cards() {
     }
   }
   const auto before = [](const Ordered& a, const Ordered& b) { return a.order < b.order; };
-  if (!std::is_sorted(ordered.begin(), ordered.end(), before)) std::sort(ordered.begin(), ordered.end(), before);
+  if (!std::is_sorted(ordered.begin(), ordered.end(), before))
+    std::sort(ordered.begin(), ordered.end(), before);
 }
 
 void Playfield::Impl::add_outlines() {
@@ -44,7 +45,8 @@ void Playfield::Impl::add_outlines() {
                                      [&](CardId id) { return cards[slot(id)].departure == 0; });
     if (covered) continue;
     const std::size_t i = zone.id.value - 1;
-    const Pose pose = snapped(lone_pose(setup.places[i].layout, areas[i], solved.card), solved.card, options.pixel_ratio);
+    const Pose pose =
+        snapped(lone_pose(setup.places[i].layout, areas[i], solved.card), solved.card, options.pixel_ratio);
     drawn.items.push_back({.kind = FrameKind::outline,
                            .zone = zone.id,
                            .size = solved.card,

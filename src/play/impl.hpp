@@ -1,6 +1,6 @@
 #pragma once
-// The inside of a playfield; not installed. Split by what it does: playfield.cpp keeps time and poses, carry.cpp is
-// the player's hand, frame.cpp the list to draw.
+// The inside of a playfield; not installed. Split by what it does: playfield.cpp keeps time and poses,
+// carry.cpp is the player's hand, frame.cpp the list to draw.
 #include <vector>
 
 #include "apsidon/hit/hit_index.hpp"
@@ -14,8 +14,8 @@ struct Playfield::Impl {
 
   // What a playfield keeps of a card beside the table, by the table's slot.
   struct CardState {
-    CardId id = {};     ///< the card that has this slot
-    ZoneId zone = {};   ///< where its poses below were laid out
+    CardId id = {};    ///< the card that has this slot
+    ZoneId zone = {};  ///< where its poses below were laid out
     Pose neutral = {};
     Pose resting = {};
     std::uint64_t departure = 0;  ///< order in which it left; 0: it has not left its place
@@ -66,12 +66,13 @@ struct Playfield::Impl {
 
   std::size_t plan = 0;
   PlanResult solved;
-  std::vector<Rect> areas = {};                   // by zone
-  std::vector<std::uint64_t> laid_revision = {};  // by zone: the revision of the table's zone that is laid out
-  std::vector<char> crowded = {};                 // by zone
-  std::vector<CardState> cards = {};              // by slot
-  std::vector<LaidCard> laid = {};                // scratch
-  std::vector<Pose> poses = {};                   // scratch
+  std::vector<Rect> areas = {};  // by zone
+  std::vector<std::uint64_t> laid_revision =
+      {};                             // by zone: the revision of the table's zone that is laid out
+  std::vector<char> crowded = {};     // by zone
+  std::vector<CardState> cards = {};  // by slot
+  std::vector<LaidCard> laid = {};    // scratch
+  std::vector<Pose> poses = {};       // scratch
 
   // The hand.
   struct Carry {
@@ -97,8 +98,8 @@ struct Playfield::Impl {
   };
   std::vector<Ordered> ordered = {};  // cards by their order in the frame
   Frame drawn;
-  bool stale = true;        // the frame
-  bool hits_stale = true;   // the hit index
+  bool stale = true;       // the frame
+  bool hits_stale = true;  // the hit index
   std::uint64_t seen_motion = 0;
   HitIndex hits;
 };

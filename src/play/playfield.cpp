@@ -100,7 +100,8 @@ void Playfield::Impl::lay_out_zone(ZoneId id, Change change) {
     const std::size_t s = slot(card.id);
     CardState& state = cards[s];
     state.neutral = poses[i];
-    // Nothing is raised or inserted yet, and a held card keeps its room: the two poses differ by the snapping only.
+    // Nothing is raised or inserted yet, and a held card keeps its room: the two poses differ by the snapping
+    // only.
     const Pose resting = snapped(poses[i], solved.card, options.pixel_ratio);
     if (state.id != card.id) {
       state = {.id = card.id, .zone = id, .neutral = poses[i], .resting = resting};
@@ -256,7 +257,9 @@ std::span<const Event> Playfield::events() const { return impl_->events; }
 const Frame& Playfield::frame() const { return impl_->frame(); }
 Hit Playfield::hit(Vec2 point) const { return impl_->hit(point); }
 
-PickVerdict Playfield::judge_pick(CardId card) const { return apsidon::judge_pick(table(), impl_->setup.rules, card); }
+PickVerdict Playfield::judge_pick(CardId card) const {
+  return apsidon::judge_pick(table(), impl_->setup.rules, card);
+}
 Verdict Playfield::judge_drop(const Run& run, ZoneId to) const {
   return apsidon::judge_drop(table(), impl_->setup.rules, run, to);
 }
@@ -271,7 +274,9 @@ std::optional<Rect> Playfield::area(ZoneId zone) const {
   return table().zone(zone) ? std::optional(impl_->areas[zone.value - 1]) : std::nullopt;
 }
 
-bool Playfield::crowded(ZoneId zone) const { return table().zone(zone) && impl_->crowded[zone.value - 1] != 0; }
+bool Playfield::crowded(ZoneId zone) const {
+  return table().zone(zone) && impl_->crowded[zone.value - 1] != 0;
+}
 
 std::optional<Pose> Playfield::neutral_pose(CardId card) const {
   const auto s = table().slot(card);

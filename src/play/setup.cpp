@@ -22,8 +22,8 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
 void check(const TableSetup& setup) {
   const std::size_t zones = setup.table.zones().size();
   if (setup.places.size() != zones || setup.rules.size() != zones) {
-    throw Error(fmt::format("table: {} zones with {} places and {} rules: one of each a zone is expected", zones,
-                            setup.places.size(), setup.rules.size()));
+    throw Error(fmt::format("table: {} zones with {} places and {} rules: one of each a zone is expected",
+                            zones, setup.places.size(), setup.rules.size()));
   }
   if (zones == 0) throw Error("table: no zones: at least one is expected");
   if (setup.plans.empty()) throw Error("table: no plans: at least one is expected");

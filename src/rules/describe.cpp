@@ -25,7 +25,8 @@ Phrases english() {
   say(Reason::pick_nothing, "{zone} gives no cards by hand.");
   say(Reason::not_top, "{card} is covered: {zone} gives its top card only.");
   say(Reason::face_down, "{card} lies face down.");
-  say(Reason::not_linked, "{card} does not follow {onto}, so the cards from there on cannot be picked up together.");
+  say(Reason::not_linked,
+      "{card} does not follow {onto}, so the cards from there on cannot be picked up together.");
   say(Reason::busy, "Another card is being held.");
   say(Reason::same_zone, "{card} lies in {zone} already.");
   say(Reason::drop_nothing, "{zone} takes no cards.");
@@ -58,7 +59,8 @@ std::string fill(const std::string& text, const Verdict& v, const Table& table) 
   args.push_back(fmt::arg("zone", zone ? zone->name : std::string("the zone")));
   args.push_back(fmt::arg("wanted", v.wanted));
   args.push_back(fmt::arg("found", v.found));
-  args.push_back(fmt::arg("wanted_rank", rank ? ranks[static_cast<std::size_t>(v.wanted)] : std::string("?")));
+  args.push_back(
+      fmt::arg("wanted_rank", rank ? ranks[static_cast<std::size_t>(v.wanted)] : std::string("?")));
   args.push_back(fmt::arg("key", v.key));
   std::string out = fmt::vformat(text, args);
   if (!out.empty() && out[0] >= 'a' && out[0] <= 'z' && text.starts_with("{card}") &&
@@ -81,9 +83,10 @@ void check(const Phrases& phrases) {
     try {
       (void)fill(phrases.by_reason[i], {}, nobody);
     } catch (const fmt::format_error& e) {
-      throw Error(fmt::format("phrase for {}: '{}': {}; {{card}}, {{onto}}, {{zone}}, {{wanted}}, {{found}}, "
-                              "{{wanted_rank}} or {{key}} is expected",
-                              code_of(static_cast<Reason>(i)), phrases.by_reason[i], e.what()));
+      throw Error(
+          fmt::format("phrase for {}: '{}': {}; {{card}}, {{onto}}, {{zone}}, {{wanted}}, {{found}}, "
+                      "{{wanted_rank}} or {{key}} is expected",
+                      code_of(static_cast<Reason>(i)), phrases.by_reason[i], e.what()));
     }
   }
 }

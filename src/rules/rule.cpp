@@ -31,14 +31,12 @@ namespace {
 /// What a rule is asked about: a run that comes to lie on a card, or on the bottom of an empty zone.
 struct Question {
   const Table& table;
-  CardId card;             ///< the lowest of the run
-  std::size_t count = 1;   ///< cards of the run
-  CardId onto;             ///< none on an empty zone
+  CardId card;            ///< the lowest of the run
+  std::size_t count = 1;  ///< cards of the run
+  CardId onto;            ///< none on an empty zone
   ZoneId zone;
 
-  Verdict answer(Reason reason) const {
-    return {.reason = reason, .card = card, .onto = onto, .zone = zone};
-  }
+  Verdict answer(Reason reason) const { return {.reason = reason, .card = card, .onto = onto, .zone = zone}; }
 };
 
 Verdict compare_faces(const Question& q, RuleKind kind) {
@@ -57,11 +55,14 @@ Verdict compare_faces(const Question& q, RuleKind kind) {
     return v;
   };
   switch (kind) {
-    case RuleKind::rank_down: return refuse_unless(rank == below_rank - 1, Reason::not_rank_down, below_rank - 1);
-    case RuleKind::rank_up: return refuse_unless(rank == below_rank + 1, Reason::not_rank_up, below_rank + 1);
+    case RuleKind::rank_down:
+      return refuse_unless(rank == below_rank - 1, Reason::not_rank_down, below_rank - 1);
+    case RuleKind::rank_up:
+      return refuse_unless(rank == below_rank + 1, Reason::not_rank_up, below_rank + 1);
     case RuleKind::same_suit:
       return refuse_unless(deck.suit_of(face) == deck.suit_of(below), Reason::not_same_suit, 0);
-    default: return refuse_unless(deck.colour_of(face) == deck.colour_of(below), Reason::not_same_colour, 0);
+    default:
+      return refuse_unless(deck.colour_of(face) == deck.colour_of(below), Reason::not_same_colour, 0);
   }
 }
 
@@ -79,7 +80,8 @@ Verdict ask_rank_on_empty(const Rule& rule, const Question& q) {
   return v;
 }
 
-/// Of several refusals, one that is about the cards says more than one that only says that the zone is the wrong kind.
+/// Of several refusals, one that is about the cards says more than one that only says that the zone is the
+/// wrong kind.
 bool says_more(const Verdict& a, const Verdict& b) {
   const auto weight = [](Reason r) { return r == Reason::not_empty || r == Reason::needs_card ? 0 : 1; };
   return weight(a.reason) > weight(b.reason);
@@ -100,14 +102,19 @@ Verdict ask_any(const Rule& rule, const Question& q) {
 
 Verdict ask(const Rule& rule, const Question& q) {
   switch (rule.kind) {
-    case RuleKind::anything: return {};
-    case RuleKind::nothing: return q.answer(Reason::drop_nothing);
+    case RuleKind::anything:
+      return {};
+    case RuleKind::nothing:
+      return q.answer(Reason::drop_nothing);
     case RuleKind::rank_down:
     case RuleKind::rank_up:
     case RuleKind::same_suit:
-    case RuleKind::same_colour: return compare_faces(q, rule.kind);
-    case RuleKind::on_empty: return q.onto ? q.answer(Reason::not_empty) : Verdict{};
-    case RuleKind::rank_on_empty: return ask_rank_on_empty(rule, q);
+    case RuleKind::same_colour:
+      return compare_faces(q, rule.kind);
+    case RuleKind::on_empty:
+      return q.onto ? q.answer(Reason::not_empty) : Verdict{};
+    case RuleKind::rank_on_empty:
+      return ask_rank_on_empty(rule, q);
     case RuleKind::at_most: {
       if (q.count <= static_cast<std::size_t>(rule.number)) return {};
       Verdict v = q.answer(Reason::too_many);
@@ -124,8 +131,10 @@ Verdict ask(const Rule& rule, const Question& q) {
       }
       return last;
     }
-    case RuleKind::any: return ask_any(rule, q);
-    case RuleKind::negate: return ask(rule.parts.front(), q).allowed() ? q.answer(Reason::negated) : Verdict{};
+    case RuleKind::any:
+      return ask_any(rule, q);
+    case RuleKind::negate:
+      return ask(rule.parts.front(), q).allowed() ? q.answer(Reason::negated) : Verdict{};
   }
   return {};
 }
@@ -134,7 +143,8 @@ Verdict ask(const Rule& rule, const Question& q) {
 
 void check(const Rule& rule, const Deck& deck) {
   const bool combines = rule.kind == RuleKind::all || rule.kind == RuleKind::any;
-  if (combines && rule.parts.empty()) throw Error("rule: an all or any has no parts: at least one is expected");
+  if (combines && rule.parts.empty())
+    throw Error("rule: an all or any has no parts: at least one is expected");
   if (rule.kind == RuleKind::negate && rule.parts.size() != 1) {
     throw Error(fmt::format("rule: a not has {} parts: exactly one is expected", rule.parts.size()));
   }
@@ -142,7 +152,8 @@ void check(const Rule& rule, const Deck& deck) {
     throw Error(fmt::format("rule: at most {} cards: 1 or more is expected", rule.number));
   }
   if (rule.kind == RuleKind::rank_on_empty && (rule.number < 0 || rule.number >= deck.rank_count())) {
-    throw Error(fmt::format("rule: rank {} on an empty zone: 0 to {} is expected", rule.number, deck.rank_count() - 1));
+    throw Error(fmt::format("rule: rank {} on an empty zone: 0 to {} is expected", rule.number,
+                            deck.rank_count() - 1));
   }
   for (const Rule& part : rule.parts) check(part, deck);
 }
@@ -176,7 +187,8 @@ Verdict judge_drop(const Table& table, std::span<const ZoneRules> rules, const R
   const Zone* zone = table.zone(to);
   if (!first) return {.reason = Reason::unknown_card, .card = run.first};
   if (!zone) return {.reason = Reason::unknown_zone, .card = run.first, .zone = to};
-  if (table.cards_of(run).empty()) return {.reason = Reason::unknown_place, .card = run.first, .zone = first->zone};
+  if (table.cards_of(run).empty())
+    return {.reason = Reason::unknown_place, .card = run.first, .zone = first->zone};
   const Question q{.table = table,
                    .card = run.first,
                    .count = run.count,

@@ -6,7 +6,8 @@ using namespace apsidon::test;
 namespace {
 
 std::string read(GestureReader& reader, const PointerInput& input) {
-  static const char* const names[] = {"hover", "press", "tap", "drag_start", "drag_move", "drag_end", "cancel"};
+  static const char* const names[] = {"hover",     "press",    "tap",   "drag_start",
+                                      "drag_move", "drag_end", "cancel"};
   std::string out;
   for (const Gesture& g : reader.read(input)) out += std::string(out.empty() ? "" : " ") + names[int(g.kind)];
   return out;
@@ -64,5 +65,6 @@ TEST_CASE("gesture: inputs that are not finite mean nothing; thresholds have a r
   GestureReader reader;
   CHECK(read(reader, at(PointerPhase::down, NAN, 0)).empty());
   CHECK_FALSE(reader.pressed());
-  CHECK_THROWS_WITH(GestureReader({.mouse_slop = -1}), "gesture thresholds: slop is -1: 0 to 1000 is expected");
+  CHECK_THROWS_WITH(GestureReader({.mouse_slop = -1}),
+                    "gesture thresholds: slop is -1: 0 to 1000 is expected");
 }

@@ -7,8 +7,9 @@ using namespace apsidon::test;
 
 namespace {
 
-std::vector<Pose> poses_of(const Layout& layout, const Rect& area, Size card, const std::vector<LaidCard>& cards,
-                           Room room = {}, LayoutReport* report = nullptr) {
+std::vector<Pose> poses_of(const Layout& layout, const Rect& area, Size card,
+                           const std::vector<LaidCard>& cards, Room room = {},
+                           LayoutReport* report = nullptr) {
   std::vector<Pose> poses(cards.size());
   const LayoutReport r = lay_out(layout, {.area = area, .card = card, .cards = cards, .room = room}, poses);
   if (report) *report = r;
@@ -32,7 +33,8 @@ TEST_CASE("layout: every neutral pose is finite, and inside its area when the ar
     const Size card{r.uniform(1, 200), r.uniform(1, 200)};
     const Vec2 corner{r.uniform(-300, 300), r.uniform(-300, 300)};
     const bool tiny = r.chance(0.1f);
-    const Rect area = rect_at(corner, {tiny ? r.uniform(0, 2) : r.uniform(1, 1500), tiny ? 1 : r.uniform(1, 1000)});
+    const Rect area =
+        rect_at(corner, {tiny ? r.uniform(0, 2) : r.uniform(1, 1500), tiny ? 1 : r.uniform(1, 1000)});
     const std::size_t n = r.chance(0.02f) ? 10'000 : r.below(70);
     std::vector<LaidCard> cards(n);
     for (LaidCard& c : cards) c.face_up = r.chance(0.5f);
@@ -63,7 +65,8 @@ TEST_CASE("layout: at its least size a zone is not crowded, and what it needs gr
 }
 
 TEST_CASE("layout: a column's strips narrow evenly, then it is crowded, and it never leaves its area") {
-  const ColumnLayout column{.open_strip = 0.3f, .covered_strip = 0.1f, .least_open_strip = 0.15f, .least_covered_strip = 0.05f};
+  const ColumnLayout column{
+      .open_strip = 0.3f, .covered_strip = 0.1f, .least_open_strip = 0.15f, .least_covered_strip = 0.05f};
   const Size card{100, 100};
   std::vector<LaidCard> cards(4);
   cards[0].face_up = false;
@@ -129,18 +132,21 @@ TEST_CASE("layout: the top card of a pile keeps its place as cards come and go")
 }
 
 TEST_CASE("layout: a grid is filled by rows, centred, and overlaps where it does not fit") {
-  const auto grid = poses_of(GridLayout{.columns = 3, .gap = 0.1f}, {{0, 0}, {400, 400}}, {100, 100}, open_cards(5));
+  const auto grid =
+      poses_of(GridLayout{.columns = 3, .gap = 0.1f}, {{0, 0}, {400, 400}}, {100, 100}, open_cards(5));
   CHECK(grid[0].centre == Vec2{90, 145});
   CHECK(grid[2].centre == Vec2{310, 145});
   CHECK(grid[3].centre == Vec2{90, 255});
   LayoutReport report;
-  const auto tight = poses_of(GridLayout{.columns = 3}, {{0, 0}, {110, 100}}, {100, 100}, open_cards(3), {}, &report);
+  const auto tight =
+      poses_of(GridLayout{.columns = 3}, {{0, 0}, {110, 100}}, {100, 100}, open_cards(3), {}, &report);
   CHECK(tight[1].centre.x - tight[0].centre.x == Approx(5));
   CHECK(report.crowded);
 }
 
 TEST_CASE("layout: covered cards lie with their back up, sideways ones turned by a quarter") {
-  const auto poses = poses_of(SlotLayout{}, {{0, 0}, {100, 100}}, {50, 70}, {{.face_up = false}, {.sideways = true}});
+  const auto poses =
+      poses_of(SlotLayout{}, {{0, 0}, {100, 100}}, {50, 70}, {{.face_up = false}, {.sideways = true}});
   CHECK_FALSE(shows_face(poses[0].flip));
   CHECK(poses[1].rotation == Approx(std::numbers::pi / 2));
 }

@@ -26,7 +26,9 @@ PlanNode random_node(Random& r, std::vector<ZonePlace>& places, int depth) {
 
 RandomPlan random_plan(Random& r) {
   RandomPlan out;
-  while (out.places.empty()) out.plan = {.root = random_node(r, out.places, 3), .margin = r.uniform(0, 30), .aspect = r.uniform(0.4f, 1.2f)};
+  while (out.places.empty())
+    out.plan = {
+        .root = random_node(r, out.places, 3), .margin = r.uniform(0, 30), .aspect = r.uniform(0.4f, 1.2f)};
   check(out.plan, out.places);
   return out;
 }
@@ -61,9 +63,11 @@ TEST_CASE("plan: areas lie in the window, apart from one another, and hold their
     for (std::size_t i = 0; i < areas.size(); ++i) {
       RC_ASSERT(areas[i].min.x >= room.min.x && areas[i].min.y >= room.min.y);
       RC_ASSERT(areas[i].max.x <= room.max.x && areas[i].max.y <= room.max.y);
-      const Size least = least_size(p.places[i].layout, static_cast<std::size_t>(p.places[i].longest), result.card);
+      const Size least =
+          least_size(p.places[i].layout, static_cast<std::size_t>(p.places[i].longest), result.card);
       RC_ASSERT(areas[i].width() >= least.width - 0.1f && areas[i].height() >= least.height - 0.1f);
-      for (std::size_t j = 0; j < i; ++j) RC_ASSERT(overlap(grown(areas[i], -0.05f), grown(areas[j], -0.05f)) == 0);
+      for (std::size_t j = 0; j < i; ++j)
+        RC_ASSERT(overlap(grown(areas[i], -0.05f), grown(areas[j], -0.05f)) == 0);
     }
   });
 }
@@ -110,7 +114,8 @@ TEST_CASE("plan: empty, tiny and broken windows give a defined, finite result") 
   const std::vector<ZonePlace> places(1);
   const Plan plan{.root = zone({1}), .margin = 16};
   std::vector<Rect> areas(1);
-  for (const Size window : {Size{0, 0}, Size{1, 1}, Size{33, 1}, Size{NAN, 100}, Size{INFINITY, INFINITY}, Size{-5, 9}}) {
+  for (const Size window :
+       {Size{0, 0}, Size{1, 1}, Size{33, 1}, Size{NAN, 100}, Size{INFINITY, INFINITY}, Size{-5, 9}}) {
     const PlanResult result = solve(plan, places, window, NAN, areas);
     CHECK_FALSE(result.fits);
     CHECK(std::isfinite(result.card.width));
@@ -120,7 +125,8 @@ TEST_CASE("plan: empty, tiny and broken windows give a defined, finite result") 
 
 TEST_CASE("plan: of several plans the one with the larger card is taken") {
   const std::vector<ZonePlace> places(2);
-  const std::vector<Plan> plans{{.root = across({zone({1}), zone({2})})}, {.root = down({zone({1}), zone({2})})}};
+  const std::vector<Plan> plans{{.root = across({zone({1}), zone({2})})},
+                                {.root = down({zone({1}), zone({2})})}};
   CHECK(best_plan(plans, places, {1200, 400}) == 0);
   CHECK(best_plan(plans, places, {400, 1200}) == 1);
 }
@@ -129,8 +135,11 @@ TEST_CASE("plan: mistakes are refused with what is expected") {
   const std::vector<ZonePlace> places(2);
   CHECK_THROWS_WITH(check(Plan{.root = zone({1})}, places),
                     "plan: zone 2 has no place: every zone of the table is expected in the plan");
-  CHECK_THROWS_WITH(check(Plan{.root = across({zone({1}), zone({1})})}, places), Catch::Contains("named twice"));
-  CHECK_THROWS_WITH(check(Plan{.root = zone({3})}, places), Catch::Contains("zone 3 is not on the table: 1 to 2"));
+  CHECK_THROWS_WITH(check(Plan{.root = across({zone({1}), zone({1})})}, places),
+                    Catch::Contains("named twice"));
+  CHECK_THROWS_WITH(check(Plan{.root = zone({3})}, places),
+                    Catch::Contains("zone 3 is not on the table: 1 to 2"));
   CHECK_THROWS_WITH(check(Plan{.root = across({})}, places), Catch::Contains("no parts"));
-  CHECK_THROWS_WITH(check(Plan{.root = across({zone({1}), zone({2})}), .aspect = 0}, places), Catch::Contains("aspect is 0"));
+  CHECK_THROWS_WITH(check(Plan{.root = across({zone({1}), zone({2})}), .aspect = 0}, places),
+                    Catch::Contains("aspect is 0"));
 }

@@ -53,10 +53,10 @@ TEST_CASE("motion: curves begin at 0, end at 1, and go on along their tangents")
   }
   CHECK(evaluate(linear, -2).value == -2);
   CHECK(evaluate(linear, 3).value == 3);
-  CHECK(evaluate(ease_in, -1).value == 0);               // starts level
+  CHECK(evaluate(ease_in, -1).value == 0);                    // starts level
   CHECK(evaluate(ease_in, 2).value == Approx(1 + 1 / 0.58));  // ends with the slope (1 - 0) / (1 - 0.42)
   CHECK(evaluate({0.5f, 1, 0.5f, 1}, -1).value == Approx(-2));
-  CHECK(evaluate({0, 1, 0.5f, 1}, -1).value == 0);  // starts upright: stays level before
+  CHECK(evaluate({0, 1, 0.5f, 1}, -1).value == 0);         // starts upright: stays level before
   CHECK(evaluate({0.3f, 1.9f, 0.7f, 1}, 0.5f).value > 1);  // beyond 1 on the way
 }
 

@@ -26,10 +26,18 @@ void command(Motion& motion, Random& r) {
   const Pose goal = random_pose(r);
   const Glide glide = random_glide(r);
   switch (r.below(4)) {
-    case 0: motion.travel(0, goal, glide, double{r.uniform(0, 0.3f)}); break;
-    case 1: motion.shift(0, goal, glide); break;
-    case 2: motion.shake(0, {.seconds = 0.4f, .width = 0.1f, .swings = 3}, 10); break;
-    default: motion.travel(0, goal, glide); break;
+    case 0:
+      motion.travel(0, goal, glide, double{r.uniform(0, 0.3f)});
+      break;
+    case 1:
+      motion.shift(0, goal, glide);
+      break;
+    case 2:
+      motion.shake(0, {.seconds = 0.4f, .width = 0.1f, .swings = 3}, 10);
+      break;
+    default:
+      motion.travel(0, goal, glide);
+      break;
   }
 }
 

@@ -12,8 +12,11 @@ TableSetup dealt_setup(std::size_t cards_each, bool stock_first = true) {
   TableSetup setup(glasshouse(4));
   std::vector<PlanNode> columns;
   const std::vector<CardOptions> cards(cards_each, {.face = {7}});
-  const ZoneId stock = setup.add({.name = "stock", .layout = PileLayout{}, .longest = 5,
-                                  .cards = {{.face = {1}, .face_up = false}, {.face = {2}, .face_up = false}}});
+  const ZoneId stock =
+      setup.add({.name = "stock",
+                 .layout = PileLayout{},
+                 .longest = 5,
+                 .cards = {{.face = {1}, .face_up = false}, {.face = {2}, .face_up = false}}});
   for (int i = 1; i <= 4; ++i) {
     columns.push_back(zone(setup.add(
         {.name = "column-" + std::to_string(i), .layout = ColumnLayout{}, .longest = 14, .cards = cards})));

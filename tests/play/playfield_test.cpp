@@ -8,7 +8,8 @@ using namespace apsidon::test;
 
 namespace {
 
-/// A hand of which any card may be picked, a bed that takes what is one rank above, a shelf that takes nothing.
+/// A hand of which any card may be picked, a bed that takes what is one rank above, a shelf that takes
+/// nothing.
 struct Garden {
   ZoneId hand, bed, shelf;
   Playfield field = make();
@@ -51,10 +52,19 @@ struct Garden {
       for (const char* face : faces) out.push_back({.face = *deck.find(face), .key = ++keys});
       return out;
     };
-    hand = setup.add({.name = "hand", .key = 1, .layout = HandLayout{}, .longest = 9, .pick = {.kind = PickKind::any},
+    hand = setup.add({.name = "hand",
+                      .key = 1,
+                      .layout = HandLayout{},
+                      .longest = 9,
+                      .pick = {.kind = PickKind::any},
                       .cards = cards({"fern-2", "fern-2", "reed-5", "poppy-9"})});
-    bed = setup.add({.name = "bed", .key = 2, .layout = PileLayout{}, .longest = 13, .pick = {.kind = PickKind::top},
-                     .drop = rule::rank_up(), .cards = cards({"fern-1"})});
+    bed = setup.add({.name = "bed",
+                     .key = 2,
+                     .layout = PileLayout{},
+                     .longest = 13,
+                     .pick = {.kind = PickKind::top},
+                     .drop = rule::rank_up(),
+                     .cards = cards({"fern-1"})});
     shelf = setup.add({.name = "shelf", .key = 3, .layout = PileLayout{}, .longest = 4});
     setup.plans = {{.root = down({across({zone(bed), zone(shelf)}, 1), zone(hand, 1)})}};
     return Playfield(std::move(setup), {.window = {900, 700}});
@@ -101,9 +111,11 @@ TEST_CASE("play: a refused card goes home shaking, with the reason in the event"
   CHECK(refused->verdict.reason == Reason::not_rank_up);
   CHECK(refused->card == card);
   CHECK(refused->proposal == 1);
-  CHECK(describe(refused->verdict, g.field.table()) == "reed-5 is not one rank above fern-1, as bed builds up.");
+  CHECK(describe(refused->verdict, g.field.table()) ==
+        "reed-5 is not one rank above fern-1, as bed builds up.");
   const auto& items = g.field.frame().items;
-  CHECK(std::any_of(items.begin(), items.end(), [&](const FrameItem& i) { return i.card == card && i.marks.refused; }));
+  CHECK(std::any_of(items.begin(), items.end(),
+                    [&](const FrameItem& i) { return i.card == card && i.marks.refused; }));
   CHECK(g.told() == "landed settled");
   CHECK(g.middle(card) == home);
   CHECK(g.field.table().card(card)->zone == g.hand);
@@ -181,12 +193,17 @@ TEST_CASE("play: a lost pointer, a resize, or a change of the home zone cancels 
     }
     return told.substr(0, told.find(" ", std::string("picked-up ").size()));
   };
-  CHECK(ending([](Garden& g) { g.field.pointer({.phase = PointerPhase::cancel, .time = 5}); }) == "picked-up cancelled");
-  CHECK(ending([](Garden& g) { g.field.pointer({.phase = PointerPhase::leave, .time = 5}); }) == "picked-up cancelled");
-  CHECK(ending([](Garden& g) { g.field.resize({500, 400}, 2, 5); }) == "picked-up cancelled");
-  CHECK(ending([](Garden& g) { CHECK(g.field.move({g.card("reed-5"), 1}, g.shelf)); }) == "picked-up cancelled");
-  CHECK(ending([](Garden& g) { CHECK(g.field.sync(std::vector<WantedZone>{{.key = 1, .cards = {}}}).retired.size() == 4); }) ==
+  CHECK(ending([](Garden& g) { g.field.pointer({.phase = PointerPhase::cancel, .time = 5}); }) ==
         "picked-up cancelled");
+  CHECK(ending([](Garden& g) { g.field.pointer({.phase = PointerPhase::leave, .time = 5}); }) ==
+        "picked-up cancelled");
+  CHECK(ending([](Garden& g) { g.field.resize({500, 400}, 2, 5); }) == "picked-up cancelled");
+  CHECK(ending([](Garden& g) {
+          CHECK(g.field.move({g.card("reed-5"), 1}, g.shelf));
+        }) == "picked-up cancelled");
+  CHECK(ending([](Garden& g) {
+          CHECK(g.field.sync(std::vector<WantedZone>{{.key = 1, .cards = {}}}).retired.size() == 4);
+        }) == "picked-up cancelled");
   CHECK(ending([](Garden& g) { g.field.deal(); }) == "picked-up cancelled");
 }
 
@@ -203,7 +220,11 @@ TEST_CASE("play: a drag goes on when other zones change, with its targets found 
 TEST_CASE("play: a run that a sync tears apart in mid-drag does not hang in the air") {
   // Two cards of a run are held; the game takes the upper one away. The lower one has to fly home by itself.
   TableSetup setup(glasshouse());
-  const ZoneId a = setup.add({.name = "a", .key = 1, .layout = ColumnLayout{}, .longest = 5, .pick = {.kind = PickKind::run},
+  const ZoneId a = setup.add({.name = "a",
+                              .key = 1,
+                              .layout = ColumnLayout{},
+                              .longest = 5,
+                              .pick = {.kind = PickKind::run},
                               .cards = {{.face = {3}, .key = 1}, {.face = {2}, .key = 2}}});
   const ZoneId b = setup.add({.name = "b", .key = 2});
   setup.plans = {{.root = across({zone(a), zone(b)})}};
@@ -313,7 +334,8 @@ TEST_CASE("play: a set-up that makes no sense is refused") {
   CHECK_THROWS_WITH(Playfield(empty), "table: no plans: at least one is expected");
   empty.plans = {{.root = zone(a)}};
   CHECK_NOTHROW(Playfield(empty));
-  CHECK_THROWS_WITH(Playfield(empty, {.corner_radius = 2}), "playfield: corner radius is 2: 0 to 0.5 is expected");
+  CHECK_THROWS_WITH(Playfield(empty, {.corner_radius = 2}),
+                    "playfield: corner radius is 2: 0 to 0.5 is expected");
   CHECK_THROWS_AS(Playfield(empty, {.start_time = NAN}), Error);
   empty.deal_from = {7};
   CHECK_THROWS_WITH(Playfield(empty), "table: the deal comes from zone 7: a zone of the table is expected");

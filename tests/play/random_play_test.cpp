@@ -19,7 +19,8 @@ struct Tally {
 /// One session: a playfield and a hand that does what a seed says.
 class Session {
  public:
-  Session(Random& r, TableSetup setup) : field(std::move(setup), {.window = window(r)}), cards_(field.table().card_count()) {}
+  Session(Random& r, TableSetup setup)
+      : field(std::move(setup), {.window = window(r)}), cards_(field.table().card_count()) {}
 
   void step(Random& r, Tally& tally) {
     time_ += double{r.uniform(0, 0.2f)};
@@ -106,10 +107,18 @@ class Session {
         ++tally.syncs;
         break;
       }
-      case 1: field.resize(window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_); break;
-      case 2: field.deal(); break;
-      case 3: (void)field.flip({static_cast<std::uint32_t>(r.below(60))}, r.chance(0.5f)); break;
-      case 4: field.shake({static_cast<std::uint32_t>(r.below(60))}); break;
+      case 1:
+        field.resize(window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_);
+        break;
+      case 2:
+        field.deal();
+        break;
+      case 3:
+        (void)field.flip({static_cast<std::uint32_t>(r.below(60))}, r.chance(0.5f));
+        break;
+      case 4:
+        field.shake({static_cast<std::uint32_t>(r.below(60))});
+        break;
       default: {
         const Run run = field.table().run_from({static_cast<std::uint32_t>(r.below(60))});
         (void)field.move(run, {static_cast<std::uint32_t>(r.below(9))});
@@ -126,7 +135,8 @@ class Session {
     for (const Event& e : field.events()) {
       ++tally.events[e.kind];
       if (e.kind == EventKind::picked_up) RC_ASSERT(++open_ == 1);
-      const bool ends = e.kind == EventKind::dropped || e.kind == EventKind::refused || e.kind == EventKind::cancelled;
+      const bool ends =
+          e.kind == EventKind::dropped || e.kind == EventKind::refused || e.kind == EventKind::cancelled;
       if (ends) RC_ASSERT(--open_ == 0);
     }
     field.advance_to(field.now());  // what was heard is not heard again
@@ -138,7 +148,9 @@ class Session {
     CardId expected;
     for (const FrameItem& item : field.frame().items) {
       if (item.kind != FrameKind::card || item.marks.held) continue;
-      const HitShape shape{.pose = *field.live_pose(item.card), .size = item.size, .corner_radius = field.frame().corner_radius};
+      const HitShape shape{.pose = *field.live_pose(item.card),
+                           .size = item.size,
+                           .corner_radius = field.frame().corner_radius};
       if (contains(shape, at)) expected = item.card;
     }
     RC_ASSERT(hit.card == expected);
@@ -153,7 +165,9 @@ class Session {
 
 }  // namespace
 
-TEST_CASE("play: no sequence of pointers, syncs, moves and resizes loses or doubles a card, and all comes to rest") {
+TEST_CASE(
+    "play: no sequence of pointers, syncs, moves and resizes loses or doubles a card, and all comes to "
+    "rest") {
   Tally tally;
   for_all("random play", 2, [&](Random& r) {
     Session session(r, random_setup(r));
@@ -168,9 +182,9 @@ TEST_CASE("play: no sequence of pointers, syncs, moves and resizes loses or doub
   const int accepted = tally.events[EventKind::dropped];
   const int refused = tally.events[EventKind::refused];
   std::cout << "random play: " << accepted << " drops accepted, " << refused << " refused, "
-            << tally.events[EventKind::cancelled] << " drags cancelled, " << tally.torn << " of them by the game, "
-            << tally.events[EventKind::pick_refused] << " pick-ups refused, " << tally.events[EventKind::tapped]
-            << " taps, " << tally.syncs << " syncs\n";
+            << tally.events[EventKind::cancelled] << " drags cancelled, " << tally.torn
+            << " of them by the game, " << tally.events[EventKind::pick_refused] << " pick-ups refused, "
+            << tally.events[EventKind::tapped] << " taps, " << tally.syncs << " syncs\n";
   for (const int count : {accepted, refused, tally.torn, tally.syncs, tally.events[EventKind::cancelled],
                           tally.events[EventKind::pick_refused], tally.events[EventKind::tapped]}) {
     CHECK(count > 0);
@@ -192,8 +206,10 @@ TEST_CASE("play: poses and events do not depend on how time is cut between the s
         told[1].insert(told[1].end(), fine.events().begin(), fine.events().end());
       }
       time = next;
-      const PointerPhase phases[] = {PointerPhase::down, PointerPhase::move, PointerPhase::move, PointerPhase::up};
-      const PointerInput input{.phase = phases[r.below(4)], .at = {r.uniform(0, 1280), r.uniform(0, 800)}, .time = time};
+      const PointerPhase phases[] = {PointerPhase::down, PointerPhase::move, PointerPhase::move,
+                                     PointerPhase::up};
+      const PointerInput input{
+          .phase = phases[r.below(4)], .at = {r.uniform(0, 1280), r.uniform(0, 800)}, .time = time};
       Playfield* fields[] = {&coarse, &fine};
       for (std::size_t f = 0; f < 2; ++f) {
         fields[f]->pointer(input);

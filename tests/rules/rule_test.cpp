@@ -26,7 +26,9 @@ struct Bench {
   }
 };
 
-Verdict drop(const std::string& card, const std::string& onto, const Rule& rule) { return Bench({card}, onto).drop(rule); }
+Verdict drop(const std::string& card, const std::string& onto, const Rule& rule) {
+  return Bench({card}, onto).drop(rule);
+}
 
 std::string names_of(const Table& table, const Verdict& v) {
   const Card* card = table.card(v.card);
@@ -101,7 +103,8 @@ TEST_CASE("rules: a run is judged by its lowest card and its length") {
 TEST_CASE("rules: a zone gives nothing, its top, any card, or a run that holds together") {
   Table table(glasshouse());
   const ZoneId zone = table.create_zone({.name = "column"});
-  for (const char* face : {"poppy-9", "fern-8", "fern-7", "reed-6"}) table.create_card(zone, open_card(table.deck(), face));
+  for (const char* face : {"poppy-9", "fern-8", "fern-7", "reed-6"})
+    table.create_card(zone, open_card(table.deck(), face));
   table.create_card(zone, {.face = *table.deck().find("fern-5"), .face_up = false});
   const auto& cards = table.zone(zone)->cards;
   std::vector<ZoneRules> rules(1);
@@ -142,7 +145,8 @@ TEST_CASE("rules: every reason has a code of its own and an English sentence") {
   for (int i = 0; i < reason_count; ++i) {
     const auto reason = static_cast<Reason>(i);
     codes.insert(std::string(code_of(reason)));
-    const std::string sentence = describe({.reason = reason, .card = {1}, .onto = {2}, .zone = bench.bed}, bench.table);
+    const std::string sentence =
+        describe({.reason = reason, .card = {1}, .onto = {2}, .zone = bench.bed}, bench.table);
     CAPTURE(sentence);
     CHECK(sentence.size() > 5);
     CHECK(sentence.back() == '.');
@@ -155,20 +159,25 @@ TEST_CASE("rules: a sentence does not tell what a covered card hides, and templa
   Bench bench({"fern-3"}, "reed-9");
   const CardId card = bench.table.zone(bench.hand)->cards.front();
   REQUIRE(bench.table.flip(card, false));
-  CHECK(describe({.reason = Reason::face_down, .card = card}, bench.table) == "The covered card lies face down.");
+  CHECK(describe({.reason = Reason::face_down, .card = card}, bench.table) ==
+        "The covered card lies face down.");
   Phrases german = default_phrases();
   german.by_reason[static_cast<std::size_t>(Reason::drop_nothing)] = "{zone} nimmt keine Karten.";
   check(german);
-  CHECK(describe({.reason = Reason::drop_nothing, .zone = bench.bed}, bench.table, german) == "bed nimmt keine Karten.");
+  CHECK(describe({.reason = Reason::drop_nothing, .zone = bench.bed}, bench.table, german) ==
+        "bed nimmt keine Karten.");
   german.by_reason[0] = "{kart}";
-  CHECK_THROWS_WITH(check(german), Catch::Contains("phrase for allowed: '{kart}'") && Catch::Contains("is expected"));
+  CHECK_THROWS_WITH(check(german),
+                    Catch::Contains("phrase for allowed: '{kart}'") && Catch::Contains("is expected"));
 }
 
 TEST_CASE("rules: a rule that makes no sense is refused") {
   const Deck deck = glasshouse();
   CHECK_THROWS_WITH(check(rule::all({}), deck), "rule: an all or any has no parts: at least one is expected");
   CHECK_THROWS_WITH(check(rule::at_most(0), deck), "rule: at most 0 cards: 1 or more is expected");
-  CHECK_THROWS_WITH(check(rule::rank_on_empty(13), deck), "rule: rank 13 on an empty zone: 0 to 12 is expected");
-  CHECK_THROWS_WITH(check(Rule{.kind = RuleKind::negate}, deck), "rule: a not has 0 parts: exactly one is expected");
+  CHECK_THROWS_WITH(check(rule::rank_on_empty(13), deck),
+                    "rule: rank 13 on an empty zone: 0 to 12 is expected");
+  CHECK_THROWS_WITH(check(Rule{.kind = RuleKind::negate}, deck),
+                    "rule: a not has 0 parts: exactly one is expected");
   CHECK_NOTHROW(check(rule::negate(rule::any({rule::same_suit(), rule::rank_up()})), deck));
 }

@@ -12,7 +12,9 @@
 
 namespace apsidon::test {
 
-inline std::filesystem::path source(const std::string& file) { return std::filesystem::path(APSIDON_SOURCE_DIR) / file; }
+inline std::filesystem::path source(const std::string& file) {
+  return std::filesystem::path(APSIDON_SOURCE_DIR) / file;
+}
 
 inline std::string contents(const std::filesystem::path& file) {
   std::ifstream in(file, std::ios::binary);
@@ -59,7 +61,8 @@ inline Outcome run(const std::string& program, const std::vector<std::string>& w
   const Scratch scratch;
   std::string command = "cd " + quoted(APSIDON_SOURCE_DIR) + " && " + quoted(program);
   for (const std::string& word : words) command += " " + quoted(word);
-  command += " </dev/null >" + quoted((scratch / "out").string()) + " 2>" + quoted((scratch / "err").string());
+  command +=
+      " </dev/null >" + quoted((scratch / "out").string()) + " 2>" + quoted((scratch / "err").string());
   const int status = std::system(command.c_str());
   return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, contents(scratch / "out"), contents(scratch / "err")};
 }

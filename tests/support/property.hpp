@@ -1,5 +1,6 @@
 #pragma once
-// Properties over generated cases. The seed of a failing case is printed by RapidCheck; RC_PARAMS="seed=…" repeats it.
+// Properties over generated cases. The seed of a failing case is printed by RapidCheck; RC_PARAMS="seed=…"
+// repeats it.
 #include <rapidcheck.h>
 
 #include <catch2/catch.hpp>
@@ -17,7 +18,9 @@ class Random {
   explicit Random(std::uint64_t seed) : engine_(seed) {}
   /// 0 to below `end`.
   std::size_t below(std::size_t end) { return static_cast<std::size_t>(engine_() % end); }
-  int between(int low, int high) { return low + static_cast<int>(below(static_cast<std::size_t>(high - low + 1))); }
+  int between(int low, int high) {
+    return low + static_cast<int>(below(static_cast<std::size_t>(high - low + 1)));
+  }
   float uniform(float low, float high) {
     return low + (high - low) * static_cast<float>(static_cast<double>(engine_() >> 11) / 9007199254740992.0);
   }

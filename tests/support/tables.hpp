@@ -20,8 +20,10 @@ inline CardOptions open_card(const Deck& deck, const std::string& face) { return
 
 inline Layout random_layout(Random& r) {
   switch (r.below(5)) {
-    case 0: return SlotLayout{};
-    case 1: return PileLayout{.thickness = r.uniform(0, 0.02f), .most_thickness = r.uniform(0, 0.2f)};
+    case 0:
+      return SlotLayout{};
+    case 1:
+      return PileLayout{.thickness = r.uniform(0, 0.02f), .most_thickness = r.uniform(0, 0.2f)};
     case 2: {
       ColumnLayout l{.open_strip = r.uniform(0.1f, 1), .covered_strip = r.uniform(0.05f, 0.5f)};
       l.least_open_strip = l.open_strip * r.uniform(0.1f, 1);
@@ -35,13 +37,15 @@ inline Layout random_layout(Random& r) {
       l.least_spacing = l.spacing * r.uniform(0, 1);
       return l;
     }
-    default: return GridLayout{.columns = r.between(0, 7), .gap = r.uniform(0, 0.5f)};
+    default:
+      return GridLayout{.columns = r.between(0, 7), .gap = r.uniform(0, 0.5f)};
   }
 }
 
-/// A table with keys on every card and zone, a few zones of all layouts, and rules that allow a good part of all drops.
+/// A table with keys on every card and zone, a few zones of all layouts, and rules that allow a good part of
+/// all drops.
 inline TableSetup random_setup(Random& r) {
-  TableSetup setup(glasshouse(4));
+  TableSetup setup(glasshouse(60));  // enough of each face for any choice
   const int zones = r.between(2, 7);
   std::uint64_t key = 1;
   std::vector<PlanNode> nodes;
@@ -50,16 +54,19 @@ inline TableSetup random_setup(Random& r) {
                    .key = static_cast<std::uint64_t>(i + 1),
                    .layout = random_layout(r),
                    .longest = r.between(1, 12)};
-    const Rule drops[] = {rule::anything(), rule::anything(), rule::at_most(2), rule::on_empty(),
-                          rule::any({rule::on_empty(), rule::same_colour()}), rule::nothing()};
+    const Rule drops[] = {rule::anything(),
+                          rule::anything(),
+                          rule::at_most(2),
+                          rule::on_empty(),
+                          rule::any({rule::on_empty(), rule::same_colour()}),
+                          rule::nothing()};
     zone.drop = drops[r.below(6)];
     const PickKind picks[] = {PickKind::any, PickKind::top, PickKind::run, PickKind::run, PickKind::nothing};
     zone.pick = {.kind = picks[r.below(5)]};
     const int cards = r.between(0, 8);
     for (int c = 0; c < cards; ++c) {
-      zone.cards.push_back({.face = {static_cast<std::uint32_t>(r.between(0, 52))},
-                            .key = key++,
-                            .face_up = r.chance(0.8f)});
+      zone.cards.push_back(
+          {.face = {static_cast<std::uint32_t>(r.between(0, 52))}, .key = key++, .face_up = r.chance(0.8f)});
     }
     nodes.push_back(apsidon::zone(setup.add(zone), r.chance(0.5f) ? 1.0f : 0.0f));
   }
@@ -67,7 +74,8 @@ inline TableSetup random_setup(Random& r) {
   return setup;
 }
 
-/// Contents for some of the zones, by key: most of the cards, a few new ones, some turned or with another face.
+/// Contents for some of the zones, by key: most of the cards, a few new ones, some turned or with another
+/// face.
 inline std::vector<WantedZone> random_wish(Random& r, const Table& table) {
   std::vector<std::uint64_t> keys;
   for (std::uint64_t k = 1; k <= table.card_count() + 4; ++k) {

@@ -11,46 +11,38 @@ namespace {
 
 const std::string bench = "data/potting-bench.table.json";
 
-const std::vector<std::string> zones{"stock",    "waste",    "pot-1",    "pot-2",    "column-1", "column-2", "column-3", "column-4",
-                                     "column-5", "column-6", "column-7", "bed-1",    "bed-2",    "bed-3",    "bed-4"};
+const std::vector<std::string> zones{"stock",    "waste",    "pot-1",    "pot-2",    "column-1",
+                                     "column-2", "column-3", "column-4", "column-5", "column-6",
+                                     "column-7", "bed-1",    "bed-2",    "bed-3",    "bed-4"};
 
 const std::map<char, std::string> reasons{
-    {'Y', "allowed"},       {'=', "same-zone"},     {'.', "drop-nothing"},    {'o', "not-empty"},
-    {'m', "too-many"},      {'c', "not-same-colour"}, {'r', "not-rank-down"}, {'s', "not-same-suit"},
-    {'u', "not-rank-up"},   {'k', "not-rank-on-empty"}};
+    {'Y', "allowed"},     {'=', "same-zone"},        {'.', "drop-nothing"},  {'o', "not-empty"},
+    {'m', "too-many"},    {'c', "not-same-colour"},  {'r', "not-rank-down"}, {'s', "not-same-suit"},
+    {'u', "not-rank-up"}, {'k', "not-rank-on-empty"}};
 
-/// Written down by hand from the rules of the game: what each card that may be picked up finds in each zone, in the
-/// order of `zones`: stock and waste, two pots, seven columns, four beds.
+/// Written down by hand from the rules of the game: what each card that may be picked up finds in each zone,
+/// in the order of `zones`: stock and waste, two pots, seven columns, four beds.
 const std::map<std::string, std::string> by_hand{
-    {"reed-2", ".=oY rcrcrcc sYsk"},
-    {"marigold-9", "..=Y crcYcrr sssk"},
-    {"reed-13", "..om =crcrcc mmmm"},
-    {"fern-12", "..om =crcrcc mmmm"},
-    {"reed-11", "..oY =crcrcc susk"},
-    {"poppy-9", "..om c=cYcrr mmmm"},
-    {"marigold-8", "..om c=crcrr mmmm"},
-    {"poppy-7", "..om c=crcrr mmmm"},
-    {"marigold-6", "..oY c=crcrr sssk"},
-    {"fern-10", "..om Yc=crcc mmmm"},
-    {"reed-9", "..om rc=crcc mmmm"},
-    {"fern-8", "..oY rc=crcc ussk"},
-    {"marigold-11", "..om crc=crr mmmm"},
-    {"poppy-10", "..oY crc=crr ssuk"},
-    {"reed-7", "..om rcYc=cc mmmm"},
-    {"fern-6", "..om rcrc=cc mmmm"},
-    {"reed-5", "..om rcrc=cc mmmm"},
-    {"fern-4", "..oY rcrc=cc Yssk"},
-    {"marigold-5", "..oY cYcrc=r sssk"},
-    {"poppy-4", "..om crcrcY= mmmm"},
-    {"marigold-3", "..oY crcrcr= sssk"},
-    {"fern-3", "..oY rcrcYcc =ssk"},
-    {"reed-1", "..oY rcrcrcc s=sY"},
-    {"poppy-2", "..oY crcrcrY ss=k"},
+    {"reed-2", ".=oY rcrcrcc sYsk"},      {"marigold-9", "..=Y crcYcrr sssk"},
+    {"reed-13", "..om =crcrcc mmmm"},     {"fern-12", "..om =crcrcc mmmm"},
+    {"reed-11", "..oY =crcrcc susk"},     {"poppy-9", "..om c=cYcrr mmmm"},
+    {"marigold-8", "..om c=crcrr mmmm"},  {"poppy-7", "..om c=crcrr mmmm"},
+    {"marigold-6", "..oY c=crcrr sssk"},  {"fern-10", "..om Yc=crcc mmmm"},
+    {"reed-9", "..om rc=crcc mmmm"},      {"fern-8", "..oY rc=crcc ussk"},
+    {"marigold-11", "..om crc=crr mmmm"}, {"poppy-10", "..oY crc=crr ssuk"},
+    {"reed-7", "..om rcYc=cc mmmm"},      {"fern-6", "..om rcrc=cc mmmm"},
+    {"reed-5", "..om rcrc=cc mmmm"},      {"fern-4", "..oY rcrc=cc Yssk"},
+    {"marigold-5", "..oY cYcrc=r sssk"},  {"poppy-4", "..om crcrcY= mmmm"},
+    {"marigold-3", "..oY crcrcr= sssk"},  {"fern-3", "..oY rcrcYcc =ssk"},
+    {"reed-1", "..oY rcrcrcc s=sY"},      {"poppy-2", "..oY crcrcrY ss=k"},
 };
 
 /// The cards that lie open and may not be picked up; all others are covered.
-const std::map<std::string, std::string> not_picked{{"poppy-8", "not-top"}, {"poppy-13", "not-top"}, {"fern-1", "not-top"},
-                                                    {"fern-2", "not-top"},  {"poppy-1", "not-top"}};
+const std::map<std::string, std::string> not_picked{{"poppy-8", "not-top"},
+                                                    {"poppy-13", "not-top"},
+                                                    {"fern-1", "not-top"},
+                                                    {"fern-2", "not-top"},
+                                                    {"poppy-1", "not-top"}};
 
 std::string expected_reason(const std::string& face, const std::string& from, std::size_t to) {
   const auto row = by_hand.find(face);
@@ -88,7 +80,8 @@ TEST_CASE("tool: judge of every card onto every zone is the matrix written by ha
       if (reason != "drop-nothing" && reason != "pick-nothing" && reason != "not-empty") {
         CHECK(sentence.find(face) != std::string::npos);
       }
-      const std::string decided = reason == "not-top" || reason == "pick-nothing" ? std::string(row["from"]) : zones[z];
+      const std::string decided =
+          reason == "not-top" || reason == "pick-nothing" ? std::string(row["from"]) : zones[z];
       CHECK(sentence.find(decided) != std::string::npos);
       ++judged;
     }
@@ -102,7 +95,8 @@ TEST_CASE("tool: judge lists every legal move, and answers one question with yes
   const auto all = tool({"judge", bench});
   CHECK(all.code == 0);
   std::size_t yes = 0;
-  for (const auto& [face, row] : by_hand) yes += static_cast<std::size_t>(std::count(row.begin(), row.end(), 'Y'));
+  for (const auto& [face, row] : by_hand)
+    yes += static_cast<std::size_t>(std::count(row.begin(), row.end(), 'Y'));
   CHECK(apsidon::test::lines_of(all.out).size() == yes + 1);
   CHECK(apsidon::test::lines_of(all.out).back() == std::to_string(yes) + " legal moves");
 
@@ -112,7 +106,8 @@ TEST_CASE("tool: judge lists every legal move, and answers one question with yes
   CHECK(one.out.find("with the 3 on it to column-4 (alternative 2 of its rule)") != std::string::npos);
   const auto other = tool({"judge", bench, "--card", "column-1:0", "--to", "bed-2"});
   CHECK(other.code == 1);
-  CHECK(other.out.find("takes at most 1 at once here; from reed-13 on there are 3. [too-many]") != std::string::npos);
+  CHECK(other.out.find("takes at most 1 at once here; from reed-13 on there are 3. [too-many]") !=
+        std::string::npos);
   const auto csv = tool({"judge", bench, "--card", "reed-2", "--format", "csv"});
   CHECK(apsidon::test::lines_of(csv.out).size() == 16);
   CHECK(apsidon::test::lines_of(csv.out)[0] == "card,face,from,count,to,allowed,reason,alternative");

@@ -35,7 +35,8 @@ std::vector<Laid> placed(const std::string& table) {
   REQUIRE(lines.size() > 1);
   for (std::size_t i = 1; i < lines.size(); ++i) {
     const auto c = cells_of(lines[i]);
-    cards.push_back({c[2], c[0], std::stod(c[5]), std::stod(c[6]), std::stod(c[7]), std::stod(c[9]), std::stod(c[10])});
+    cards.push_back(
+        {c[2], c[0], std::stod(c[5]), std::stod(c[6]), std::stod(c[7]), std::stod(c[9]), std::stod(c[10])});
   }
   return cards;
 }
@@ -77,7 +78,8 @@ std::map<std::string, Visible> visible_middles(const std::vector<Laid>& cards) {
 }
 
 nlohmann::json probe(const std::string& table, double x, double y) {
-  const auto outcome = tool({"probe", table, "--at", std::to_string(x) + "," + std::to_string(y), "--format", "json"});
+  const auto outcome =
+      tool({"probe", table, "--at", std::to_string(x) + "," + std::to_string(y), "--format", "json"});
   auto json = nlohmann::json::parse(outcome.out);
   CHECK(outcome.code == (json["hit"] == "nothing" ? 1 : 0));
   return json;
@@ -120,7 +122,8 @@ TEST_CASE("tool: in a hand the card above wins where two overlap") {
 }
 
 TEST_CASE("tool: probe at an empty zone gives the zone, outside of all nothing") {
-  const auto json = nlohmann::json::parse(tool({"place", "data/potting-bench.table.json", "--format", "json"}).out);
+  const auto json =
+      nlohmann::json::parse(tool({"place", "data/potting-bench.table.json", "--format", "json"}).out);
   int empty = 0;
   for (const auto& zone : json["zones"]) {
     if (!zone["cards"].empty()) continue;
@@ -143,7 +146,8 @@ TEST_CASE("tool: probe tells a person what may be picked up, and why not") {
   const auto run = tool({"probe", "data/potting-bench.table.json", "--at", "370,50"});
   CHECK(run.out.find("at 370,50 lies poppy-9 (card ") == 0);
   CHECK(run.out.find("it may be picked up, with the 3 on it") != std::string::npos);
-  const auto csv = lines_of(tool({"probe", "data/potting-bench.table.json", "--at", "370,50", "--format", "csv"}).out);
+  const auto csv =
+      lines_of(tool({"probe", "data/potting-bench.table.json", "--at", "370,50", "--format", "csv"}).out);
   REQUIRE(csv.size() == 2);
   CHECK(csv[1].find("card,column-2,0,") == 0);
 }

@@ -19,7 +19,8 @@ std::optional<std::pair<float, float>> parse_pair(const std::string& text, char 
   const auto at = text.find(between);
   if (at == std::string::npos) return std::nullopt;
   float values[2] = {0, 0};
-  const std::string_view parts[2] = {std::string_view(text).substr(0, at), std::string_view(text).substr(at + 1)};
+  const std::string_view parts[2] = {std::string_view(text).substr(0, at),
+                                     std::string_view(text).substr(at + 1)};
   for (int i = 0; i < 2; ++i) {
     const char* end = parts[i].data() + parts[i].size();
     const auto [rest, error] = std::from_chars(parts[i].data(), end, values[i]);
@@ -30,7 +31,8 @@ std::optional<std::pair<float, float>> parse_pair(const std::string& text, char 
 
 std::string hint(const std::string& found, const std::vector<std::string>& names) {
   const auto near = nearest_name(found, names);
-  return near ? fmt::format("did you mean '{}'?", *near) : fmt::format("one like '{}' is expected", names.front());
+  return near ? fmt::format("did you mean '{}'?", *near)
+              : fmt::format("one like '{}' is expected", names.front());
 }
 
 }  // namespace
@@ -44,7 +46,8 @@ void TableOptions::add_to(CLI::App& app) {
 }
 
 void add_format(CLI::App& app, Format& format) {
-  static const std::map<std::string, Format> names{{"text", Format::text}, {"json", Format::json}, {"csv", Format::csv}};
+  static const std::map<std::string, Format> names{
+      {"text", Format::text}, {"json", Format::json}, {"csv", Format::csv}};
   app.add_option("--format", format, "text for people; json or csv for programs")
       ->type_name("FORMAT")
       ->transform(CLI::CheckedTransformer(names).description(""));
@@ -54,7 +57,8 @@ Size parse_size(const std::string& text) {
   const auto pair = parse_pair(text, 'x');
   const auto good = [](float v) { return v >= 1 && v <= 16384; };
   if (!pair || !good(pair->first) || !good(pair->second)) {
-    throw Failure{bad_call, fmt::format("--window '{}': a size like 1280x800, each 1 to 16384, is expected", text)};
+    throw Failure{bad_call,
+                  fmt::format("--window '{}': a size like 1280x800, each 1 to 16384, is expected", text)};
   }
   return {pair->first, pair->second};
 }
@@ -87,15 +91,18 @@ CardId find_card(const Table& table, const std::string& text) {
     std::size_t i = 0;
     if (place == "top") {
       i = zone.cards.size() - 1;
-    } else if (std::from_chars(place.data(), place.data() + place.size(), i).ptr != place.data() + place.size() ||
+    } else if (std::from_chars(place.data(), place.data() + place.size(), i).ptr !=
+                   place.data() + place.size() ||
                place.empty()) {
-      throw Failure{bad_call, fmt::format("'{}': a place like {}:0 or {}:top is expected", text, zone.name, zone.name)};
+      throw Failure{bad_call,
+                    fmt::format("'{}': a place like {}:0 or {}:top is expected", text, zone.name, zone.name)};
     }
     if (i < zone.cards.size()) return zone.cards[i];
     throw Failure{bad_call, fmt::format("'{}': {} has {} cards", text, zone.name, zone.cards.size())};
   }
   std::uint32_t id = 0;
-  if (std::from_chars(text.data(), text.data() + text.size(), id).ptr == text.data() + text.size() && !text.empty()) {
+  if (std::from_chars(text.data(), text.data() + text.size(), id).ptr == text.data() + text.size() &&
+      !text.empty()) {
     if (table.card({id})) return {id};
     throw Failure{bad_call, fmt::format("card {} is not on the table: 1 to {} are", id, table.card_count())};
   }
@@ -115,16 +122,16 @@ CardId find_card(const Table& table, const std::string& text) {
   }
   if (found.empty()) throw Failure{bad_call, fmt::format("no card on the table shows '{}'", text)};
   if (found.size() > 1) {
-    throw Failure{bad_call, fmt::format("'{}' is shown by {} cards: name one by its id: {}", text, found.size(),
-                                        fmt::format("{}", fmt::join(found, ", ")))};
+    throw Failure{bad_call, fmt::format("'{}' is shown by {} cards: name one by its id: {}", text,
+                                        found.size(), fmt::format("{}", fmt::join(found, ", ")))};
   }
   return last;
 }
 
 std::string card_text(const Table& table, CardId id) {
   const Card& card = *table.card(id);
-  return fmt::format("{} (card {}, {}:{})", table.deck().text(card.face), id.value, table.zone(card.zone)->name,
-                     card.place);
+  return fmt::format("{} (card {}, {}:{})", table.deck().text(card.face), id.value,
+                     table.zone(card.zone)->name, card.place);
 }
 
 double rounded(double value, double step) { return std::round(value / step) * step + 0.0; }
@@ -147,7 +154,9 @@ void make_folder_of(const std::string& file) {
   if (folder.empty()) return;
   std::error_code error;
   std::filesystem::create_directories(folder, error);
-  if (error) throw Failure{bad_file, fmt::format("{}: the folder cannot be made: {}", folder.string(), error.message())};
+  if (error)
+    throw Failure{bad_file,
+                  fmt::format("{}: the folder cannot be made: {}", folder.string(), error.message())};
 }
 
 }  // namespace apsidon::tool

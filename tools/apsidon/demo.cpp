@@ -28,8 +28,9 @@ void tell_drawing(const fs::path& table, const std::string& window, const fs::pa
 
 void tell_verdict(const TableSetup& setup, const std::string& card, const std::string& to) {
   const PickVerdict pick = judge_pick(setup.table, setup.rules, find_card(setup.table, card));
-  const Verdict verdict = pick.verdict ? judge_drop(setup.table, setup.rules, pick.run, find_zone(setup.table, to))
-                                       : pick.verdict;
+  const Verdict verdict = pick.verdict
+                              ? judge_drop(setup.table, setup.rules, pick.run, find_zone(setup.table, to))
+                              : pick.verdict;
   print(fmt::format("   {} to {}: {} {}\n", card, to, verdict ? "yes." : "no.",
                     verdict ? "" : describe(verdict, setup.table)));
 }
@@ -43,15 +44,18 @@ void tell_drag(Playfield& field, const std::string& card_name, const std::string
   field.pointer({.phase = PointerPhase::down, .at = from, .time = time});
   for (int i = 1; i <= 20; ++i) {
     time += 1.0 / 60;
-    field.pointer({.phase = PointerPhase::move, .at = from + (target - from) * (static_cast<float>(i) / 20), .time = time});
+    field.pointer({.phase = PointerPhase::move,
+                   .at = from + (target - from) * (static_cast<float>(i) / 20),
+                   .time = time});
   }
   field.pointer({.phase = PointerPhase::up, .at = target, .time = time});
   field.advance_to(field.settles_at());
   for (const Event& event : field.events()) {
     const Zone* zone = field.table().zone(event.to ? event.to : event.from);
-    print(fmt::format("   {:.2f} s  {:<10} {} {}\n", event.time, name_of(event.kind),
-                      field.table().card(event.card) ? field.table().deck().text(field.table().card(event.card)->face) : "",
-                      zone ? zone->name : ""));
+    print(fmt::format(
+        "   {:.2f} s  {:<10} {} {}\n", event.time, name_of(event.kind),
+        field.table().card(event.card) ? field.table().deck().text(field.table().card(event.card)->face) : "",
+        zone ? zone->name : ""));
   }
 }
 
@@ -62,8 +66,9 @@ int run(const Options& options) {
   const fs::path market = data / "market-stall.table.json";
   make_folder_of((out / "x").string());
 
-  print("Apsidon computes where every card of a table is, what a point hits, what may go where, and how cards\n"
-        "move. This is what it makes of the demo data.\n\n");
+  print(
+      "Apsidon computes where every card of a table is, what a point hits, what may go where, and how cards\n"
+      "move. This is what it makes of the demo data.\n\n");
   print("1. A table file, drawn for three windows: the plan finds the largest card that fits.\n");
   tell_drawing(bench, "1280x800", out / "potting-bench.png");
   tell_drawing(bench, "800x1280", out / "potting-bench-tall.png");
@@ -93,14 +98,16 @@ int run(const Options& options) {
     film.advance_to(end * i / 11);
     shots.push_back({film.frame(), fmt::format("{:.2f} s", end * i / 11)});
   }
-  contact_sheet(shots, film.table().deck(), fmt::format("deal, {:.2f} s", end), {1280, 800}).write_png(out / "deal.png");
-  print(fmt::format("   {}: {} cards in {:.2f} s\n", (out / "deal.png").string(), film.table().card_count(), end));
+  contact_sheet(shots, film.table().deck(), fmt::format("deal, {:.2f} s", end), {1280, 800})
+      .write_png(out / "deal.png");
+  print(fmt::format("   {}: {} cards in {:.2f} s\n", (out / "deal.png").string(), film.table().card_count(),
+                    end));
 
   print("\n5. Every face of the deck.\n");
   const Deck deck = or_fail(load_deck(data / "glasshouse.deck.json"));
   proof_sheet(deck, {1280, 800}).write_png(out / "faces.png");
-  print(fmt::format("   {}: {} faces\n\nThe pictures are in {}.\n", (out / "faces.png").string(), deck.face_count(),
-                    fs::absolute(out).lexically_normal().string()));
+  print(fmt::format("   {}: {} faces\n\nThe pictures are in {}.\n", (out / "faces.png").string(),
+                    deck.face_count(), fs::absolute(out).lexically_normal().string()));
   return yes;
 }
 
@@ -109,8 +116,10 @@ int run(const Options& options) {
 Verb add_demo(CLI::App& app) {
   CLI::App* verb = app.add_subcommand("demo", "All of it on the demo data, told step by step");
   auto options = std::make_shared<Options>();
-  verb->add_option("data", options->data, "The folder of the demo data, data unless stated")->type_name("FOLDER");
-  verb->add_option("--out", options->out, "The folder for the pictures, out/demo unless stated")->type_name("FOLDER");
+  verb->add_option("data", options->data, "The folder of the demo data, data unless stated")
+      ->type_name("FOLDER");
+  verb->add_option("--out", options->out, "The folder for the pictures, out/demo unless stated")
+      ->type_name("FOLDER");
   verb->footer("Example: apsidon demo data --out out/demo");
   return {verb, [options] { return run(*options); }};
 }

@@ -23,8 +23,8 @@ int run(const Options& options) {
   }
   make_folder_of(options.out);
   picture.write_png(options.out);
-  print(fmt::format("{}: {}x{} pixels, plan '{}', card {}x{} px\n", options.out, picture.width(), picture.height(),
-                    field.plan().name, number(double{field.card_size().width}),
+  print(fmt::format("{}: {}x{} pixels, plan '{}', card {}x{} px\n", options.out, picture.width(),
+                    picture.height(), field.plan().name, number(double{field.card_size().width}),
                     number(double{field.card_size().height})));
   if (field.fits()) return yes;
   fmt::print(stderr, "apsidon draw: the window {} is too small to show a card\n", options.table.window);

@@ -28,7 +28,8 @@ int run(const Options& options) {
 }  // namespace
 
 Verb add_faces(CLI::App& app) {
-  CLI::App* verb = app.add_subcommand("faces", "A proof sheet of every face of a deck with its name, as a PNG");
+  CLI::App* verb =
+      app.add_subcommand("faces", "A proof sheet of every face of a deck with its name, as a PNG");
   auto options = std::make_shared<Options>();
   verb->add_option("deck", options->deck, "The deck file")->required()->type_name("DECK");
   verb->add_option("--out", options->out, "The file to write, faces.png unless stated")->type_name("FILE");

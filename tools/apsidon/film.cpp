@@ -47,9 +47,9 @@ std::string csv_of(const Playfield& field, const std::vector<Sample>& samples) {
   for (const Sample& s : samples) {
     const Card& card = *field.table().card(s.card);
     out += fmt::format("{:.4f},{},{},{},{},{},{},{},{},{},{}\n", s.time, s.card.value,
-                       field.table().deck().text(card.face), field.table().zone(card.zone)->name, s.pose.centre.x,
-                       s.pose.centre.y, degrees(s.pose.rotation), s.pose.scale, degrees(s.pose.flip), s.pose.lift,
-                       s.pose.opacity);
+                       field.table().deck().text(card.face), field.table().zone(card.zone)->name,
+                       s.pose.centre.x, s.pose.centre.y, degrees(s.pose.rotation), s.pose.scale,
+                       degrees(s.pose.flip), s.pose.lift, s.pose.opacity);
   }
   return out;
 }
@@ -86,8 +86,9 @@ int draw_sheet(Playfield& field, const Options& options) {
     field.advance_to(time);
     shots.push_back({field.frame(), fmt::format("{:.2f} s", time)});
   }
-  const Picture sheet = contact_sheet(shots, field.table().deck(),
-                                      fmt::format("{}, {:.2f} s", options.motion, end), parse_size(options.sheet));
+  const Picture sheet =
+      contact_sheet(shots, field.table().deck(), fmt::format("{}, {:.2f} s", options.motion, end),
+                    parse_size(options.sheet));
   make_folder_of(options.out);
   sheet.write_png(options.out);
   print(fmt::format("{}: {} of {} cards in {:.2f} s, {} shots\n", options.out, options.motion,
@@ -107,14 +108,17 @@ int run(const Options& options) {
 }  // namespace
 
 Verb add_film(CLI::App& app) {
-  CLI::App* verb = app.add_subcommand("film", "A motion of the table, as a contact sheet or as poses over time");
+  CLI::App* verb =
+      app.add_subcommand("film", "A motion of the table, as a contact sheet or as poses over time");
   auto options = std::make_shared<Options>();
   options->table.add_to(*verb);
   verb->add_option("--motion", options->motion, "What to film: deal")
       ->type_name("MOTION")
       ->check(CLI::IsMember({"deal"}).description(""));
-  verb->add_option("--out", options->out, "The contact sheet to write, film.png unless stated")->type_name("FILE");
-  verb->add_option("--sheet", options->sheet, "Size of the contact sheet, 1280x800 unless stated")->type_name("WxH");
+  verb->add_option("--out", options->out, "The contact sheet to write, film.png unless stated")
+      ->type_name("FILE");
+  verb->add_option("--sheet", options->sheet, "Size of the contact sheet, 1280x800 unless stated")
+      ->type_name("WxH");
   verb->add_option("--shots", options->shots, "Pictures on the sheet, 1 to 100; 12 unless stated")
       ->type_name("N")
       ->check(CLI::Range(1, 100));
@@ -122,8 +126,9 @@ Verb add_film(CLI::App& app) {
       ->type_name("HZ")
       ->check(CLI::Range(1.0, 1000.0));
   add_format(*verb, options->format);
-  verb->footer("Example: apsidon film data/potting-bench.table.json --out deal.png\n"
-               "         apsidon film data/potting-bench.table.json --format csv --rate 30 > deal.csv");
+  verb->footer(
+      "Example: apsidon film data/potting-bench.table.json --out deal.png\n"
+      "         apsidon film data/potting-bench.table.json --format csv --rate 30 > deal.csv");
   return {verb, [options] { return run(*options); }};
 }
 

@@ -37,8 +37,9 @@ std::string line(const TableSetup& setup, const Judged& j) {
     return fmt::format("no:  {} to {}: {} [{}]\n", card_text(table, j.card), zone, describe(j.verdict, table),
                        code_of(j.verdict.reason));
   }
-  const std::string part =
-      j.verdict.alternative >= 0 ? fmt::format(" (alternative {} of its rule)", j.verdict.alternative + 1) : "";
+  const std::string part = j.verdict.alternative >= 0
+                               ? fmt::format(" (alternative {} of its rule)", j.verdict.alternative + 1)
+                               : "";
   return fmt::format("yes: {}{} to {}{}\n", card_text(table, j.card), with, zone, part);
 }
 
@@ -54,8 +55,8 @@ void report(const TableSetup& setup, const std::vector<Judged>& all, Format form
     if (format == Format::text) {
       out += line(setup, j);
     } else if (format == Format::csv) {
-      out += fmt::format("{},{},{},{},{},{},{},{}\n", j.card.value, table.deck().text(card.face), from, j.count, to,
-                         j.verdict.allowed(), reason, j.verdict.alternative);
+      out += fmt::format("{},{},{},{},{},{},{},{}\n", j.card.value, table.deck().text(card.face), from,
+                         j.count, to, j.verdict.allowed(), reason, j.verdict.alternative);
     } else {
       nlohmann::ordered_json row;
       row["card"] = j.card.value;
@@ -97,7 +98,8 @@ int run(const Options& options) {
   }
   report(setup, all, options.format);
   if (options.format == Format::text && !one) {
-    const auto legal = std::count_if(all.begin(), all.end(), [](const Judged& j) { return j.verdict.allowed(); });
+    const auto legal =
+        std::count_if(all.begin(), all.end(), [](const Judged& j) { return j.verdict.allowed(); });
     print(fmt::format("{} legal {}\n", legal, legal == 1 ? "move" : "moves"));
   }
   return any ? yes : no;
@@ -106,10 +108,12 @@ int run(const Options& options) {
 }  // namespace
 
 Verb add_judge(CLI::App& app) {
-  CLI::App* verb = app.add_subcommand("judge", "May a card go there, and why not (exit 1); or every legal move");
+  CLI::App* verb =
+      app.add_subcommand("judge", "May a card go there, and why not (exit 1); or every legal move");
   auto options = std::make_shared<Options>();
   verb->add_option("table", options->table, "The table file")->required()->type_name("TABLE");
-  verb->add_option("--card", options->card, "A face (reed-2), an id (17) or a place (column-3:top); all unless stated")
+  verb->add_option("--card", options->card,
+                   "A face (reed-2), an id (17) or a place (column-3:top); all unless stated")
       ->type_name("CARD");
   verb->add_option("--to", options->to, "The zone it should go to; all unless stated")->type_name("ZONE");
   add_format(*verb, options->format);

@@ -43,7 +43,8 @@ int run(int argc, char** argv) {
   app.set_version_flag("--version", "apsidon " APSIDON_VERSION);
   app.require_subcommand(1);
   app.failure_message(CLI::FailureMessage::simple);
-  app.footer("Exit codes: 0 yes or done, 1 no, 2 a bad call, 3 a bad file. 'apsidon VERB --help' has an example.");
+  app.footer(
+      "Exit codes: 0 yes or done, 1 no, 2 a bad call, 3 a bad file. 'apsidon VERB --help' has an example.");
   const std::vector<Verb> verbs{add_place(app), add_draw(app),  add_probe(app), add_judge(app),
                                 add_film(app),  add_faces(app), add_demo(app)};
   const auto chosen = [&]() -> const Verb* {
@@ -60,8 +61,10 @@ int run(int argc, char** argv) {
   } catch (const CLI::ParseError& e) {
     const std::string extra = not_understood(app, verbs);
     const std::string message = extra.empty() ? std::string(e.what()) : extra;
-    return fail(verb_name(), message + "\n'apsidon " + (verb_name().empty() ? "" : verb_name() + " ") + "--help' says more",
-                bad_call);
+    return fail(
+        verb_name(),
+        message + "\n'apsidon " + (verb_name().empty() ? "" : verb_name() + " ") + "--help' says more",
+        bad_call);
   }
   try {
     return chosen()->run();

@@ -12,13 +12,16 @@ struct Options {
   std::string zone;
 };
 
-bool wanted(const Options& options, const Zone& zone) { return options.zone.empty() || options.zone == zone.name; }
+bool wanted(const Options& options, const Zone& zone) {
+  return options.zone.empty() || options.zone == zone.name;
+}
 
 std::string text_of(const Playfield& field, const Options& options) {
   const Table& table = field.table();
-  std::string out = fmt::format("plan '{}', window {}, card {}x{} px; x and y are the middle of the card\n",
-                                field.plan().name, options.table.window, number(double{field.card_size().width}),
-                                number(double{field.card_size().height}));
+  std::string out =
+      fmt::format("plan '{}', window {}, card {}x{} px; x and y are the middle of the card\n",
+                  field.plan().name, options.table.window, number(double{field.card_size().width}),
+                  number(double{field.card_size().height}));
   for (const Zone& zone : table.zones()) {
     if (!wanted(options, zone)) continue;
     const Rect area = *field.area(zone.id);
@@ -29,9 +32,10 @@ std::string text_of(const Playfield& field, const Options& options) {
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
       const Pose pose = *field.resting_pose(id);
-      out += fmt::format("  {:>3}  card {:<4} {:<12} {:<8} x {:>8}  y {:>8}  turned {:>6}\n", card.place, id.value,
-                         table.deck().text(card.face), card.face_up ? "open" : "covered", number(double{pose.centre.x}),
-                         number(double{pose.centre.y}), number(degrees(pose.rotation)) + "°");
+      out += fmt::format("  {:>3}  card {:<4} {:<12} {:<8} x {:>8}  y {:>8}  turned {:>6}\n", card.place,
+                         id.value, table.deck().text(card.face), card.face_up ? "open" : "covered",
+                         number(double{pose.centre.x}), number(double{pose.centre.y}),
+                         number(degrees(pose.rotation)) + "°");
     }
   }
   return out;
@@ -47,8 +51,9 @@ std::string csv_of(const Playfield& field, const Options& options) {
       const Pose pose = *field.resting_pose(id);
       out += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", zone.name, card.place, id.value,
                          table.deck().text(card.face), card.face_up, number(double{pose.centre.x}),
-                         number(double{pose.centre.y}), number(degrees(pose.rotation)), number(double{pose.scale}),
-                         number(double{field.card_size().width}), number(double{field.card_size().height}));
+                         number(double{pose.centre.y}), number(degrees(pose.rotation)),
+                         number(double{pose.scale}), number(double{field.card_size().width}),
+                         number(double{field.card_size().height}));
     }
   }
   return out;
@@ -94,9 +99,15 @@ int run(const Options& options) {
   const Playfield field = load_playfield(options.table);
   if (!options.zone.empty()) find_zone(field.table(), options.zone);
   switch (options.format) {
-    case Format::text: print(text_of(field, options)); break;
-    case Format::csv: print(csv_of(field, options)); break;
-    case Format::json: print_json(json_of(field, options)); break;
+    case Format::text:
+      print(text_of(field, options));
+      break;
+    case Format::csv:
+      print(csv_of(field, options));
+      break;
+    case Format::json:
+      print_json(json_of(field, options));
+      break;
   }
   if (field.fits()) return yes;
   fmt::print(stderr, "apsidon place: the window {} is too small to show a card\n", options.table.window);

@@ -38,8 +38,8 @@ int run(const Options& options) {
   } else if (options.format == Format::csv) {
     print(fmt::format("hit,zone,index,card,face,pick,run\n"));
     if (card) {
-      print(fmt::format("card,{},{},{},{},{},{}\n", zone, card->place, hit.card.value, table.deck().text(card->face),
-                        code_of(pick.verdict.reason), pick.run.count));
+      print(fmt::format("card,{},{},{},{},{},{}\n", zone, card->place, hit.card.value,
+                        table.deck().text(card->face), code_of(pick.verdict.reason), pick.run.count));
     } else {
       print(fmt::format("{},{},,,,,\n", hit.zone ? "zone" : "nothing", zone));
     }
@@ -47,15 +47,16 @@ int run(const Options& options) {
     print(fmt::format("at {},{} lies {}, {}\n", number(double{at.x}), number(double{at.y}),
                       card_text(table, hit.card), card->face_up ? "open" : "covered"));
     if (pick.verdict) {
-      print(pick.run.count == 1 ? "  it may be picked up\n"
-                                : fmt::format("  it may be picked up, with the {} on it\n", pick.run.count - 1));
+      print(pick.run.count == 1
+                ? "  it may be picked up\n"
+                : fmt::format("  it may be picked up, with the {} on it\n", pick.run.count - 1));
     } else {
       print(fmt::format("  it may not be picked up: {} [{}]\n", describe(pick.verdict, table),
                         code_of(pick.verdict.reason)));
     }
   } else if (hit.zone) {
-    print(fmt::format("at {},{} lies no card; it is in the area of {}\n", number(double{at.x}), number(double{at.y}),
-                      zone));
+    print(fmt::format("at {},{} lies no card; it is in the area of {}\n", number(double{at.x}),
+                      number(double{at.y}), zone));
   } else {
     print(fmt::format("at {},{} lies nothing\n", number(double{at.x}), number(double{at.y})));
   }

@@ -31,7 +31,7 @@ struct Card {
 
 /// What a zone is made with.
 struct ZoneOptions {
-  std::string name = {};       ///< not empty, unique in the table: "bed-1"
+  std::string name = {};  ///< not empty, unique in the table: "bed-1"
   std::uint64_t key = 0;  ///< the game's own number for the zone; 0 for none, otherwise unique in the table
 };
 
@@ -40,8 +40,8 @@ struct Zone {
   ZoneId id = {};
   std::string name = {};
   std::uint64_t key = 0;
-  std::vector<CardId> cards = {};   ///< bottom to top
-  std::uint64_t revision = 0;  ///< grows with every change of what lies here or how
+  std::vector<CardId> cards = {};  ///< bottom to top
+  std::uint64_t revision = 0;      ///< grows with every change of what lies here or how
 
   friend bool operator==(const Zone&, const Zone&) = default;
 };

@@ -18,10 +18,12 @@ struct Suit {
 
 /// What a deck is made from.
 struct DeckOptions {
-  std::string name = {};                ///< for people; may be empty
-  std::vector<Suit> suits = {};         ///< at least one, names distinct
-  std::vector<std::string> ranks = {};  ///< lowest first; at least one, distinct, not empty, without spaces or '-'
-  int copies = 1;                  ///< how many cards of each face a game has, >= 1
+  std::string name = {};         ///< for people; may be empty
+  std::vector<Suit> suits = {};  ///< at least one, names distinct
+  std::vector<std::string> ranks =
+      {};                 ///< lowest first; at least one, distinct, not empty, without spaces or '-'
+  int copies = 1;         ///< how many cards of each face a game has, >= 1
+  std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
 
   friend bool operator==(const DeckOptions&, const DeckOptions&) = default;
 };
@@ -37,7 +39,8 @@ class APSIDON_CORE_EXPORT Deck {
   [[nodiscard]] int rank_count() const { return static_cast<int>(options_.ranks.size()); }
   [[nodiscard]] int face_count() const { return suit_count() * rank_count(); }
 
-  /// The face of this suit and rank, each counted from 0 in the order of the options; hidden when out of range.
+  /// The face of this suit and rank, each counted from 0 in the order of the options; hidden when out of
+  /// range.
   [[nodiscard]] FaceId face(int suit, int rank) const;
   /// All faces, suit by suit, lowest rank first.
   [[nodiscard]] std::vector<FaceId> faces() const;

@@ -14,13 +14,15 @@ struct Id {
   friend constexpr auto operator<=>(const Id&, const Id&) = default;
 };
 
-/// One physical card of a table. Never reused, and never derived from the face: two cards may show the same face.
+/// One physical card of a table. Never reused, and never derived from the face: two cards may show the same
+/// face.
 using CardId = Id<struct CardThing>;
 
 /// One zone of a table.
 using ZoneId = Id<struct ZoneThing>;
 
-/// What is printed on a card, as an entry of its deck. Faces of equal id look alike. None: the face is hidden.
+/// What is printed on a card, as an entry of its deck. Faces of equal id look alike. None: the face is
+/// hidden.
 using FaceId = Id<struct FaceThing>;
 
 inline constexpr FaceId hidden_face{};

@@ -15,8 +15,9 @@
 
 namespace apsidon {
 
-/// All zones and cards: who lies where, in what order, face up or down. Nothing else stores that. Every change happens
-/// whole or not at all, and a card is in exactly one zone at all times. A value: copies are independent.
+/// All zones and cards: who lies where, in what order, face up or down. Nothing else stores that. Every
+/// change happens whole or not at all, and a card is in exactly one zone at all times. A value: copies are
+/// independent.
 class APSIDON_CORE_EXPORT Table {
  public:
   explicit Table(Deck deck);
@@ -46,8 +47,8 @@ class APSIDON_CORE_EXPORT Table {
   /// The cards of a run, bottom to top; empty when the zone does not hold all of them.
   [[nodiscard]] std::span<const CardId> cards_of(const Run& run) const;
 
-  /// Where the table keeps a card: below `slot_count()`, given to another card only after this one has retired. For
-  /// arrays beside the table. Nothing when the id is stale.
+  /// Where the table keeps a card: below `slot_count()`, given to another card only after this one has
+  /// retired. For arrays beside the table. Nothing when the id is stale.
   [[nodiscard]] std::optional<std::size_t> slot(CardId id) const;
   [[nodiscard]] std::size_t slot_count() const { return cards_.size(); }
 
@@ -62,8 +63,9 @@ class APSIDON_CORE_EXPORT Table {
   Verdict move(const Run& run, ZoneId to, std::size_t at);
   /// Turns a card face up or down.
   Verdict flip(CardId card, bool face_up);
-  /// Makes the wanted zones hold exactly the wanted cards, in one step and with as few moves as it takes. Zones not
-  /// named keep what they have, except cards that are wanted elsewhere. O(n log n) in the cards of those zones.
+  /// Makes the wanted zones hold exactly the wanted cards, in one step and with as few moves as it takes.
+  /// Zones not named keep what they have, except cards that are wanted elsewhere. O(n log n) in the cards of
+  /// those zones.
   SyncReport sync(std::span<const WantedZone> wanted);
 
  private:

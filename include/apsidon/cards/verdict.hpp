@@ -7,8 +7,8 @@
 
 namespace apsidon {
 
-/// Why a question was answered as it was. Each has a stable code, `code_of(Reason::not_rank_down)` is "not-rank-down";
-/// docs/errors.md lists them.
+/// Why a question was answered as it was. Each has a stable code, `code_of(Reason::not_rank_down)` is
+/// "not-rank-down"; docs/errors.md lists them.
 enum class Reason : std::uint8_t {
   allowed,
   // about what was named
@@ -45,13 +45,13 @@ inline constexpr int reason_count = static_cast<int>(Reason::negated) + 1;
 /// "not-rank-down". Never changes for a reason once released.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view code_of(Reason reason);
 
-/// The answer to a question about cards: allowed, or refused with a reason and its arguments. A plain value; `describe`
-/// makes a sentence of it.
+/// The answer to a question about cards: allowed, or refused with a reason and its arguments. A plain value;
+/// `describe` makes a sentence of it.
 struct Verdict {
   Reason reason = Reason::allowed;
-  CardId card = {};            ///< the card that decided
-  CardId onto = {};            ///< the card it would lie on; none for an empty zone
-  ZoneId zone = {};            ///< the zone that decided
+  CardId card = {};       ///< the card that decided
+  CardId onto = {};       ///< the card it would lie on; none for an empty zone
+  ZoneId zone = {};       ///< the zone that decided
   int wanted = 0;         ///< a rank (from 0) or a number of cards, see the reason
   int found = 0;          ///< what was there instead
   int alternative = -1;   ///< when allowed by an `any` rule: which of its parts matched, from 0

@@ -6,12 +6,13 @@
 
 namespace apsidon {
 
-/// A frame in the look of the glasshouse: background, outlines, cards with their shadows and marks. As large as the
-/// frame's window, at its pixel ratio.
+/// A frame in the look of the glasshouse: background, outlines, cards with their shadows and marks. As large
+/// as the frame's window, at its pixel ratio.
 [[nodiscard]] APSIDON_DRAW_EXPORT Picture paint(const Frame& frame, const Deck& deck);
 
 /// One card lying flat, its face or, for a hidden face, its back. `card` in logical px.
-[[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_card(const Deck& deck, FaceId face, Size card, float pixel_ratio = 1);
+[[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_card(const Deck& deck, FaceId face, Size card,
+                                                     float pixel_ratio = 1);
 
 /// Narrower cards, in logical px, show the compact face: one large mark.
 inline constexpr float compact_width = 60;

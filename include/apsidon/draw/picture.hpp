@@ -17,8 +17,9 @@ using Pixel = std::array<std::uint8_t, 4>;
 /// An image in memory, of whole device pixels. Movable; drawn on by the functions of this part.
 class APSIDON_DRAW_EXPORT Picture {
  public:
-  /// A transparent picture of this size in logical px; device pixels are `pixel_ratio` times as many, rounded up, at
-  /// least 1 and at most 16384 in either direction. Throws Error when the ratio is not finite and positive.
+  /// A transparent picture of this size in logical px; device pixels are `pixel_ratio` times as many, rounded
+  /// up, at least 1 and at most 16384 in either direction. Throws Error when the ratio is not finite and
+  /// positive.
   explicit Picture(Size size, float pixel_ratio = 1);
   Picture(Picture&&) noexcept;
   Picture& operator=(Picture&&) noexcept;

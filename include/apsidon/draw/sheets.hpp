@@ -15,10 +15,11 @@ struct Shot {
   std::string caption;
 };
 
-/// Frames side by side, in rows, with their captions: an animation at a glance. `size` in logical px; the shots keep
-/// their proportions. Throws Error when there are no shots.
+/// Frames side by side, in rows, with their captions: an animation at a glance. `size` in logical px; the
+/// shots keep their proportions. Throws Error when there are no shots.
 [[nodiscard]] APSIDON_DRAW_EXPORT Picture contact_sheet(std::span<const Shot> shots, const Deck& deck,
-                                                        const std::string& title, Size size, float pixel_ratio = 1);
+                                                        const std::string& title, Size size,
+                                                        float pixel_ratio = 1);
 
 /// Every face of the deck with its name, a row a suit, and the back: a wrong picture is seen at a glance.
 [[nodiscard]] APSIDON_DRAW_EXPORT Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio = 1);

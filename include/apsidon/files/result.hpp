@@ -46,7 +46,7 @@ struct Problem {
 
 using Problems = std::vector<Problem>;
 
-/// "bench.table.json:12:5: /zones/3/layout: unknown key 'strip' …".
+/// "bench.table.json:12:5: /zones/3/strip: unknown key 'strip': … [unknown-key]".
 [[nodiscard]] APSIDON_FILES_EXPORT std::string describe(const Problem& problem);
 
 /// A value, or the problems that kept it from being made. Members are named as those of std::expected.

@@ -10,8 +10,8 @@
 
 namespace apsidon {
 
-// Tables and decks as JSON, version 1. docs/files.md describes them, data/schemas/ has their JSON Schemas. A `data`
-// object at the top of a table belongs to the client and is kept to the letter.
+// Tables and decks as JSON, version 1. docs/files.md describes them, data/schemas/ has their JSON Schemas. A
+// `data` object at the top of a table belongs to the client and is kept to the letter.
 
 /// Reads a deck file.
 [[nodiscard]] APSIDON_FILES_EXPORT Result<Deck> load_deck(const std::filesystem::path& file);
@@ -20,12 +20,13 @@ namespace apsidon {
 [[nodiscard]] APSIDON_FILES_EXPORT Result<TableSetup> load_table(const std::filesystem::path& file);
 
 /// The same from a text in memory; `file` is used in problems, and to find a deck file.
-[[nodiscard]] APSIDON_FILES_EXPORT Result<Deck> parse_deck(std::string_view text, const std::filesystem::path& file);
+[[nodiscard]] APSIDON_FILES_EXPORT Result<Deck> parse_deck(std::string_view text,
+                                                           const std::filesystem::path& file);
 [[nodiscard]] APSIDON_FILES_EXPORT Result<TableSetup> parse_table(std::string_view text,
                                                                   const std::filesystem::path& file);
 
-/// The deck or table as a file's text. A table is written with its deck in it and its zones one by one; read again, it
-/// gives the same table.
+/// The deck or table as a file's text. A table is written with its deck in it and its zones one by one; read
+/// again, it gives the same table.
 [[nodiscard]] APSIDON_FILES_EXPORT std::string write_deck(const Deck& deck);
 [[nodiscard]] APSIDON_FILES_EXPORT std::string write_table(const TableSetup& setup);
 

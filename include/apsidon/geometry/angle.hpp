@@ -3,7 +3,8 @@
 
 namespace apsidon {
 
-/// An angle, clockwise positive. Made from `12_deg`, `0.2_rad`, `Angle::degrees(12)`; never from a bare number.
+/// An angle, clockwise positive. Made from `12_deg`, `0.2_rad`, `Angle::degrees(12)`; never from a bare
+/// number.
 class Angle {
  public:
   constexpr Angle() = default;

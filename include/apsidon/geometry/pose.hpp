@@ -6,7 +6,7 @@ namespace apsidon {
 
 /// Where and how one card shows at one moment.
 struct Pose {
-  Vec2 centre = {};           ///< middle of the card, logical px
+  Vec2 centre = {};      ///< middle of the card, logical px
   float rotation = 0;    ///< radians, clockwise
   float scale = 1;       ///< factor on the card's size, >= 0
   float flip = 0;        ///< radians; 0 shows the face, pi the back, pi/2 is edge-on

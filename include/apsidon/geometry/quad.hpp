@@ -26,11 +26,12 @@ struct Matrix {
   return {m.a * p.x + m.c * p.y + m.tx, m.b * p.x + m.d * p.y + m.ty};
 }
 
-/// The corners of a card of this upright size in this pose. What is flipping is seen under a mild perspective, from
-/// five card diagonals away; what lies flat is exact.
+/// The corners of a card of this upright size in this pose. What is flipping is seen under a mild
+/// perspective, from five card diagonals away; what lies flat is exact.
 [[nodiscard]] APSIDON_CORE_EXPORT Quad corners(const Pose& pose, Size card);
 
-/// Maps the upright card, with its middle at the origin, to the window; a flip narrows it without perspective.
+/// Maps the upright card, with its middle at the origin, to the window; a flip narrows it without
+/// perspective.
 [[nodiscard]] APSIDON_CORE_EXPORT Matrix matrix_of(const Pose& pose);
 
 /// The smallest upright box around the corners.

@@ -14,8 +14,8 @@ struct Size {
   friend constexpr Size operator*(Size a, float s) { return {a.width * s, a.height * s}; }
 };
 
-/// A box with its edges along the axes. Kept by its edges, so that two boxes side by side share theirs exactly:
-/// a point on the left or top edge is inside, on the right or bottom edge outside.
+/// A box with its edges along the axes. Kept by its edges, so that two boxes side by side share theirs
+/// exactly: a point on the left or top edge is inside, on the right or bottom edge outside.
 struct Rect {
   Vec2 min = {};  ///< top left
   Vec2 max = {};  ///< bottom right; a box with max <= min in a direction is empty

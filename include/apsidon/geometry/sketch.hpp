@@ -7,8 +7,8 @@
 
 namespace apsidon {
 
-/// The primitives by which any part can show itself to a programmer: a picture, a window or plain text draws them.
-/// Every call names its layer ("areas", "hits", …), so that a viewer can choose what to show.
+/// The primitives by which any part can show itself to a programmer: a picture, a window or plain text draws
+/// them. Every call names its layer ("areas", "hits", …), so that a viewer can choose what to show.
 class APSIDON_CORE_EXPORT Sketch {
  public:
   Sketch() = default;

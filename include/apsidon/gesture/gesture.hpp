@@ -15,9 +15,9 @@ enum class PointerKind { mouse, touch, pen };
 /// What a window tells of a pointer, with its own time.
 struct PointerInput {
   PointerPhase phase = PointerPhase::move;
-  Vec2 at = {};                              ///< logical px
-  double time = 0;                      ///< seconds
-  std::uint32_t pointer = 0;            ///< which pointer, where there are several
+  Vec2 at = {};               ///< logical px
+  double time = 0;            ///< seconds
+  std::uint32_t pointer = 0;  ///< which pointer, where there are several
   PointerKind kind = PointerKind::mouse;
 
   friend constexpr bool operator==(const PointerInput&, const PointerInput&) = default;
@@ -40,8 +40,8 @@ enum class GestureKind {
   tap,         ///< it comes up again without having gone far
   drag_start,  ///< it has gone far enough; `from` is where it went down
   drag_move,
-  drag_end,    ///< it comes up after a drag
-  cancel,      ///< the press or drag is lost
+  drag_end,  ///< it comes up after a drag
+  cancel,    ///< the press or drag is lost
 };
 
 struct Gesture {
@@ -54,8 +54,8 @@ struct Gesture {
   friend constexpr bool operator==(const Gesture&, const Gesture&) = default;
 };
 
-/// Makes gestures of pointer inputs. Knows no cards. One pointer presses at a time: while it is down, others are not
-/// listened to.
+/// Makes gestures of pointer inputs. Knows no cards. One pointer presses at a time: while it is down, others
+/// are not listened to.
 class APSIDON_CORE_EXPORT GestureReader {
  public:
   explicit GestureReader(const GestureThresholds& thresholds = {});

@@ -12,20 +12,20 @@ namespace apsidon {
 /// Something that can be hit: a rounded box in a pose.
 struct HitShape {
   Pose pose = {};
-  Size size = {};               ///< upright, px
-  float corner_radius = 0; ///< px, at scale 1; at most half the shorter side counts
+  Size size = {};           ///< upright, px
+  float corner_radius = 0;  ///< px, at scale 1; at most half the shorter side counts
 
   friend constexpr bool operator==(const HitShape&, const HitShape&) = default;
 };
 
-/// Whether the point is in the shape, turned, scaled and narrowed by its flip as the pose has it. Left and top edges,
-/// in the shape's own frame, are inside; right and bottom edges outside. Edge-on, scaled to nothing, or not finite:
-/// never.
+/// Whether the point is in the shape, turned, scaled and narrowed by its flip as the pose has it. Left and
+/// top edges, in the shape's own frame, are inside; right and bottom edges outside. Edge-on, scaled to
+/// nothing, or not finite: never.
 [[nodiscard]] APSIDON_CORE_EXPORT bool contains(const HitShape& shape, Vec2 point);
 
-/// Shapes from back to front, asked which one a point lies on. A scan from the front that turns a point into a shape's
-/// frame only where the circle around the shape has it: with everything moving nothing is faster, as there is nothing
-/// to keep up to date.
+/// Shapes from back to front, asked which one a point lies on. A scan from the front that turns a point into
+/// a shape's frame only where the circle around the shape has it: with everything moving nothing is faster,
+/// as there is nothing to keep up to date.
 class APSIDON_CORE_EXPORT HitIndex {
  public:
   void clear() { shapes_.clear(); }

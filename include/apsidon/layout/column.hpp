@@ -4,8 +4,8 @@
 
 namespace apsidon {
 
-/// Cards one below the other, each covering the one before but for a strip. With more cards than fit, all strips narrow
-/// evenly toward their least.
+/// Cards one below the other, each covering the one before but for a strip. With more cards than fit, all
+/// strips narrow evenly toward their least.
 struct ColumnLayout {
   float open_strip = 0.31f;           ///< of a card that lies face up, share of the card's height, (0, 1]
   float covered_strip = 0.12f;        ///< of a card that lies face down, share of the height, (0, 1]

@@ -23,8 +23,8 @@ APSIDON_CORE_EXPORT LayoutReport lay_out(const Layout& layout, const LayoutInput
 /// The pose of the only card of a zone: where the outline of an empty zone is drawn.
 [[nodiscard]] APSIDON_CORE_EXPORT Pose lone_pose(const Layout& layout, const Rect& area, Size card);
 
-/// `pose` with the card's top left corner moved to the nearest device pixel, when it lies upright and flat; any other
-/// pose as it is. `pixel_ratio`: device pixels in a logical one, > 0.
+/// `pose` with the card's top left corner moved to the nearest device pixel, when it lies upright and flat;
+/// any other pose as it is. `pixel_ratio`: device pixels in a logical one, > 0.
 [[nodiscard]] APSIDON_CORE_EXPORT Pose snapped(const Pose& pose, Size card, float pixel_ratio);
 
 }  // namespace apsidon

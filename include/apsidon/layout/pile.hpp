@@ -4,17 +4,19 @@
 
 namespace apsidon {
 
-/// Cards squared on each other, with a thickness that can be seen: the edge of each shows below the one on it. Room for
-/// the whole thickness is kept even for one card, so that places of equal layout line up whatever lies there.
+/// Cards squared on each other, with a thickness that can be seen: the edge of each shows below the one on
+/// it. Room for the whole thickness is kept even for one card, so that places of equal layout line up
+/// whatever lies there.
 struct PileLayout {
-  float thickness = 0.006f;      ///< of one card, share of the card's height, [0, 0.2]
+  float thickness = 0.006f;       ///< of one card, share of the card's height, [0, 0.2]
   float most_thickness = 0.035f;  ///< of the whole pile, share of the height, [0, 1]; more cards lie closer
 
   friend bool operator==(const PileLayout&, const PileLayout&) = default;
 };
 
 APSIDON_CORE_EXPORT void check(const PileLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const PileLayout& layout, const LayoutInput& in, std::span<Pose> poses);
+APSIDON_CORE_EXPORT LayoutReport lay_out(const PileLayout& layout, const LayoutInput& in,
+                                         std::span<Pose> poses);
 [[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const PileLayout& layout, std::size_t cards, Size card);
 
 }  // namespace apsidon

@@ -10,7 +10,8 @@ struct SlotLayout {
 };
 
 APSIDON_CORE_EXPORT void check(const SlotLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const SlotLayout& layout, const LayoutInput& in, std::span<Pose> poses);
+APSIDON_CORE_EXPORT LayoutReport lay_out(const SlotLayout& layout, const LayoutInput& in,
+                                         std::span<Pose> poses);
 [[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const SlotLayout& layout, std::size_t cards, Size card);
 
 }  // namespace apsidon

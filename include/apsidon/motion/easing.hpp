@@ -3,8 +3,8 @@
 
 namespace apsidon {
 
-/// A `cubic-bezier()` easing as in the CSS Easing Functions standard: a curve from (0, 0) to (1, 1) with two control
-/// points; it gives the share of the way for the share of the time.
+/// A `cubic-bezier()` easing as in the CSS Easing Functions standard: a curve from (0, 0) to (1, 1) with two
+/// control points; it gives the share of the way for the share of the time.
 struct CubicBezier {
   float x1 = 0.25f, y1 = 0.1f;  ///< first control point; x in [0, 1]
   float x2 = 0.25f, y2 = 1;     ///< second control point; x in [0, 1]
@@ -27,7 +27,8 @@ struct EasedValue {
   float slope = 0;  ///< change of value per change of x; the largest float where the curve is upright
 };
 
-/// The curve at x, and its slope there. Outside [0, 1] it goes on along its end tangents, as the standard has it.
+/// The curve at x, and its slope there. Outside [0, 1] it goes on along its end tangents, as the standard has
+/// it.
 [[nodiscard]] APSIDON_CORE_EXPORT EasedValue evaluate(const CubicBezier& curve, float x);
 
 }  // namespace apsidon

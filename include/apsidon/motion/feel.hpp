@@ -6,9 +6,9 @@ namespace apsidon {
 
 /// How one kind of way is travelled.
 struct Glide {
-  float seconds = 0.3f;              ///< [0, 60]
+  float seconds = 0.3f;  ///< [0, 60]
   CubicBezier curve = ease_in_out;
-  float lift = 0;                    ///< highest point of the way above its ends, card widths, [0, 10]
+  float lift = 0;  ///< highest point of the way above its ends, card widths, [0, 10]
 
   friend constexpr bool operator==(const Glide&, const Glide&) = default;
 };
@@ -40,11 +40,11 @@ struct ShakeStyle {
 /// The timings and curves that a table moves with.
 struct Feel {
   Glide move{.seconds = 0.26f, .curve = {0.25f, 0.6f, 0.3f, 1}, .lift = 0.2f};  ///< to another zone
-  Glide shift{.seconds = 0.2f, .curve = ease_in_out};                           ///< making room, closing a gap
-  Glide flip{.seconds = 0.3f, .curve = ease_in_out, .lift = 0.15f};             ///< turning over in place
-  Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};                  ///< after a drag that moved nothing
-  Glide carry{.seconds = 0.07f, .curve = ease_out};                             ///< behind the pointer
-  float carry_lift = 0.3f;  ///< of a held card, card widths, [0, 10]
+  Glide shift{.seconds = 0.2f, .curve = ease_in_out};                ///< making room, closing a gap
+  Glide flip{.seconds = 0.3f, .curve = ease_in_out, .lift = 0.15f};  ///< turning over in place
+  Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};       ///< after a drag that moved nothing
+  Glide carry{.seconds = 0.07f, .curve = ease_out};                  ///< behind the pointer
+  float carry_lift = 0.3f;                                           ///< of a held card, card widths, [0, 10]
   DealStyle deal = {};
   ShakeStyle shake = {};
 

@@ -19,12 +19,13 @@ struct Landing {
   friend constexpr bool operator==(const Landing&, const Landing&) = default;
 };
 
-/// Live poses of many cards. Each has one base track toward its goal and, beside it, at most one shake with a clock of
-/// its own. Every pose is computed from the start of its track, never from the pose before, so that it does not depend
-/// on how time is cut into steps. A card is known by its slot, a number below `size()`.
+/// Live poses of many cards. Each has one base track toward its goal and, beside it, at most one shake with a
+/// clock of its own. Every pose is computed from the start of its track, never from the pose before, so that
+/// it does not depend on how time is cut into steps. A card is known by its slot, a number below `size()`.
 ///
-/// From rest a track follows its curve exactly. Interrupted, it takes over position and velocity: the difference to the
-/// new track decays. What has arrived stands exactly at its goal, sleeps, and costs nothing.
+/// From rest a track follows its curve exactly. Interrupted, it takes over position and velocity: the
+/// difference to the new track decays. What has arrived stands exactly at its goal, sleeps, and costs
+/// nothing.
 class APSIDON_CORE_EXPORT Motion {
  public:
   /// Makes room for this many slots; new ones rest at a default pose.
@@ -36,13 +37,14 @@ class APSIDON_CORE_EXPORT Motion {
   void place(std::size_t slot, const Pose& pose);
   /// Sends a card from where it is to a goal; `delay` seconds, >= 0, pass before it leaves.
   void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
-  /// Moves the goal of a card without starting its way again; the difference decays in the time of `glide`. A card at
-  /// rest travels.
+  /// Moves the goal of a card without starting its way again; the difference decays in the time of `glide`. A
+  /// card at rest travels.
   void shift(std::size_t slot, const Pose& goal, const Glide& glide);
   /// Shakes a card from side to side, `width` px each way, in place of an earlier shake.
   void shake(std::size_t slot, const ShakeStyle& style, float width);
 
-  /// Computes all poses for this time. Earlier times are ignored. O(cards awake); allocates nothing once warm.
+  /// Computes all poses for this time. Earlier times are ignored. O(cards awake); allocates nothing once
+  /// warm.
   void advance_to(double time);
 
   [[nodiscard]] const Pose& pose(std::size_t slot) const { return poses_[slot]; }

@@ -25,16 +25,17 @@ enum class EventKind : std::uint8_t {
 /// "picked-up".
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(EventKind kind);
 
-/// Something that happened on a playfield, with its own time. A plain value: what does not apply is left at its default.
+/// Something that happened on a playfield, with its own time. A plain value: what does not apply is left at
+/// its default.
 struct Event {
   EventKind kind = EventKind::tapped;
   double time = 0;             ///< seconds; when it happened, not when it was noticed
-  CardId card = {};                 ///< the card, or the lowest of the run
+  CardId card = {};            ///< the card, or the lowest of the run
   std::size_t count = 0;       ///< cards of the run
-  ZoneId from = {};                 ///< where the card lies or came from
-  ZoneId to = {};                   ///< where it was to go
+  ZoneId from = {};            ///< where the card lies or came from
+  ZoneId to = {};              ///< where it was to go
   std::uint64_t proposal = 0;  ///< of a drop: its number, from 1; of a drag that proposed nothing: 0
-  Vec2 at = {};                     ///< the pointer
+  Vec2 at = {};                ///< the pointer
   Verdict verdict = {};
 
   friend constexpr bool operator==(const Event&, const Event&) = default;

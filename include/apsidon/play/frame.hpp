@@ -25,16 +25,17 @@ struct Marks {
 /// One thing to draw.
 struct FrameItem {
   FrameKind kind = FrameKind::card;
-  CardId card = {};           ///< none for an outline
-  ZoneId zone = {};           ///< where the card lies, or whose outline it is
-  FaceId face = {};           ///< what shows; none for a back, an outline, or a face that is not known
-  bool back = false;     ///< the card shows its back
-  Size size = {};             ///< upright, px
-  Matrix matrix = {};         ///< from the upright item, its middle at the origin, to the window; without perspective
-  Quad corners = {};          ///< in the window, with perspective, clockwise from the top left of the side that shows
+  CardId card = {};   ///< none for an outline
+  ZoneId zone = {};   ///< where the card lies, or whose outline it is
+  FaceId face = {};   ///< what shows; none for a back, an outline, or a face that is not known
+  bool back = false;  ///< the card shows its back
+  Size size = {};     ///< upright, px
+  Matrix matrix =
+      {};             ///< from the upright item, its middle at the origin, to the window; without perspective
+  Quad corners = {};  ///< in the window, with perspective, clockwise from the top left of the side that shows
   float opacity = 1;
   float brightness = 1;
-  float lift = 0;        ///< card widths above the table
+  float lift = 0;  ///< card widths above the table
   Marks marks = {};
   std::uint64_t order = 0;  ///< items are sorted by it: layer, then order of departure or place in the zone
 
@@ -44,10 +45,10 @@ struct FrameItem {
 /// What to draw now, back to front.
 struct Frame {
   std::uint64_t revision = 0;  ///< grows when anything in the frame changes; the first frame has 1
-  Size window = {};                 ///< px
+  Size window = {};            ///< px
   float pixel_ratio = 1;
-  Size card = {};                   ///< px
-  float corner_radius = 0;     ///< of a card, px
+  Size card = {};           ///< px
+  float corner_radius = 0;  ///< of a card, px
   std::vector<FrameItem> items = {};
 };
 

@@ -15,12 +15,12 @@
 namespace apsidon {
 
 struct PlayfieldOptions {
-  Size window{1280, 800};               ///< logical px; may be empty
-  float pixel_ratio = 1;                ///< device pixels in a logical one, > 0
-  float corner_radius = 0.07f;          ///< of a card, share of its width, [0, 0.5]
+  Size window{1280, 800};       ///< logical px; may be empty
+  float pixel_ratio = 1;        ///< device pixels in a logical one, > 0
+  float corner_radius = 0.07f;  ///< of a card, share of its width, [0, 0.5]
   Feel feel = {};
   GestureThresholds thresholds = {};
-  double start_time = 0;                ///< seconds; the time of the first frame
+  double start_time = 0;  ///< seconds; the time of the first frame
 };
 
 /// What lies at a point.
@@ -31,12 +31,12 @@ struct Hit {
   friend constexpr bool operator==(const Hit&, const Hit&) = default;
 };
 
-/// The live thing: a table, its plan, what moves, and what the player's hand does. Timed inputs go in, frames and events
-/// come out. Used from one thread; two playfields never affect each other.
+/// The live thing: a table, its plan, what moves, and what the player's hand does. Timed inputs go in, frames
+/// and events come out. Used from one thread; two playfields never affect each other.
 ///
-/// Calls of a running playfield never throw. Every input carries its time: the playfield first goes on to that time, so
-/// that what happens does not depend on the frame rate. An input earlier than `now()` counts as of now; one that is not
-/// finite is ignored and counted.
+/// Calls of a running playfield never throw. Every input carries its time: the playfield first goes on to
+/// that time, so that what happens does not depend on the frame rate. An input earlier than `now()` counts as
+/// of now; one that is not finite is ignored and counted.
 class APSIDON_CORE_EXPORT Playfield {
  public:
   /// Throws Error when the set-up or an option is out of its range.
@@ -97,8 +97,8 @@ class APSIDON_CORE_EXPORT Playfield {
   /// Inputs that were ignored because a number was not finite.
   [[nodiscard]] std::uint64_t ignored_inputs() const;
 
-  /// Shows itself: layer "areas" (each zone with its name), "hits" (each card's hit shape), "neutral" (each card's
-  /// neutral middle).
+  /// Shows itself: layer "areas" (each zone with its name), "hits" (each card's hit shape), "neutral" (each
+  /// card's neutral middle).
   void sketch(Sketch& sketch) const;
 
  private:

@@ -7,7 +7,8 @@
 
 namespace apsidon {
 
-/// One template a reason, by Reason; a client translates the game by replacing them. Placeholders: `{card}`, `{onto}`,
+/// One template a reason, by Reason; a client translates the game by replacing them. Placeholders: `{card}`,
+/// `{onto}`,
 /// `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{key}`.
 struct Phrases {
   std::array<std::string, static_cast<std::size_t>(reason_count)> by_reason;

@@ -25,10 +25,12 @@ enum class RuleKind {
 
 /// Whether a run may come to lie on a zone. A small tree, made with the functions below:
 ///
-///     rule::any({rule::all({rule::on_empty(), rule::at_most(3)}), rule::all({rule::same_colour(), rule::rank_down()})})
+///     rule::any({rule::all({rule::on_empty(), rule::at_most(3)}), rule::all({rule::same_colour(),
+///     rule::rank_down()})})
 ///
-/// What a rule says of a card whose face is hidden: rules about rank, suit or colour refuse it (`unknown_face`), the
-/// others do not look. On an empty zone, rules about the card below refuse (`needs_card`).
+/// What a rule says of a card whose face is hidden: rules about rank, suit or colour refuse it
+/// (`unknown_face`), the others do not look. On an empty zone, rules about the card below refuse
+/// (`needs_card`).
 struct Rule {
   RuleKind kind = RuleKind::anything;
   int number = 0;
@@ -52,8 +54,8 @@ namespace rule {
 [[nodiscard]] APSIDON_CORE_EXPORT Rule negate(Rule part);
 }  // namespace rule
 
-/// Throws Error when an all or any has no parts, a negate not exactly one, or a number is out of range (a rank of the
-/// deck; at least one card).
+/// Throws Error when an all or any has no parts, a negate not exactly one, or a number is out of range (a
+/// rank of the deck; at least one card).
 APSIDON_CORE_EXPORT void check(const Rule& rule, const Deck& deck);
 
 enum class PickKind {

@@ -1,0 +1,21 @@
+#include <catch2/catch.hpp>
+
+#include "support/process.hpp"
+
+using namespace apsidon::test;
+
+TEST_CASE("examples: each prints what is written down for it") {
+  for (const std::string name : {"first_drag", "readme"}) {
+    CAPTURE(name);
+    const auto outcome = run(std::string(APSIDON_EXAMPLES) + "/example_" + name, {});
+    CHECK(outcome.code == 0);
+    CHECK(outcome.err.empty());
+    CHECK(outcome.out == contents(source("tests/examples/" + name + ".expected")));
+  }
+}
+
+TEST_CASE("examples: the program in the README is the one in examples/, to the letter") {
+  const std::string program = contents(source("examples/readme.cpp"));
+  const std::string body = program.substr(program.find("#include"));
+  CHECK(contents(source("README.md")).find(body) != std::string::npos);
+}

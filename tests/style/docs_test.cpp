@@ -1,0 +1,81 @@
+// Habits that would decay silently: names of tests, lists in the docs, links.
+#include <catch2/catch.hpp>
+#include <filesystem>
+#include <regex>
+#include <set>
+
+#include "apsidon/apsidon.hpp"
+#include "apsidon/files/result.hpp"
+#include "support/process.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+std::vector<std::filesystem::path> files_under(const std::string& folder, const std::string& ending) {
+  std::vector<std::filesystem::path> files;
+  for (const auto& entry : std::filesystem::recursive_directory_iterator(source(folder))) {
+    if (entry.path().string().ends_with(ending)) files.push_back(entry.path());
+  }
+  return files;
+}
+
+}  // namespace
+
+TEST_CASE("style: docs/errors.md lists every code, and no other") {
+  std::set<std::string> codes;
+  for (int i = 0; i < reason_count; ++i) codes.insert(std::string(code_of(static_cast<Reason>(i))));
+  for (int i = 0; i < problem_code_count; ++i)
+    codes.insert(std::string(code_of(static_cast<ProblemCode>(i))));
+  std::set<std::string> listed;
+  for (const std::string& line : lines_of(contents(source("docs/errors.md")))) {
+    if (line.starts_with("| `")) listed.insert(line.substr(3, line.find('`', 3) - 3));
+  }
+  CHECK(listed == codes);
+}
+
+TEST_CASE("style: every test is a sentence with its part first") {
+  const std::set<std::string> parts{"geometry", "cards", "layout", "plan", "motion", "hit",      "rules",
+                                    "gesture",  "play",  "files",  "draw", "tool",   "examples", "style"};
+  const std::regex test_case("TEST_CASE\\(\"([^\"]*)\"");
+  int tests = 0;
+  for (const auto& file : files_under("tests", "_test.cpp")) {
+    const std::string text = contents(file);
+    for (std::sregex_iterator it(text.begin(), text.end(), test_case), end; it != end; ++it) {
+      const std::string name = (*it)[1];
+      CAPTURE(file.string(), name);
+      CHECK(parts.contains(name.substr(0, name.find(':'))));
+      ++tests;
+    }
+  }
+  CHECK(tests > 100);
+}
+
+TEST_CASE("style: links in the docs lead to files that are there") {
+  std::vector<std::filesystem::path> pages = files_under("docs", ".md");
+  for (const char* page : {"README.md", "CONTRIBUTING.md", "CHANGELOG.md"}) pages.push_back(source(page));
+  const std::regex link("\\]\\(([^)#:]+)(#[^)]*)?\\)");
+  int links = 0;
+  for (const auto& page : pages) {
+    const std::string text = contents(page);
+    for (std::sregex_iterator it(text.begin(), text.end(), link), end; it != end; ++it) {
+      CAPTURE(page.string(), (*it)[1].str());
+      CHECK(std::filesystem::exists(page.parent_path() / (*it)[1].str()));
+      ++links;
+    }
+  }
+  CHECK(links > 10);
+}
+
+TEST_CASE("style: every screenshot is linked from the README, and there are few") {
+  const std::string readme = contents(source("README.md"));
+  int shots = 0;
+  for (const auto& shot : files_under("docs/screenshots", ".png")) {
+    CAPTURE(shot.string());
+    CHECK(readme.find(shot.filename().string()) != std::string::npos);
+    ++shots;
+  }
+  CHECK(shots > 4);
+  CHECK(shots < 20);
+}

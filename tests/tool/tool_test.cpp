@@ -1,0 +1,204 @@
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <map>
+#include <nlohmann/json.hpp>
+
+#include "support/process.hpp"
+
+using namespace apsidon::test;
+
+namespace {
+
+const std::string bench = "data/potting-bench.table.json";
+
+bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
+
+/// A PNG's width and height, by its header.
+std::pair<unsigned, unsigned> png_size(const std::filesystem::path& file) {
+  const std::string bytes = contents(file);
+  REQUIRE(bytes.size() > 24);
+  REQUIRE(bytes.substr(1, 3) == "PNG");
+  const auto number = [&](std::size_t at) {
+    unsigned n = 0;
+    for (std::size_t i = 0; i < 4; ++i) n = n << 8 | static_cast<unsigned char>(bytes[at + i]);
+    return n;
+  };
+  return {number(16), number(20)};
+}
+
+}  // namespace
+
+TEST_CASE("tool: help of every verb has an example, and nothing is called without a verb") {
+  const auto top = tool({"--help"});
+  CHECK(top.code == 0);
+  for (const std::string verb : {"place", "draw", "probe", "judge", "film", "faces", "demo"}) {
+    CHECK(holds(top.out, "  " + verb + " "));
+    const auto help = tool({verb, "--help"});
+    CHECK(help.code == 0);
+    CHECK(holds(help.out, "Example: apsidon " + verb + " "));
+  }
+  CHECK(tool({}).code == 2);
+  CHECK(holds(tool({"--version"}).out, "apsidon 0."));
+}
+
+TEST_CASE("tool: a bad call exits 2, names the nearest word, and prints nothing") {
+  const std::vector<std::pair<std::vector<std::string>, std::string>> calls{
+      {{"plce", bench}, "unknown verb 'plce': did you mean 'place'?"},
+      {{"place", bench, "--windw", "10x10"}, "unknown option '--windw': did you mean '--window'?"},
+      {{"draw", bench, "--outlnes"}, "unknown option '--outlnes': did you mean '--outlines'?"},
+      {{"judge", bench, "--crd=reed-2"}, "unknown option '--crd': did you mean '--card'?"},
+      {{"place", bench, "extra"}, "unknown argument 'extra'"},
+      {{"place", bench, "--window", "wide"},
+       "--window 'wide': a size like 1280x800, each 1 to 16384, is expected"},
+      {{"place", bench, "--window", "0x5"}, "--window '0x5'"},
+      {{"place", bench, "--zone", "colunm-1"}, "unknown zone 'colunm-1': did you mean 'column-1'?"},
+      {{"place", bench, "--format", "xml"}, "--format"},
+      {{"probe", bench, "--at", "7"}, "--at '7': a point like 640,400 is expected"},
+      {{"probe", bench, "--at", "nan,2"}, "--at 'nan,2'"},
+      {{"probe", bench}, "--at is required"},
+      {{"judge", bench, "--card", "reed-22"}, "unknown card 'reed-22': did you mean 'reed-2'?"},
+      {{"judge", bench, "--card", "999"}, "card 999 is not on the table: 1 to 52 are"},
+      {{"judge", bench, "--card", "bed-4:top"}, "'bed-4:top': bed-4 has 0 cards"},
+      {{"judge", bench, "--card", "bed-1:x"}, "a place like bed-1:0 or bed-1:top is expected"},
+      {{"film", bench, "--motion", "del"}, "--motion"},
+      {{"film", bench, "--shots", "0"}, "--shots"},
+  };
+  for (const auto& [words, message] : calls) {
+    const auto outcome = tool(words);
+    CAPTURE(message, outcome.err);
+    CHECK(outcome.code == 2);
+    CHECK(outcome.out.empty());
+    CHECK(holds(outcome.err, message));
+  }
+}
+
+TEST_CASE("tool: a file that is not there, or cannot be written, exits 3 and says which") {
+  const auto missing = tool({"place", "data/nowhere.table.json"});
+  CHECK(missing.code == 3);
+  CHECK(missing.err ==
+        "apsidon place: data/nowhere.table.json: the file cannot be read: check its path and its permissions "
+        "[cannot-read]\n");
+  const auto unwritable = tool({"draw", bench, "--out", "/proc/x/y.png"});
+  CHECK(unwritable.code == 3);
+  CHECK(holds(unwritable.err, "/proc/x"));
+  CHECK(tool({"faces", bench}).code == 3);
+  CHECK(holds(tool({"demo", "nowhere"}).err, "nowhere"));
+}
+
+TEST_CASE("tool: place tells every card's pose, zone by zone in order, alike in all formats") {
+  const auto csv = lines_of(tool({"place", bench, "--format", "csv"}).out);
+  REQUIRE(csv.size() == 53);
+  CHECK(csv[0] == "zone,index,card,face,face_up,x,y,rotation_deg,scale,width,height");
+  const auto json = nlohmann::json::parse(tool({"place", bench, "--format", "json"}).out);
+  std::size_t row = 1;
+  for (const auto& zone : json["zones"]) {
+    int index = 0;
+    for (const auto& card : zone["cards"]) {
+      const auto cells = cells_of(csv[row++]);
+      CHECK(cells[0] == zone["zone"]);
+      CHECK(cells[1] == std::to_string(index++));
+      CHECK(cells[3] == card["face"]);
+      CHECK(std::stod(cells[5]) == Approx(double{card["x"]}));
+      CHECK(std::stod(cells[6]) == Approx(double{card["y"]}));
+    }
+  }
+  CHECK(row == 53);
+  const auto text = tool({"place", bench, "--zone", "bed-1"});
+  CHECK(lines_of(text.out).size() == 6);
+  CHECK(holds(text.out, "bed-1         3 cards"));
+  CHECK(holds(text.out, "fern-3       open"));
+}
+
+TEST_CASE("tool: a window too small for a card is said, exit 1") {
+  const auto outcome = tool({"place", bench, "--window", "1x1"});
+  CHECK(outcome.code == 1);
+  CHECK(holds(outcome.err, "too small"));
+  const Scratch scratch;
+  CHECK(tool({"draw", bench, "--window", "1x1", "--out", (scratch / "t.png").string()}).code == 1);
+}
+
+TEST_CASE("tool: draw writes a picture of the window's size at its pixel ratio") {
+  const Scratch scratch;
+  const std::string file = (scratch / "deep/er/t.png").string();
+  const auto outcome =
+      tool({"draw", bench, "--window", "640x400", "--pixel-ratio", "2", "--outlines", "--out", file});
+  CHECK(outcome.code == 0);
+  CHECK(png_size(file) == std::pair{1280u, 800u});
+  CHECK(holds(outcome.out, "1280x800 pixels, plan 'wide'"));
+}
+
+TEST_CASE("tool: the deal's film has cards leave one after another and end at rest, whatever its rate") {
+  const auto film = [](const char* rate) {
+    const auto lines = lines_of(tool({"film", bench, "--format", "csv", "--rate", rate}).out);
+    CHECK(lines[0] == "time,card,face,zone,x,y,rotation_deg,scale,flip_deg,lift,opacity");
+    std::map<std::string, std::map<std::string, std::vector<std::string>>> by_time;  // time, card
+    for (std::size_t i = 1; i < lines.size(); ++i) {
+      const auto cells = cells_of(lines[i]);
+      by_time[cells[0]][cells[1]] = cells;
+    }
+    return by_time;
+  };
+  auto slow = film("5");
+  auto fast = film("60");
+  // At every time that both have, every figure is the same to the last digit.
+  std::size_t common = 0;
+  for (const auto& [time, cards] : slow) {
+    if (!fast.contains(time)) continue;
+    ++common;
+    for (const auto& [card, cells] : cards) CHECK(cells == fast[time][card]);
+  }
+  CHECK(common > 10);
+  const auto places = lines_of(tool({"place", bench, "--format", "csv"}).out);
+  const auto& end = fast.rbegin()->second;
+  for (std::size_t i = 1; i < places.size(); ++i) {
+    const auto place = cells_of(places[i]);
+    const auto& last = end.at(place[2]);
+    CHECK(std::stod(last[4]) == Approx(std::stod(place[5])).margin(0.006));
+    CHECK(std::stod(last[5]) == Approx(std::stod(place[6])).margin(0.006));
+  }
+  // When each card is first seen away from where it started: all at different times, at this rate in groups.
+  std::map<std::string, int> leavers;
+  std::map<std::string, bool> left;
+  const auto& start = fast.begin()->second;
+  for (const auto& [time, cards] : fast) {
+    for (const auto& [card, cells] : cards) {
+      if (left[card] || cells == start.at(card)) continue;
+      if (cells[4] == start.at(card)[4] && cells[5] == start.at(card)[5] && cells[8] == start.at(card)[8])
+        continue;
+      left[card] = true;
+      ++leavers[time];
+    }
+  }
+  CHECK(leavers.size() >= 40);
+  for (const auto& [time, count] : leavers) CHECK(count == 1);
+}
+
+TEST_CASE("tool: film draws a contact sheet, and json has the same poses as csv") {
+  const Scratch scratch;
+  const std::string file = (scratch / "film.png").string();
+  const auto outcome = tool({"film", bench, "--shots", "4", "--sheet", "600x400", "--out", file});
+  CHECK(outcome.code == 0);
+  CHECK(png_size(file) == std::pair{600u, 400u});
+  CHECK(holds(outcome.out, "deal of 52 cards in "));
+  const auto json = nlohmann::json::parse(tool({"film", bench, "--format", "json", "--rate", "3"}).out);
+  const auto csv = lines_of(tool({"film", bench, "--format", "csv", "--rate", "3"}).out);
+  CHECK(json.size() * 52 + 1 == csv.size());
+  CHECK(float{json[0]["cards"][0]["x"]} == Approx(std::stod(cells_of(csv[1])[4])));
+}
+
+TEST_CASE("tool: faces draws the deck, and the demo tells what it did and names its folder") {
+  const Scratch scratch;
+  const auto faces = tool({"faces", "data/glasshouse.deck.json", "--out", (scratch / "f.png").string()});
+  CHECK(faces.code == 0);
+  CHECK(holds(faces.out, "52 faces, 4 suits of 13 ranks"));
+  CHECK(png_size(scratch / "f.png") == std::pair{1280u, 800u});
+  const auto demo = tool({"demo", "data", "--out", (scratch / "demo").string()});
+  CHECK(demo.code == 0);
+  CHECK(demo.err.empty());
+  CHECK(holds(demo.out, "The pictures are in " + (scratch / "demo").string()));
+  CHECK(holds(demo.out, "dropped    reed-2 bed-2"));
+  for (const char* name :
+       {"potting-bench.png", "potting-bench-tall.png", "market-stall.png", "deal.png", "faces.png"}) {
+    CHECK(png_size(scratch / (std::string("demo/") + name)).first >= 800);
+  }
+}
