@@ -16,6 +16,16 @@ function(apsidon_apply_dev_flags target)
   endif()
 endfunction()
 
+# Headers of others that take longer to read than our own code, read once a target.
+function(apsidon_precompile target)
+  target_precompile_headers(${target} PRIVATE ${ARGN})
+  if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
+    target_compile_options(${target} PRIVATE -fpch-preprocess)  # for ccache
+  else()
+    target_compile_options(${target} PRIVATE -Xclang -fno-pch-timestamp)
+  endif()
+endfunction()
+
 # The same inputs give the same bits: no contracted multiply-adds where poses are computed.
 function(apsidon_apply_exact_floats target)
   target_compile_options(${target} PRIVATE -ffp-contract=off)

@@ -22,5 +22,6 @@ endif()
 find_program(APSIDON_CCACHE ccache)
 mark_as_advanced(APSIDON_CCACHE)
 if(PROJECT_IS_TOP_LEVEL AND APSIDON_CCACHE AND NOT CMAKE_CXX_COMPILER_LAUNCHER)
-  set(CMAKE_CXX_COMPILER_LAUNCHER ${APSIDON_CCACHE})
+  # The settings let ccache work beside precompiled headers.
+  set(CMAKE_CXX_COMPILER_LAUNCHER ${CMAKE_COMMAND} -E env CCACHE_SLOPPINESS=pch_defines,time_macros ${APSIDON_CCACHE})
 endif()

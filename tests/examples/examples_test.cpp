@@ -7,7 +7,7 @@ using namespace apsidon::test;
 TEST_CASE("examples: each prints what is written down for it") {
   for (const std::string name : {"first_drag", "readme"}) {
     CAPTURE(name);
-    const auto outcome = run(std::string(APSIDON_EXAMPLES) + "/example_" + name, {});
+    const auto outcome = run(std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + name), {});
     CHECK(outcome.code == 0);
     CHECK(outcome.err.empty());
     CHECK(outcome.out == contents(source("tests/examples/" + name + ".expected")));

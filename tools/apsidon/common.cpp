@@ -37,20 +37,11 @@ std::string hint(const std::string& found, const std::vector<std::string>& names
 
 }  // namespace
 
-void TableOptions::add_to(CLI::App& app) {
-  app.add_option("table", file, "The table file")->required()->type_name("TABLE");
-  app.add_option("--window", window, "Size of the window in px, 1280x800 unless stated")->type_name("WxH");
-  app.add_option("--pixel-ratio", pixel_ratio, "Device pixels in a px, 0.1 to 8; 1 unless stated")
-      ->type_name("RATIO")
-      ->check(CLI::Range(0.1, 8.0));
-}
-
-void add_format(CLI::App& app, Format& format) {
-  static const std::map<std::string, Format> names{
-      {"text", Format::text}, {"json", Format::json}, {"csv", Format::csv}};
-  app.add_option("--format", format, "text for people; json or csv for programs")
-      ->type_name("FORMAT")
-      ->transform(CLI::CheckedTransformer(names).description(""));
+void TableOptions::add_to(Words& words) {
+  words.required_text("table", file, "TABLE", "The table file")
+      .text("--window", window, "WxH", "Size of the window in px, 1280x800 unless stated")
+      .number("--pixel-ratio", pixel_ratio, 0.1, 8, "RATIO",
+              "Device pixels in a px, 0.1 to 8; 1 unless stated");
 }
 
 Size parse_size(const std::string& text) {

@@ -1,6 +1,5 @@
 #pragma once
 // What the verbs share: options that read alike everywhere, loading, and how numbers are written.
-#include <CLI/CLI.hpp>
 #include <nlohmann/json.hpp>
 
 #include <optional>
@@ -9,37 +8,18 @@
 
 #include "apsidon/apsidon.hpp"
 #include "apsidon/files/result.hpp"
+#include "words.hpp"
 
 namespace apsidon::tool {
 
-// Exit codes, the same for all verbs.
-inline constexpr int yes = 0;       ///< yes, or done
-inline constexpr int no = 1;        ///< refused, nothing there, does not fit
-inline constexpr int bad_call = 2;  ///< options that make no sense
-inline constexpr int bad_file = 3;  ///< a file that cannot be read or written
-
-/// Ends a verb with a message for people.
-struct Failure {
-  int code;
-  std::string message;
-};
-
-/// A verb: adds its options to `app` and runs when parsing has chosen it.
-struct Verb {
-  CLI::App* app;
-  std::function<int()> run;
-};
-
 // One a file.
-Verb add_place(CLI::App& app);
-Verb add_draw(CLI::App& app);
-Verb add_probe(CLI::App& app);
-Verb add_judge(CLI::App& app);
-Verb add_film(CLI::App& app);
-Verb add_faces(CLI::App& app);
-Verb add_demo(CLI::App& app);
-
-enum class Format { text, json, csv };
+void add_place(CommandLine& line);
+void add_draw(CommandLine& line);
+void add_probe(CommandLine& line);
+void add_judge(CommandLine& line);
+void add_film(CommandLine& line);
+void add_faces(CommandLine& line);
+void add_demo(CommandLine& line);
 
 /// Options of the verbs that look at a table in a window.
 struct TableOptions {
@@ -47,9 +27,8 @@ struct TableOptions {
   std::string window = "1280x800";
   float pixel_ratio = 1;
 
-  void add_to(CLI::App& app);
+  void add_to(Words& words);
 };
-void add_format(CLI::App& app, Format& format);
 
 /// "1280x800", each 1 to 16384; anything else is a bad call.
 Size parse_size(const std::string& text);

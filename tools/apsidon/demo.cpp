@@ -31,8 +31,8 @@ void tell_verdict(const TableSetup& setup, const std::string& card, const std::s
   const Verdict verdict = pick.verdict
                               ? judge_drop(setup.table, setup.rules, pick.run, find_zone(setup.table, to))
                               : pick.verdict;
-  print(fmt::format("   {} to {}: {} {}\n", card, to, verdict ? "yes." : "no.",
-                    verdict ? "" : describe(verdict, setup.table)));
+  print(
+      fmt::format("   {} to {}: {}\n", card, to, verdict ? "yes." : "no. " + describe(verdict, setup.table)));
 }
 
 /// A drag with the pointer, from the middle of a card to the middle of a zone.
@@ -113,15 +113,13 @@ int run(const Options& options) {
 
 }  // namespace
 
-Verb add_demo(CLI::App& app) {
-  CLI::App* verb = app.add_subcommand("demo", "All of it on the demo data, told step by step");
+void add_demo(CommandLine& line) {
+  Words& words = line.verb("demo", "All of it on the demo data, told step by step");
   auto options = std::make_shared<Options>();
-  verb->add_option("data", options->data, "The folder of the demo data, data unless stated")
-      ->type_name("FOLDER");
-  verb->add_option("--out", options->out, "The folder for the pictures, out/demo unless stated")
-      ->type_name("FOLDER");
-  verb->footer("Example: apsidon demo data --out out/demo");
-  return {verb, [options] { return run(*options); }};
+  words.text("data", options->data, "FOLDER", "The folder of the demo data, data unless stated")
+      .text("--out", options->out, "FOLDER", "The folder for the pictures, out/demo unless stated")
+      .example("apsidon demo data --out out/demo")
+      .does([options] { return run(*options); });
 }
 
 }  // namespace apsidon::tool

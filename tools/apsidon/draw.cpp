@@ -33,14 +33,14 @@ int run(const Options& options) {
 
 }  // namespace
 
-Verb add_draw(CLI::App& app) {
-  CLI::App* verb = app.add_subcommand("draw", "The table at rest, as a PNG");
+void add_draw(CommandLine& line) {
+  Words& words = line.verb("draw", "The table at rest, as a PNG");
   auto options = std::make_shared<Options>();
-  options->table.add_to(*verb);
-  verb->add_option("--out", options->out, "The file to write, table.png unless stated")->type_name("FILE");
-  verb->add_flag("--outlines", options->outlines, "With areas, hit shapes and middles drawn over it");
-  verb->footer("Example: apsidon draw data/potting-bench.table.json --window 1280x800 --out bench.png");
-  return {verb, [options] { return run(*options); }};
+  options->table.add_to(words);
+  words.text("--out", options->out, "FILE", "The file to write, table.png unless stated")
+      .flag("--outlines", options->outlines, "With areas, hit shapes and middles drawn over it")
+      .example("apsidon draw data/potting-bench.table.json --window 1280x800 --out bench.png")
+      .does([options] { return run(*options); });
 }
 
 }  // namespace apsidon::tool

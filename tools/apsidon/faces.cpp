@@ -27,18 +27,16 @@ int run(const Options& options) {
 
 }  // namespace
 
-Verb add_faces(CLI::App& app) {
-  CLI::App* verb =
-      app.add_subcommand("faces", "A proof sheet of every face of a deck with its name, as a PNG");
+void add_faces(CommandLine& line) {
+  Words& words = line.verb("faces", "A proof sheet of every face of a deck with its name, as a PNG");
   auto options = std::make_shared<Options>();
-  verb->add_option("deck", options->deck, "The deck file")->required()->type_name("DECK");
-  verb->add_option("--out", options->out, "The file to write, faces.png unless stated")->type_name("FILE");
-  verb->add_option("--sheet", options->sheet, "Size of the sheet, 1280x800 unless stated")->type_name("WxH");
-  verb->add_option("--pixel-ratio", options->pixel_ratio, "Device pixels in a px, 0.1 to 8; 1 unless stated")
-      ->type_name("RATIO")
-      ->check(CLI::Range(0.1, 8.0));
-  verb->footer("Example: apsidon faces data/glasshouse.deck.json --out faces.png");
-  return {verb, [options] { return run(*options); }};
+  words.required_text("deck", options->deck, "DECK", "The deck file")
+      .text("--out", options->out, "FILE", "The file to write, faces.png unless stated")
+      .text("--sheet", options->sheet, "WxH", "Size of the sheet, 1280x800 unless stated")
+      .number("--pixel-ratio", options->pixel_ratio, 0.1, 8, "RATIO",
+              "Device pixels in a px, 0.1 to 8; 1 unless stated")
+      .example("apsidon faces data/glasshouse.deck.json --out faces.png")
+      .does([options] { return run(*options); });
 }
 
 }  // namespace apsidon::tool

@@ -107,29 +107,20 @@ int run(const Options& options) {
 
 }  // namespace
 
-Verb add_film(CLI::App& app) {
-  CLI::App* verb =
-      app.add_subcommand("film", "A motion of the table, as a contact sheet or as poses over time");
+void add_film(CommandLine& line) {
+  Words& words = line.verb("film", "A motion of the table, as a contact sheet or as poses over time");
   auto options = std::make_shared<Options>();
-  options->table.add_to(*verb);
-  verb->add_option("--motion", options->motion, "What to film: deal")
-      ->type_name("MOTION")
-      ->check(CLI::IsMember({"deal"}).description(""));
-  verb->add_option("--out", options->out, "The contact sheet to write, film.png unless stated")
-      ->type_name("FILE");
-  verb->add_option("--sheet", options->sheet, "Size of the contact sheet, 1280x800 unless stated")
-      ->type_name("WxH");
-  verb->add_option("--shots", options->shots, "Pictures on the sheet, 1 to 100; 12 unless stated")
-      ->type_name("N")
-      ->check(CLI::Range(1, 100));
-  verb->add_option("--rate", options->rate, "Steps a second of json and csv, 1 to 1000; 60 unless stated")
-      ->type_name("HZ")
-      ->check(CLI::Range(1.0, 1000.0));
-  add_format(*verb, options->format);
-  verb->footer(
-      "Example: apsidon film data/potting-bench.table.json --out deal.png\n"
-      "         apsidon film data/potting-bench.table.json --format csv --rate 30 > deal.csv");
-  return {verb, [options] { return run(*options); }};
+  options->table.add_to(words);
+  words.choice("--motion", options->motion, {"deal"}, "MOTION", "What to film: deal")
+      .text("--out", options->out, "FILE", "The contact sheet to write, film.png unless stated")
+      .text("--sheet", options->sheet, "WxH", "Size of the contact sheet, 1280x800 unless stated")
+      .number("--shots", options->shots, 1, 100, "N", "Pictures on the sheet, 1 to 100; 12 unless stated")
+      .number("--rate", options->rate, 1, 1000, "HZ",
+              "Steps a second of json and csv, 1 to 1000; 60 unless stated")
+      .format(options->format)
+      .example("apsidon film data/potting-bench.table.json --out deal.png")
+      .example("apsidon film data/potting-bench.table.json --format csv --rate 30 > deal.csv")
+      .does([options] { return run(*options); });
 }
 
 }  // namespace apsidon::tool

@@ -107,18 +107,16 @@ int run(const Options& options) {
 
 }  // namespace
 
-Verb add_judge(CLI::App& app) {
-  CLI::App* verb =
-      app.add_subcommand("judge", "May a card go there, and why not (exit 1); or every legal move");
+void add_judge(CommandLine& line) {
+  Words& words = line.verb("judge", "May a card go there, and why not (exit 1); or every legal move");
   auto options = std::make_shared<Options>();
-  verb->add_option("table", options->table, "The table file")->required()->type_name("TABLE");
-  verb->add_option("--card", options->card,
-                   "A face (reed-2), an id (17) or a place (column-3:top); all unless stated")
-      ->type_name("CARD");
-  verb->add_option("--to", options->to, "The zone it should go to; all unless stated")->type_name("ZONE");
-  add_format(*verb, options->format);
-  verb->footer("Example: apsidon judge data/potting-bench.table.json --card reed-2 --to bed-2");
-  return {verb, [options] { return run(*options); }};
+  words.required_text("table", options->table, "TABLE", "The table file")
+      .text("--card", options->card, "CARD",
+            "A face (reed-2), an id (17) or a place (column-3:top); all unless stated")
+      .text("--to", options->to, "ZONE", "The zone it should go to; all unless stated")
+      .format(options->format)
+      .example("apsidon judge data/potting-bench.table.json --card reed-2 --to bed-2")
+      .does([options] { return run(*options); });
 }
 
 }  // namespace apsidon::tool

@@ -116,14 +116,14 @@ int run(const Options& options) {
 
 }  // namespace
 
-Verb add_place(CLI::App& app) {
-  CLI::App* verb = app.add_subcommand("place", "Where every card lies, zone by zone, bottom to top");
+void add_place(CommandLine& line) {
+  Words& words = line.verb("place", "Where every card lies, zone by zone, bottom to top");
   auto options = std::make_shared<Options>();
-  options->table.add_to(*verb);
-  verb->add_option("--zone", options->zone, "Only this zone")->type_name("ZONE");
-  add_format(*verb, options->format);
-  verb->footer("Example: apsidon place data/potting-bench.table.json --window 800x1280 --format csv");
-  return {verb, [options] { return run(*options); }};
+  options->table.add_to(words);
+  words.text("--zone", options->zone, "ZONE", "Only this zone")
+      .format(options->format)
+      .example("apsidon place data/potting-bench.table.json --window 800x1280 --format csv")
+      .does([options] { return run(*options); });
 }
 
 }  // namespace apsidon::tool

@@ -65,14 +65,14 @@ int run(const Options& options) {
 
 }  // namespace
 
-Verb add_probe(CLI::App& app) {
-  CLI::App* verb = app.add_subcommand("probe", "What lies at a point: a card, a zone, or nothing (exit 1)");
+void add_probe(CommandLine& line) {
+  Words& words = line.verb("probe", "What lies at a point: a card, a zone, or nothing (exit 1)");
   auto options = std::make_shared<Options>();
-  options->table.add_to(*verb);
-  verb->add_option("--at", options->at, "The point, px from the top left")->type_name("X,Y")->required();
-  add_format(*verb, options->format);
-  verb->footer("Example: apsidon probe data/potting-bench.table.json --at 640,400");
-  return {verb, [options] { return run(*options); }};
+  options->table.add_to(words);
+  words.required_text("--at", options->at, "X,Y", "The point, px from the top left")
+      .format(options->format)
+      .example("apsidon probe data/potting-bench.table.json --at 640,400")
+      .does([options] { return run(*options); });
 }
 
 }  // namespace apsidon::tool

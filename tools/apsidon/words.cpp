@@ -1,0 +1,161 @@
+#include "words.hpp"
+
+#include <fmt/format.h>
+
+#include <CLI/CLI.hpp>
+#include <cstdio>
+#include <deque>
+#include <map>
+
+#include "apsidon/files/nearest.hpp"
+
+namespace apsidon::tool {
+
+struct Words::Impl {
+  CLI::App* app;
+  std::function<int()> run = {};
+  std::string examples = {};
+};
+
+Words::Words(std::unique_ptr<Impl> impl) : impl_(std::move(impl)) {}
+Words::Words(Words&&) noexcept = default;
+Words::~Words() = default;
+
+Words& Words::text(const std::string& name, std::string& into, const std::string& type,
+                   const std::string& help) {
+  impl_->app->add_option(name, into, help)->type_name(type);
+  return *this;
+}
+
+Words& Words::required_text(const std::string& name, std::string& into, const std::string& type,
+                            const std::string& help) {
+  impl_->app->add_option(name, into, help)->type_name(type)->required();
+  return *this;
+}
+
+Words& Words::texts(const std::string& name, std::vector<std::string>& into, const std::string& type,
+                    const std::string& help) {
+  impl_->app->add_option(name, into, help)->type_name(type)->required();
+  return *this;
+}
+
+Words& Words::choice(const std::string& name, std::string& into, const std::vector<std::string>& choices,
+                     const std::string& type, const std::string& help) {
+  impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::IsMember(choices).description(""));
+  return *this;
+}
+
+Words& Words::number(const std::string& name, float& into, double least, double most, const std::string& type,
+                     const std::string& help) {
+  impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::Range(least, most).description(""));
+  return *this;
+}
+
+Words& Words::number(const std::string& name, double& into, double least, double most,
+                     const std::string& type, const std::string& help) {
+  impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::Range(least, most).description(""));
+  return *this;
+}
+
+Words& Words::number(const std::string& name, int& into, int least, int most, const std::string& type,
+                     const std::string& help) {
+  impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::Range(least, most).description(""));
+  return *this;
+}
+
+Words& Words::flag(const std::string& name, bool& into, const std::string& help) {
+  impl_->app->add_flag(name, into, help);
+  return *this;
+}
+
+Words& Words::format(Format& into) {
+  static const std::map<std::string, Format> names{
+      {"text", Format::text}, {"json", Format::json}, {"csv", Format::csv}};
+  impl_->app->add_option("--format", into, "text for people; json or csv for programs")
+      ->type_name("FORMAT")
+      ->transform(CLI::CheckedTransformer(names).description(""));
+  return *this;
+}
+
+Words& Words::example(const std::string& text) {
+  impl_->examples += (impl_->examples.empty() ? "Example: " : "\n         ") + text;
+  impl_->app->footer(impl_->examples);
+  return *this;
+}
+
+void Words::does(std::function<int()> run) { impl_->run = std::move(run); }
+
+struct CommandLine::Impl {
+  CLI::App app{"Where every card is, what a point hits, what may go where, and how cards move.", "apsidon"};
+  std::deque<Words> verbs = {};
+
+  [[nodiscard]] const Words* chosen() const {
+    for (const Words& verb : verbs) {
+      if (verb.impl_->app->parsed()) return &verb;
+    }
+    return nullptr;
+  }
+
+  /// The first word that was not understood, and the nearest that would have been.
+  [[nodiscard]] std::string not_understood() const {
+    const CLI::App* where = chosen() ? chosen()->impl_->app : &app;
+    std::vector<std::string> extras = where->remaining();
+    if (extras.empty()) extras = app.remaining();
+    if (extras.empty()) return {};
+    std::string word = extras.front();
+    word = word.substr(0, word.find('='));
+    std::vector<std::string> names;
+    if (word.starts_with('-')) {
+      for (const CLI::Option* option : where->get_options()) {
+        for (const std::string& name : option->get_lnames()) names.push_back("--" + name);
+      }
+    } else if (where == &app) {
+      for (const Words& verb : verbs) names.push_back(verb.impl_->app->get_name());
+    }
+    const auto near = nearest_name(word, names);
+    const std::string_view what = word.starts_with('-') ? "option" : where == &app ? "verb" : "argument";
+    return fmt::format("unknown {} '{}'{}", what, word,
+                       near ? fmt::format(": did you mean '{}'?", *near) : "");
+  }
+};
+
+CommandLine::CommandLine() : impl_(std::make_unique<Impl>()) {
+  CLI::App& app = impl_->app;
+  app.set_version_flag("--version", "apsidon " APSIDON_VERSION);
+  app.require_subcommand(1);
+  app.footer(
+      "Exit codes: 0 yes or done, 1 no, 2 a bad call, 3 a bad file. 'apsidon VERB --help' has an example.");
+}
+CommandLine::~CommandLine() = default;
+
+Words& CommandLine::verb(const std::string& name, const std::string& what) {
+  impl_->verbs.emplace_back(
+      std::make_unique<Words::Impl>(Words::Impl{.app = impl_->app.add_subcommand(name, what)}));
+  return impl_->verbs.back();
+}
+
+int CommandLine::run(int argc, char** argv) {
+  const auto fail = [&](const std::string& message, int code) {
+    const std::string verb = impl_->chosen() ? " " + impl_->chosen()->impl_->app->get_name() : "";
+    fmt::print(stderr, "apsidon{}: {}\n", verb, message);
+    if (code == bad_call) fmt::print(stderr, "'apsidon{} --help' says more\n", verb);
+    return code;
+  };
+  try {
+    impl_->app.parse(argc, argv);
+  } catch (const CLI::Success& help) {
+    return impl_->app.exit(help);
+  } catch (const CLI::ParseError& e) {
+    const std::string extra = impl_->not_understood();
+    return fail(extra.empty() ? std::string(e.what()) : extra, bad_call);
+  }
+  try {
+    return impl_->chosen()->impl_->run();
+  } catch (const Failure& failure) {
+    return fail(failure.message, failure.code);
+  } catch (const std::exception& e) {
+    return fail(e.what(), bad_file);
+  }
+}
+
+}  // namespace apsidon::tool
