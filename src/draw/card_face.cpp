@@ -207,11 +207,13 @@ void draw_corner(cairo_t* cr, const SuitStyle& style, const std::string& rank, d
   draw_mark(cr, style.plant, x, 0.332 * w, 0.15 * w, style.ink);
 }
 
+/// Rank and suit side by side along the top, where they stay visible in a strip, and one large mark.
 void draw_compact(cairo_t* cr, const SuitStyle& style, const std::string& rank, double w, double h) {
-  text_centred(cr, rank, 0.34 * w, 0.27 * w,
-               {.typeface = Typeface::serif, .size = 0.6 * w, .bold = true, .largest_width = 0.5 * w},
+  text_centred(cr, rank, 0.3 * w, 0.225 * w,
+               {.typeface = Typeface::serif, .size = 0.48 * w, .bold = true, .largest_width = 0.44 * w},
                style.ink.main);
-  draw_mark(cr, style.plant, 0.6 * w, h - 0.42 * w, 0.6 * w, style.ink);
+  draw_mark(cr, style.plant, 0.745 * w, 0.225 * w, 0.33 * w, style.ink);
+  draw_mark(cr, style.plant, 0.5 * w, 0.42 * w + (h - 0.42 * w) / 2, 0.64 * w, style.ink);
 }
 
 void draw_paper(cairo_t* cr, double w, double h, double radius) {
