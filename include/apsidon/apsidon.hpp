@@ -16,6 +16,8 @@
 #include "apsidon/geometry/vec2.hpp"
 #include "apsidon/gesture/gesture.hpp"
 #include "apsidon/hit/hit_index.hpp"
+#include "apsidon/layout/formation.hpp"
+#include "apsidon/layout/insertion.hpp"
 #include "apsidon/layout/layout.hpp"
 #include "apsidon/layout/plan.hpp"
 #include "apsidon/motion/easing.hpp"

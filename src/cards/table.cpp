@@ -144,9 +144,34 @@ Verdict Table::move(const Run& run, ZoneId to, std::size_t at) {
 Verdict Table::flip(CardId id, bool face_up) {
   Card* c = find(id);
   if (!c) return {.reason = Reason::unknown_card, .card = id};
-  if (c->face_up == face_up) return {};
-  c->face_up = face_up;
-  touch(zones_[c->zone.value - 1]);
+  return change(*c, c->face_up, face_up);
+}
+
+Verdict Table::turn(CardId id, bool sideways) {
+  Card* c = find(id);
+  if (!c) return {.reason = Reason::unknown_card, .card = id};
+  return change(*c, c->sideways, sideways);
+}
+
+Verdict Table::set_cell(CardId id, int cell) {
+  Card* c = find(id);
+  if (!c) return {.reason = Reason::unknown_card, .card = id};
+  if (cell < -1) return {.reason = Reason::unknown_place, .card = id, .zone = c->zone};
+  return change(*c, c->cell, cell);
+}
+
+Verdict Table::set_position(CardId id, Vec2 at) {
+  Card* c = find(id);
+  if (!c) return {.reason = Reason::unknown_card, .card = id};
+  if (!is_finite(at)) return {.reason = Reason::unknown_place, .card = id, .zone = c->zone};
+  return change(*c, c->at, Vec2{std::clamp(at.x, 0.0f, 1.0f), std::clamp(at.y, 0.0f, 1.0f)});
+}
+
+template <class Value>
+Verdict Table::change(const Card& card, Value& of_card, const Value& value) {
+  if (of_card == value) return {};
+  of_card = value;
+  touch(zones_[card.zone.value - 1]);
   return {};
 }
 
@@ -165,6 +190,8 @@ CardId Table::add_card(const CardOptions& options) {
                 .key = options.key,
                 .face_up = options.face_up,
                 .sideways = options.sideways,
+                .cell = options.cell,
+                .at = options.at,
                 .zone = {},
                 .place = 0};
   if (options.key != 0) card_by_key_.emplace(options.key, id);
@@ -181,6 +208,7 @@ void Table::retire(CardId id) {
 void Table::renumber(Zone& zone, std::size_t from) {
   for (std::size_t i = from; i < zone.cards.size(); ++i) {
     Card& c = cards_[slot_of_[zone.cards[i].value - 1]];
+    if (c.zone && c.zone != zone.id) c.cell = -1;
     c.zone = zone.id;
     c.place = i;
   }

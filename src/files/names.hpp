@@ -5,8 +5,8 @@
 #include <string_view>
 #include <utility>
 
-#include "apsidon/layout/plan.hpp"
-#include "apsidon/rules/rule.hpp"
+#include "apsidon/play/setup.hpp"
+#include "files/reader.hpp"
 
 namespace apsidon::files_detail {
 
@@ -44,6 +44,40 @@ inline constexpr std::array<std::pair<std::string_view, Justify>, 4> justify_nam
     {"end", Justify::end},
     {"spread", Justify::spread},
 }};
+
+inline constexpr std::array<std::pair<std::string_view, Cross>, 4> cross_names{{
+    {"stretch", Cross::stretch},
+    {"start", Cross::start},
+    {"centre", Cross::centre},
+    {"end", Cross::end},
+}};
+
+inline constexpr std::array<std::pair<std::string_view, Facing>, 4> facing_names{{
+    {"bottom", Facing::bottom},
+    {"left", Facing::left},
+    {"top", Facing::top},
+    {"right", Facing::right},
+}};
+
+inline constexpr std::array<std::pair<std::string_view, PanelKind>, 5> panel_names{{
+    {"caption", PanelKind::caption},
+    {"counter", PanelKind::counter},
+    {"button", PanelKind::button},
+    {"bar", PanelKind::bar},
+    {"box", PanelKind::box},
+}};
+
+/// The value of a word, or a stop that names the nearest.
+template <class Value, std::size_t N>
+Value named(const Node& node, std::string_view what, const std::string& word,
+            const std::array<std::pair<std::string_view, Value>, N>& names) {
+  std::vector<std::string> all;
+  for (const auto& [name, value] : names) {
+    if (name == word) return value;
+    all.emplace_back(name);
+  }
+  node.stop_unknown(what, word, all);
+}
 
 template <class Value, std::size_t N>
 constexpr std::string_view name_in(const std::array<std::pair<std::string_view, Value>, N>& names,

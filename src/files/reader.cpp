@@ -41,7 +41,7 @@ void Node::stop_unknown(std::string_view what, const std::string& found,
   stop(ProblemCode::unknown_name, fmt::format("unknown {} '{}': {}", what, found, hint));
 }
 
-void Node::expect_keys(std::initializer_list<std::string_view> keys) const {
+void Node::expect_keys(std::span<const std::string_view> keys) const {
   if (!json_->is_object())
     stop(ProblemCode::wrong_type, fmt::format("{}: an object is expected", kind_of(*json_)));
   const std::vector<std::string> names(keys.begin(), keys.end());
@@ -105,6 +105,13 @@ int Node::whole(int least, int most) const {
     stop(ProblemCode::wrong_type, fmt::format("{}: a whole number is expected", json_->dump()));
   }
   return static_cast<int>(value);
+}
+
+Vec2 Node::point(double least, double most) const {
+  const auto both = items();
+  if (both.size() != 2)
+    stop(ProblemCode::wrong_type, fmt::format("{} numbers: two, [x, y], are expected", both.size()));
+  return {static_cast<float>(both[0].number(least, most)), static_cast<float>(both[1].number(least, most))};
 }
 
 std::uint64_t Node::key_number() const {

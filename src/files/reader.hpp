@@ -4,12 +4,14 @@
 #include <functional>
 #include <initializer_list>
 #include <nlohmann/json.hpp>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
 
 #include "apsidon/files/result.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/geometry/vec2.hpp"
 #include "files/places.hpp"
 
 namespace apsidon::files_detail {
@@ -34,7 +36,10 @@ class Node {
                                  const std::vector<std::string>& names) const;
 
   /// The value is an object with no other keys than these.
-  void expect_keys(std::initializer_list<std::string_view> keys) const;
+  void expect_keys(std::span<const std::string_view> keys) const;
+  void expect_keys(std::initializer_list<std::string_view> keys) const {
+    expect_keys(std::span(keys.begin(), keys.size()));
+  }
   [[nodiscard]] bool has(std::string_view key) const { return json_->is_object() && json_->contains(key); }
   [[nodiscard]] Node at(std::string_view key) const;     ///< missing: stops
   [[nodiscard]] Node child(std::string_view key) const;  ///< must be there
@@ -44,7 +49,8 @@ class Node {
   [[nodiscard]] bool truth() const;
   [[nodiscard]] double number(double least, double most) const;
   [[nodiscard]] int whole(int least, int most) const;
-  [[nodiscard]] std::uint64_t key_number() const;  ///< a whole number from 1
+  [[nodiscard]] Vec2 point(double least, double most) const;  ///< an array of two numbers
+  [[nodiscard]] std::uint64_t key_number() const;             ///< a whole number from 1
 
   // What the object has at this key, or the given value.
   [[nodiscard]] std::string text_or(std::string_view key, std::string otherwise) const;

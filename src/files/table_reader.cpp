@@ -1,11 +1,14 @@
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <array>
 #include <map>
-#include <set>
 
 #include "apsidon/files/table_file.hpp"
 #include "files/deck_json.hpp"
+#include "files/layout_json.hpp"
 #include "files/names.hpp"
+#include "files/plan_json.hpp"
 #include "files/reader.hpp"
 
 namespace apsidon {
@@ -15,17 +18,6 @@ using namespace files_detail;
 
 constexpr int most_zones = 10'000;
 constexpr int most_cards = 100'000;
-
-template <class Value, std::size_t N>
-Value named(const Node& node, std::string_view what, const std::string& word,
-            const std::array<std::pair<std::string_view, Value>, N>& names) {
-  std::vector<std::string> all;
-  for (const auto& [name, value] : names) {
-    if (name == word) return value;
-    all.emplace_back(name);
-  }
-  node.stop_unknown(what, word, all);
-}
 
 /// The only key of an object like {"at-most": 3}.
 std::string only_key(const Node& node, std::string_view what) {
@@ -42,20 +34,27 @@ class TableReader {
       : top_(top), places_(places), text_(text), file_(file), setup_(read_deck()) {}
 
   TableSetup read() {
-    top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "cards", "plans", "deal_from", "data"});
+    top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "cards", "plans",
+                      "deal_from", "data"});
     setup_.name = top_.text_or("name", "");
     const auto zones = top_.at("zones").items();
     if (zones.empty()) {
       top_.child("zones").stop(ProblemCode::missing_key, "the table has no zones: at least one is expected");
     }
     for (const Node& zone : zones) read_zones(zone);
+    if (top_.has("panels")) {
+      for (const Node& panel : top_.child("panels").items()) read_panel(panel);
+    }
+    if (top_.has("links")) {
+      for (const Node& link : top_.child("links").items()) read_link(link);
+    }
     if (top_.has("cards")) read_cards(top_.child("cards"));
     const auto plans = top_.at("plans").items();
     if (plans.empty()) {
       top_.child("plans").stop(ProblemCode::missing_key, "the table has no plans: at least one is expected");
     }
-    for (const Node& plan : plans) read_plan(plan);
-    if (top_.has("deal_from")) setup_.deal_from = zone_named(top_.child("deal_from"));
+    for (const Node& plan : plans) setup_.plans.push_back(PlanReader(setup_, names_).read(plan));
+    if (top_.has("deal_from")) setup_.deal_from = zone_named(top_.child("deal_from"), setup_.table);
     setup_.data = data_text(top_, places_, text_);
     return std::move(setup_);
   }
@@ -81,21 +80,72 @@ class TableReader {
     return names;
   }
 
-  ZoneId zone_named(const Node& node) const {
-    const std::string name = node.text();
-    const auto zone = setup_.table.find_zone(name);
-    if (!zone) node.stop_unknown("zone", name, zone_names());
-    return *zone;
+  void read_panel(const Node& node) {
+    node.expect_keys({"id", "kind", "text", "fill"});
+    PanelSetup panel{.name = node.at("id").text(), .text = node.text_or("text", "")};
+    if (node.has("kind"))
+      panel.kind = named(node.child("kind"), "kind of panel", node.child("kind").text(), panel_names);
+    panel.fill = node.number_or("fill", panel.fill, 0, 1);
+    node.guard(ProblemCode::repeated_name, [&] { setup_.add_panel(panel); });
+  }
+
+  void read_link(const Node& node) {
+    const auto both = node.items();
+    if (both.size() != 2) {
+      node.stop(ProblemCode::wrong_type, fmt::format("{} zones: two neighbours are expected", both.size()));
+    }
+    setup_.links.push_back({zone_named(both[0], setup_.table), zone_named(both[1], setup_.table)});
+  }
+
+  Formation read_formation(const Node& node) {
+    node.expect_keys({"rows", "pyramid", "diamond", "ring", "gap_across", "gap_down"});
+    const std::array<std::string_view, 4> kinds{"rows", "pyramid", "diamond", "ring"};
+    const auto count =
+        std::count_if(kinds.begin(), kinds.end(), [&](std::string_view kind) { return node.has(kind); });
+    if (count != 1) {
+      node.stop(ProblemCode::wrong_type,
+                fmt::format("{} of 'rows', 'pyramid', 'diamond', 'ring': exactly one is expected", count));
+    }
+    FormationGaps gaps;
+    if (node.has("pyramid")) gaps.down = -0.5f;
+    gaps.across = node.number_or("gap_across", gaps.across, -1, 100);
+    gaps.down = node.number_or("gap_down", gaps.down, -1, 100);
+    if (node.has("pyramid")) return formation_of_pyramid(node.child("pyramid").whole(1, 100), gaps);
+    if (node.has("diamond")) return formation_of_diamond(node.child("diamond").whole(1, 70), gaps);
+    if (node.has("ring")) return formation_of_ring(node.child("ring").whole(1, 1000), gaps);
+    std::vector<int> counts;
+    int slots = 0;
+    for (const Node& row : node.child("rows").items()) {
+      counts.push_back(row.whole(0, 1000));
+      slots += counts.back();
+    }
+    if (slots < 1 || slots > most_zones) {
+      node.child("rows").stop(ProblemCode::out_of_range,
+                              fmt::format("{} slots: 1 to {} are expected", slots, most_zones));
+    }
+    return formation_of_rows(counts, gaps);
   }
 
   void read_zones(const Node& node) {
-    node.expect_keys({"id", "repeat", "key", "layout", "longest", "pick", "drop"});
+    node.expect_keys({"id", "repeat", "formation", "key", "layout", "longest", "facing", "factor", "sideways",
+                      "scrolls", "gives_up", "pick", "drop"});
     ZoneSetup zone{.name = node.at("id").text(),
-                   .layout = node.has("layout") ? read_layout(node.child("layout")) : Layout{},
+                   .layout = node.has("layout") ? layout_from(node.child("layout")) : Layout{},
                    .longest = node.whole_or("longest", 1, 0, most_cards),
+                   .factor = node.number_or("factor", 1, 0.05, 20),
+                   .sideways = node.truth_or("sideways", false),
+                   .scrolls = node.truth_or("scrolls", false),
+                   .gives_up = node.truth_or("gives_up", false),
                    .pick = node.has("pick") ? read_pick(node.child("pick")) : PickRule{},
                    .drop = node.has("drop") ? read_rule(node.child("drop")) : rule::nothing()};
     if (node.has("key")) zone.key = node.child("key").key_number();
+    if (node.has("facing"))
+      zone.facing = named(node.child("facing"), "facing", node.child("facing").text(), facing_names);
+    if (node.has("formation") && node.has("repeat")) {
+      node.child("repeat").stop(ProblemCode::wrong_type,
+                                "a formation repeats its zone already: one of the two is expected");
+    }
+    if (node.has("formation")) return add(node, zone, read_formation(node.child("formation")));
     if (!node.has("repeat")) return add(node, zone);
 
     const int repeat = node.child("repeat").whole(1, most_zones);
@@ -108,8 +158,20 @@ class TableReader {
     for (int i = 1; i <= repeat; ++i) {
       zone.name = fmt::format("{}-{}", base, i);
       add(node, zone);
-      groups_[base].push_back(*setup_.table.find_zone(zone.name));
+      names_.groups[base].push_back(*setup_.table.find_zone(zone.name));
     }
+  }
+
+  void add(const Node& node, const ZoneSetup& zone, const Formation& formation) {
+    if (zone.key != 0) {
+      node.child("key").stop(ProblemCode::repeated_name,
+                             "the slots of a formation cannot share one key: none is expected");
+    }
+    if (setup_.table.zones().size() + formation.at.size() > most_zones) {
+      node.stop(ProblemCode::too_many, fmt::format("more than {} zones: fewer are expected", most_zones));
+    }
+    names_.formations[zone.name] =
+        node.guard(ProblemCode::repeated_name, [&] { return setup_.add_formation(zone, formation); });
   }
 
   void add(const Node& node, const ZoneSetup& zone) {
@@ -117,58 +179,6 @@ class TableReader {
       node.stop(ProblemCode::too_many, fmt::format("more than {} zones: fewer are expected", most_zones));
     }
     node.guard(ProblemCode::repeated_name, [&] { setup_.add(zone); });
-  }
-
-  Layout read_layout(const Node& node) {
-    const std::string kind = node.json().is_string() ? node.text() : node.at("kind").text();
-    static const std::vector<std::string> kinds{"slot", "pile", "column", "hand", "grid"};
-    const Node& n = node;
-    Layout layout;
-    if (kind == "slot") {
-      if (n.json().is_object()) n.expect_keys({"kind"});
-    } else if (kind == "pile") {
-      if (n.json().is_object()) n.expect_keys({"kind", "thickness", "most_thickness"});
-      PileLayout l;
-      l.thickness = n.number_or("thickness", l.thickness, 0, 0.2);
-      l.most_thickness = n.number_or("most_thickness", l.most_thickness, 0, 1);
-      layout = l;
-    } else if (kind == "column") {
-      if (n.json().is_object()) {
-        n.expect_keys({"kind", "open_strip", "covered_strip", "least_open_strip", "least_covered_strip"});
-      }
-      ColumnLayout l;
-      l.open_strip = n.number_or("open_strip", l.open_strip, 0, 1);
-      l.covered_strip = n.number_or("covered_strip", l.covered_strip, 0, 1);
-      l.least_open_strip = n.number_or("least_open_strip", std::min(l.least_open_strip, l.open_strip), 0, 1);
-      l.least_covered_strip =
-          n.number_or("least_covered_strip", std::min(l.least_covered_strip, l.covered_strip), 0, 1);
-      layout = l;
-    } else if (kind == "hand") {
-      if (n.json().is_object()) {
-        n.expect_keys({"kind", "spacing", "least_spacing", "step_deg", "largest_angle_deg", "raise", "part"});
-      }
-      HandLayout l;
-      l.spacing = n.number_or("spacing", l.spacing, 0, 4);
-      l.least_spacing = n.number_or("least_spacing", std::min(l.least_spacing, l.spacing), 0, 4);
-      l.step = Angle::degrees(n.has("step_deg") ? n.child("step_deg").number(0, 45) : l.step.degrees());
-      l.largest_angle =
-          Angle::degrees(n.has("largest_angle_deg") ? n.child("largest_angle_deg").number(0, 160)
-                                                    : l.largest_angle.degrees());
-      l.raise = n.number_or("raise", l.raise, 0, 2);
-      l.part = n.number_or("part", l.part, 0, 2);
-      layout = l;
-    } else if (kind == "grid") {
-      if (n.json().is_object()) n.expect_keys({"kind", "columns", "gap", "least_strip"});
-      GridLayout l;
-      l.columns = n.whole_or("columns", l.columns, 0, 10'000);
-      l.gap = n.number_or("gap", l.gap, 0, 4);
-      l.least_strip = n.number_or("least_strip", l.least_strip, 0, 1);
-      layout = l;
-    } else {
-      (n.json().is_string() ? n : n.child("kind")).stop_unknown("layout", kind, kinds);
-    }
-    n.guard(ProblemCode::out_of_range, [&] { check(layout); });
-    return layout;
   }
 
   PickRule read_pick(const Node& node) {
@@ -241,11 +251,13 @@ class TableReader {
     CardOptions card{.face_up = open};
     Node face = node;
     if (node.json().is_object()) {
-      node.expect_keys({"face", "key", "face_up", "sideways"});
+      node.expect_keys({"face", "key", "face_up", "sideways", "cell", "at"});
       face = node.at("face");
       if (node.has("key")) card.key = node.child("key").key_number();
       card.face_up = node.truth_or("face_up", open);
       card.sideways = node.truth_or("sideways", false);
+      card.cell = node.whole_or("cell", -1, 0, most_cards);
+      if (node.has("at")) card.at = node.child("at").point(0, 1);
     }
     const Deck& deck = setup_.table.deck();
     const std::string text = face.text();
@@ -267,97 +279,13 @@ class TableReader {
     node.guard(ProblemCode::repeated_name, [&] { setup_.table.create_card(zone, card); });
   }
 
-  void read_plan(const Node& node) {
-    node.expect_keys({"name", "margin", "aspect", "largest_width", "root"});
-    Plan plan{.name = node.text_or("name", ""), .root = {}};
-    plan.margin = node.number_or("margin", plan.margin, 0, 10'000);
-    plan.aspect = node.number_or("aspect", plan.aspect, 0.05, 20);
-    plan.largest_width = node.number_or("largest_width", plan.largest_width, 0, 1e6);
-    placed_.clear();
-    auto roots = read_plan_node(node.at("root"));
-    if (roots.size() != 1)
-      node.child("root").stop(ProblemCode::misplaced, "one node is expected at the root of a plan");
-    plan.root = std::move(roots.front());
-    for (const Zone& zone : setup_.table.zones()) {
-      if (!placed_.contains(zone.id)) {
-        node.child("root").stop(
-            ProblemCode::misplaced,
-            fmt::format("zone '{}' has no place: every zone is expected in the plan", zone.name));
-      }
-    }
-    node.guard(ProblemCode::out_of_range, [&] { check(plan, setup_.places); });
-    setup_.plans.push_back(std::move(plan));
-  }
-
-  PlanNode place(const Node& node, ZoneId id, float share) {
-    if (!placed_.insert(id).second) {
-      node.stop(ProblemCode::misplaced,
-                fmt::format("zone '{}' has a place already: each zone is expected once",
-                            setup_.table.zone(id)->name));
-    }
-    return zone(id, share);
-  }
-
-  /// Several nodes for "each", one for all others.
-  std::vector<PlanNode> read_plan_node(const Node& node) {
-    const bool across = node.has("across");
-    const bool down = node.has("down");
-    const int kinds = (across ? 1 : 0) + (down ? 1 : 0) + (node.has("zone") ? 1 : 0) +
-                      (node.has("each") ? 1 : 0) + (node.has("space") ? 1 : 0);
-    if (kinds != 1) {
-      node.expect_keys({"across", "down", "zone", "each", "space", "gap", "share", "justify"});
-      node.stop(
-          ProblemCode::wrong_type,
-          fmt::format("{} of 'across', 'down', 'zone', 'each', 'space': exactly one is expected", kinds));
-    }
-    const float share = node.number_or("share", 0, 0, 1000);
-    if (node.has("space")) {
-      node.expect_keys({"space", "share"});
-      PlanNode gap = space(static_cast<float>(node.child("space").number(0, 1000)));
-      gap.share = share;
-      return {gap};
-    }
-    if (node.has("zone")) {
-      node.expect_keys({"zone", "share"});
-      return {place(node.child("zone"), zone_named(node.child("zone")), share)};
-    }
-    if (node.has("each")) {
-      node.expect_keys({"each", "share"});
-      const std::string base = node.child("each").text();
-      const auto group = groups_.find(base);
-      if (group == groups_.end()) {
-        std::vector<std::string> bases;
-        for (const auto& [name, ids] : groups_) bases.push_back(name);
-        node.child("each").stop_unknown("repeated zone", base, bases);
-      }
-      std::vector<PlanNode> nodes;
-      for (const ZoneId id : group->second) nodes.push_back(place(node.child("each"), id, share));
-      return nodes;
-    }
-    const std::string_view direction = across ? "across" : "down";
-    node.expect_keys({direction, "gap", "share", "justify"});
-    PlanNode parent{.kind = across ? PlanKind::across : PlanKind::down};
-    parent.share = share;
-    parent.gap = node.number_or("gap", parent.gap, 0, 100);
-    if (node.has("justify")) {
-      parent.justify = named(node.child("justify"), "justify", node.child("justify").text(), justify_names);
-    }
-    for (const Node& part : node.child(direction).items()) {
-      for (PlanNode& read : read_plan_node(part)) parent.parts.push_back(std::move(read));
-    }
-    if (parent.parts.empty())
-      node.child(direction).stop(ProblemCode::missing_key, "no parts: at least one is expected");
-    return {parent};
-  }
-
   const Node& top_;
   const Places& places_;
   std::string_view text_;
   const std::filesystem::path& file_;
   TableSetup setup_;
-  std::map<std::string, std::vector<ZoneId>> groups_;  // repeated zones by the name they share
+  PlanNames names_;
   std::map<FaceId, int> named_;
-  std::set<ZoneId> placed_;
 };
 
 }  // namespace

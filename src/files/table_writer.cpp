@@ -4,60 +4,15 @@
 
 #include "apsidon/files/table_file.hpp"
 #include "files/deck_json.hpp"
+#include "files/layout_json.hpp"
 #include "files/names.hpp"
+#include "files/plan_json.hpp"
 
 namespace apsidon {
 namespace {
 
 using namespace files_detail;
 using Json = nlohmann::ordered_json;
-
-/// A float by its shortest decimal digits: 0.62 rather than 0.6200000047683716.
-Json decimal(float value) { return Json::parse(fmt::format("{}", value)); }
-
-/// The fewest decimals of a degree that are read again as the same angle: 3.5 rather than 3.500000034.
-double degrees(Angle angle) {
-  for (double steps = 1; steps < 1e12; steps *= 10) {
-    const double rounded = std::round(angle.degrees() * steps) / steps;
-    if (Angle::degrees(rounded) == angle) return rounded;
-  }
-  return angle.degrees();
-}
-
-struct LayoutJson {
-  Json json;
-  void operator()(const SlotLayout&) {}
-  void operator()(const PileLayout& l) {
-    json["thickness"] = decimal(l.thickness);
-    json["most_thickness"] = decimal(l.most_thickness);
-  }
-  void operator()(const ColumnLayout& l) {
-    json["open_strip"] = decimal(l.open_strip);
-    json["covered_strip"] = decimal(l.covered_strip);
-    json["least_open_strip"] = decimal(l.least_open_strip);
-    json["least_covered_strip"] = decimal(l.least_covered_strip);
-  }
-  void operator()(const HandLayout& l) {
-    json["spacing"] = decimal(l.spacing);
-    json["least_spacing"] = decimal(l.least_spacing);
-    json["step_deg"] = degrees(l.step);
-    json["largest_angle_deg"] = degrees(l.largest_angle);
-    json["raise"] = decimal(l.raise);
-    json["part"] = decimal(l.part);
-  }
-  void operator()(const GridLayout& l) {
-    json["columns"] = l.columns;
-    json["gap"] = decimal(l.gap);
-    json["least_strip"] = decimal(l.least_strip);
-  }
-};
-
-Json json_of(const Layout& layout) {
-  LayoutJson out;
-  out.json["kind"] = name_of(layout);
-  std::visit([&](const auto& l) { out(l); }, layout);
-  return out.json;
-}
 
 Json json_of(const Rule& rule, const Deck& deck) {
   const std::string name(name_in(rule_names, rule.kind));
@@ -85,12 +40,16 @@ Json json_of(const PickRule& pick, const Deck& deck) {
 }
 
 Json json_of(const Card& card, const Deck& deck, bool open) {
-  if (card.key == 0 && !card.sideways && card.face_up == open) return deck.text(card.face);
+  const Card plain;
+  const bool moved = card.cell != plain.cell || card.at != plain.at;
+  if (card.key == 0 && !card.sideways && card.face_up == open && !moved) return deck.text(card.face);
   Json json;
   json["face"] = deck.text(card.face);
   if (card.key != 0) json["key"] = card.key;
   if (card.face_up != open) json["face_up"] = card.face_up;
   if (card.sideways) json["sideways"] = true;
+  if (card.cell != plain.cell) json["cell"] = card.cell;
+  if (card.at != plain.at) json["at"] = {decimal(card.at.x), decimal(card.at.y)};
   return json;
 }
 
@@ -108,20 +67,6 @@ Json cards_json(const Table& table, const Zone& zone) {
   Json json;
   json["covered"] = lower;
   if (!upper.empty()) json["open"] = upper;
-  return json;
-}
-
-Json json_of(const PlanNode& node, const Table& table) {
-  Json json;
-  if (node.kind == PlanKind::zone) json["zone"] = table.zone(node.zone)->name;
-  if (node.kind == PlanKind::space) json["space"] = decimal(node.space);
-  if (node.kind == PlanKind::across || node.kind == PlanKind::down) {
-    Json& parts = json[node.kind == PlanKind::across ? "across" : "down"];
-    for (const PlanNode& part : node.parts) parts.push_back(json_of(part, table));
-    json["gap"] = decimal(node.gap);
-    json["justify"] = name_in(justify_names, node.justify);
-  }
-  if (node.share != 0) json["share"] = decimal(node.share);
   return json;
 }
 
@@ -143,22 +88,29 @@ std::string write_table(const TableSetup& setup) {
     entry["id"] = zone.name;
     if (zone.key != 0) entry["key"] = zone.key;
     entry["layout"] = json_of(setup.places[i].layout);
-    entry["longest"] = setup.places[i].longest;
+    const ZonePlace& place = setup.places[i];
+    entry["longest"] = place.longest;
+    if (place.facing != Facing::bottom) entry["facing"] = name_in(facing_names, place.facing);
+    if (place.factor != 1) entry["factor"] = decimal(place.factor);
+    if (place.sideways) entry["sideways"] = true;
+    if (place.scrolls) entry["scrolls"] = true;
+    if (place.gives_up) entry["gives_up"] = true;
     entry["pick"] = json_of(setup.rules[i].pick, table.deck());
     entry["drop"] = json_of(setup.rules[i].drop, table.deck());
     json["zones"].push_back(entry);
     if (!zone.cards.empty()) json["cards"][zone.name] = cards_json(table, zone);
   }
-  json["plans"] = Json::array();
-  for (const Plan& plan : setup.plans) {
+  for (const PanelSetup& panel : setup.panels) {
     Json entry;
-    if (!plan.name.empty()) entry["name"] = plan.name;
-    entry["margin"] = decimal(plan.margin);
-    entry["aspect"] = decimal(plan.aspect);
-    if (plan.largest_width > 0) entry["largest_width"] = decimal(plan.largest_width);
-    entry["root"] = json_of(plan.root, table);
-    json["plans"].push_back(entry);
+    entry["id"] = panel.name;
+    entry["kind"] = name_in(panel_names, panel.kind);
+    if (!panel.text.empty()) entry["text"] = panel.text;
+    if (panel.fill != 1) entry["fill"] = decimal(panel.fill);
+    json["panels"].push_back(entry);
   }
+  for (const auto& [a, b] : setup.links) json["links"].push_back({table.zone(a)->name, table.zone(b)->name});
+  json["plans"] = Json::array();
+  for (const Plan& plan : setup.plans) json["plans"].push_back(json_of(plan, setup));
   if (setup.deal_from) json["deal_from"] = table.zone(setup.deal_from)->name;
   if (!setup.data.empty()) json["data"] = verbatim.stand_in(setup.data);
   return verbatim.written(json);

@@ -39,6 +39,7 @@ bool inside_rounded(Vec2 p, Size size, float radius) {
 }  // namespace
 
 bool contains(const HitShape& shape, Vec2 point) {
+  if (!shape.clip.contains(point)) return false;
   const auto p = to_frame(shape, point);
   return p && inside_rounded(*p, shape.size, shape.corner_radius);
 }

@@ -1,8 +1,5 @@
 #include "apsidon/layout/hand.hpp"
 
-#include <algorithm>
-#include <cmath>
-
 #include "layout/common.hpp"
 
 namespace apsidon {
@@ -17,55 +14,75 @@ struct Arc {
   float sag = 0;    ///< how much lower the ends lie than the middle
   float reach = 0;  ///< how far any card reaches above or below its own middle
   float side = 0;   ///< how far any card reaches left or right of its own middle
+  float radius = 0;
+
+  [[nodiscard]] float height() const { return sag + 2 * reach; }
 };
 
-/// Half the width of the box around a card turned by `angle`, 0 to pi/2; with width and height exchanged,
-/// half its height.
-float half_extent(float along, float across, float angle) {
-  return (along * std::cos(angle) + across * std::sin(angle)) / 2;
-}
-
 Arc arc_of(float half, float preferred_chord, float width, Size card) {
+  const SinCos end = sin_cos(half);
   Arc arc{.half = half};
-  // A card turned until its diagonal points up or sideways reaches furthest; turned further it reaches less
-  // again.
-  arc.side = half_extent(card.width, card.height, std::min(half, std::atan2(card.height, card.width)));
-  arc.reach = half_extent(card.height, card.width, std::min(half, std::atan2(card.width, card.height)));
+  arc.side = turned_extent(card.width, card.height, end) / 2;
+  arc.reach = turned_extent(card.height, card.width, end) / 2;
   arc.chord = std::clamp(width - 2 * arc.side, 0.0f, preferred_chord);
-  arc.sag = arc.chord / 2 * std::tan(half / 2);
+  arc.sag = arc.chord / 2 * end.sine / (1 + end.cosine);  // half the chord times tan(half / 2)
+  arc.radius = end.sine > 0 ? arc.chord / 2 / end.sine : 0;
   return arc;
 }
 
-float height_of(const Arc& arc) { return arc.sag + 2 * arc.reach; }
-
-/// The most bent arc up to `half` that fits the area.
+/// The most bent arc up to `half` that fits the area. What it lacks is followed by false position (the
+/// Illinois variant), which takes a third of the steps of halving; the arc that is returned always fits.
 Arc fitting_arc(float half, float preferred_chord, Size area, Size card) {
-  Arc arc = arc_of(half, preferred_chord, area.width, card);
-  const auto fits = [&](const Arc& a) { return height_of(a) <= area.height && 2 * a.side <= area.width; };
-  if (fits(arc)) return arc;
+  const auto excess = [&](const Arc& a) {
+    return std::max(a.height() - area.height, 2 * a.side - area.width);
+  };
+  Arc best = arc_of(half, preferred_chord, area.width, card);
+  float high_excess = excess(best);
+  if (high_excess <= 0) return best;
   float low = 0;
   float high = half;
-  for (int i = 0; i < 20; ++i) {
-    const float middle = (low + high) / 2;
-    (fits(arc_of(middle, preferred_chord, area.width, card)) ? low : high) = middle;
+  best = arc_of(0, preferred_chord, area.width, card);
+  float low_excess = excess(best);
+  constexpr float enough = 2e-5f;  // rad: 0.02 px at the end of a hand of 1000 px
+  for (int i = 0; i < 30 && high - low > enough && low_excess < 0; ++i) {
+    const float share = low_excess / (low_excess - high_excess);
+    const float middle = low + (high - low) * std::clamp(share, 0.02f, 0.98f);
+    const Arc arc = arc_of(middle, preferred_chord, area.width, card);
+    const float e = excess(arc);
+    if (e <= 0) {
+      best = arc;
+      low = middle;
+      low_excess = e;
+      high_excess /= 2;
+      if (e > -1e-4f) break;
+    } else {
+      high = middle;
+      high_excess = e;
+      low_excess /= 2;
+    }
   }
-  return arc_of(low, preferred_chord, area.width, card);
+  return best;
 }
 
 float half_angle(const HandLayout& l, std::size_t cards) {
   return std::min(l.step.radians() * static_cast<float>(cards - 1), l.largest_angle.radians()) / 2;
 }
 
-/// Lifts the raised card out of the hand and lets the others step aside, the nearer the further.
-void raise(const HandLayout& l, const LayoutInput& in, std::span<Pose> poses) {
+/// Takes a card out of the hand, the way its top points.
+void take_out(Pose& pose, const LaidCard& card, float distance) {
+  const float up = pose.rotation - (card.sideways ? pi / 2 : 0);
+  pose.centre = pose.centre + Vec2{std::sin(up), -std::cos(up)} * distance;
+}
+
+/// Takes the raised card out and lets the others step aside, the nearer the further.
+void raise(const HandLayout& l, const LayoutInput& in, const Side& side, std::span<Pose> poses) {
   const auto at = static_cast<std::size_t>(in.room.raised);
-  Pose& up = poses[at];
-  const float distance = l.raise * in.card.height;
-  up.centre = up.centre + Vec2{std::sin(up.rotation), -std::cos(up.rotation)} * distance;
+  take_out(poses[at], in.cards[at], l.raise * in.card.height);
+  const Vec2 right = side.to_window(1, 0) - side.to_window(0, 0);
   for (std::size_t i = 0; i < poses.size(); ++i) {
     if (i == at) continue;
     const float away = static_cast<float>(i) - static_cast<float>(at);
-    poses[i].centre.x += l.part * in.card.width / away;
+    poses[i].centre = poses[i].centre + right * (l.part * in.card.width / away);
   }
 }
 
@@ -79,44 +96,59 @@ void check(const HandLayout& l) {
               160);
   check_range("hand layout", "raise", l.raise, 0, 2);
   check_range("hand layout", "part", l.part, 0, 2);
+  check_range("hand layout", "lift", l.lift, 0, 2);
 }
 
 LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
   if (n == 0) return {};
+  const Side side(in);
   const auto cards = static_cast<std::ptrdiff_t>(n);
   const bool inserting = in.room.insert_at >= 0 && in.room.insert_at <= cards;
+  const std::size_t insert_at = inserting ? static_cast<std::size_t>(in.room.insert_at) : n;
   const std::size_t places = n + (inserting ? 1 : 0);
   const float steps = static_cast<float>(places - 1);
+  const Size own = largest_of(in.cards, in.card);
+  const float preferred = steps * l.spacing * in.card.width;
 
-  const Arc arc =
-      fitting_arc(half_angle(l, places), steps * l.spacing * in.card.width, in.area.size(), in.card);
-  const float radius = arc.half > 0 ? arc.chord / 2 / std::sin(arc.half) : 0;
-  const Vec2 middle = in.area.centre();
-  const float top = middle.y - arc.sag / 2;  // of the arc: the arc with its sag is centred in the area
-
+  // A hand that scrolls is as long as it likes to be.
+  const Size room{in.scrolls ? std::max(preferred + own.width + own.height, side.width) : side.width,
+                  side.height};
+  const Arc arc = fitting_arc(half_angle(l, places), preferred, room, own);
+  const float content = arc.chord + 2 * arc.side;
+  float middle = aligned(l.align, side.width, content) - (side.width - content) / 2;
+  if (in.scrolls) middle = std::max(middle, (content - side.width) / 2) - in.offset;
+  const float top = -arc.sag / 2;  // of the arc: the arc with its sag is centred in the area
+  const bool bent = arc.half > 0;
+  const float each = steps > 0 ? 2 / steps : 0;
+  bool any_lifted = false;
   for (std::size_t i = 0; i < n; ++i) {
-    const bool after = inserting && static_cast<std::ptrdiff_t>(i) >= in.room.insert_at;
-    const float t = steps > 0 ? static_cast<float>(i + (after ? 1 : 0)) / steps * 2 - 1 : 0;
+    const float t = steps > 0 ? static_cast<float>(i + (i >= insert_at ? 1 : 0)) * each - 1 : 0;
     const float angle = t * arc.half;
-    const Vec2 centre = arc.half > 0
-                            ? Vec2{middle.x + radius * std::sin(angle), top + radius * (1 - std::cos(angle))}
-                            : Vec2{middle.x + t * arc.chord / 2, middle.y};
-    poses[i] = flat_pose(centre, in.cards[i]);
-    poses[i].rotation += angle;
+    const SinCos a = sin_cos(angle);
+    // r (1 - cos a) is r sin² a / (1 + cos a), which loses no digits for a flat arc.
+    const float x = middle + (bent ? arc.radius * a.sine : t * arc.chord / 2);
+    const float y = bent ? top + arc.radius * a.sine * a.sine / (1 + a.cosine) : 0;
+    poses[i] = side.pose(x, y, in.cards[i], angle);
+    any_lifted |= in.cards[i].lifted;
   }
-  if (in.room.raised >= 0 && in.room.raised < cards) raise(l, in, poses);
-  return {.crowded = arc.chord < steps * l.least_spacing * in.card.width};
+  if (any_lifted) {
+    for (std::size_t i = 0; i < n; ++i) {
+      if (in.cards[i].lifted) take_out(poses[i], in.cards[i], l.lift * in.card.height);
+    }
+  }
+  if (in.room.raised >= 0 && in.room.raised < cards) raise(l, in, side, poses);
+  return {.crowded = arc.chord < steps * l.least_spacing * in.card.width * (1 - 1e-5f), .content = content};
 }
 
-Size least_size(const HandLayout& l, std::size_t cards, Size card) {
-  if (cards <= 1) return card;
-  const float steps = static_cast<float>(cards - 1);
-  const float half = half_angle(l, cards);
+Size least_size(const HandLayout& l, const LayoutNeed& need, Size card) {
+  const Size one = needed_of(need, card);
+  if (need.cards <= 1) return one;
+  const float steps = static_cast<float>(need.cards - 1);
   // As high as the hand is where it has the width it prefers: a wide window must not flatten it.
-  const Arc preferred = arc_of(half, steps * l.spacing * card.width,
-                               card.width * steps * l.spacing + card.width + card.height, card);
-  return {steps * l.least_spacing * card.width + 2 * preferred.side, height_of(preferred)};
+  const float preferred = steps * l.spacing * card.width;
+  const Arc arc = arc_of(half_angle(l, need.cards), preferred, preferred + one.width + one.height, one);
+  return {steps * l.least_spacing * card.width + 2 * arc.side, arc.height()};
 }
 
 }  // namespace apsidon

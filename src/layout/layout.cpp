@@ -1,19 +1,63 @@
 #include "apsidon/layout/layout.hpp"
 
-#include <cmath>
+#include "layout/common.hpp"
 
 namespace apsidon {
+using namespace layout_detail;
+
 namespace {
 
 struct Name {
   std::string_view operator()(const SlotLayout&) const { return "slot"; }
   std::string_view operator()(const PileLayout&) const { return "pile"; }
   std::string_view operator()(const ColumnLayout&) const { return "column"; }
+  std::string_view operator()(const SpreadLayout&) const { return "spread"; }
   std::string_view operator()(const HandLayout&) const { return "hand"; }
   std::string_view operator()(const GridLayout&) const { return "grid"; }
+  std::string_view operator()(const RingLayout&) const { return "ring"; }
+  std::string_view operator()(const FreeLayout&) const { return "free"; }
+  std::string_view operator()(const CustomLayout& l) const { return l.name; }
+};
+
+/// The same layout with its least strips as wide as the preferred ones.
+struct Preferred {
+  ColumnLayout operator()(ColumnLayout l) const {
+    l.least_open_strip = l.open_strip;
+    l.least_covered_strip = l.covered_strip;
+    return l;
+  }
+  SpreadLayout operator()(SpreadLayout l) const {
+    l.least_spacing = l.spacing;
+    return l;
+  }
+  HandLayout operator()(HandLayout l) const {
+    l.least_spacing = l.spacing;
+    return l;
+  }
 };
 
 }  // namespace
+
+void check(const CustomLayout& l) {
+  if (!l.functions || !l.functions->lay_out || !l.functions->least_size) {
+    throw Error(
+        fmt::format("layout '{}': a function is missing: lay_out and least_size are expected", l.name));
+  }
+}
+
+LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pose> poses) {
+  if (!l.functions || !l.functions->lay_out) return {};
+  const LayoutReport report = l.functions->lay_out(in, poses);
+  const Side side(in);
+  for (std::size_t i = 0; i < in.cards.size(); ++i) {
+    if (!is_finite(poses[i])) poses[i] = side.pose(0, 0, in.cards[i]);
+  }
+  return report;
+}
+
+Size least_size(const CustomLayout& l, const LayoutNeed& need, Size card) {
+  return l.functions && l.functions->least_size ? l.functions->least_size(need, card) : card;
+}
 
 std::string_view name_of(const Layout& layout) { return std::visit(Name{}, layout); }
 
@@ -25,22 +69,34 @@ LayoutReport lay_out(const Layout& layout, const LayoutInput& in, std::span<Pose
   return std::visit([&](const auto& l) { return lay_out(l, in, poses); }, layout);
 }
 
-Size least_size(const Layout& layout, std::size_t cards, Size card) {
-  return std::visit([&](const auto& l) { return least_size(l, cards, card); }, layout);
+Size least_size(const Layout& layout, const LayoutNeed& need, Size card) {
+  return std::visit([&](const auto& l) { return least_size(l, need, card); }, layout);
 }
 
-Pose lone_pose(const Layout& layout, const Rect& area, Size card) {
+Size preferred_size(const Layout& layout, const LayoutNeed& need, Size card) {
+  return std::visit(
+      [&](const auto& l) {
+        if constexpr (requires { Preferred{}(l); }) {
+          return least_size(Preferred{}(l), need, card);
+        } else {
+          return least_size(l, need, card);
+        }
+      },
+      layout);
+}
+
+Pose lone_pose(const Layout& layout, const Rect& area, Size card, Facing facing) {
   const LaidCard one;
   Pose pose;
-  lay_out(layout, {.area = area, .card = card, .cards = {&one, 1}}, {&pose, 1});
+  lay_out(layout, {.area = area, .card = card, .cards = {&one, 1}, .facing = facing}, {&pose, 1});
   return pose;
 }
 
 Pose snapped(const Pose& pose, Size card, float pixel_ratio) {
   if (pose.rotation != 0) return pose;
   const auto snap = [&](float centre, float length) {
-    const float corner = centre - length / 2;
-    return std::round(corner * pixel_ratio) / pixel_ratio + length / 2;
+    const float half = length * pose.scale / 2;
+    return std::round((centre - half) * pixel_ratio) / pixel_ratio + half;
   };
   Pose out = pose;
   out.centre = {snap(pose.centre.x, card.width), snap(pose.centre.y, card.height)};

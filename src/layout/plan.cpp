@@ -1,198 +1,228 @@
 #include "apsidon/layout/plan.hpp"
 
-#include <fmt/format.h>
-
-#include <algorithm>
-#include <cmath>
 #include <cstdint>
 
-#include "apsidon/geometry/error.hpp"
 #include "layout/common.hpp"
+#include "layout/solver.hpp"
 
 namespace apsidon {
-using layout_detail::check_range;
+using namespace layout_detail;
 
 namespace {
 
-/// What a node needs, in both directions, for cards of one size.
-struct Solver {
-  std::span<const ZonePlace> places;
-  Size card;
-  float pixel_ratio = 0;  ///< > 0: lengths are whole device pixels
-
-  float length(float card_widths) const {
-    const float px = card_widths * card.width;
-    return pixel_ratio > 0 ? std::floor(px * pixel_ratio) / pixel_ratio : px;
-  }
-
-  float gaps(const PlanNode& node) const {
-    return length(node.gap) * static_cast<float>(node.parts.size() - 1);
-  }
-
-  Size need(const PlanNode& node) const {
-    switch (node.kind) {
-      case PlanKind::zone: {
-        const ZonePlace& place = places[node.zone.value - 1];
-        return least_size(place.layout, static_cast<std::size_t>(place.longest), card);
-      }
-      case PlanKind::space:
-        return {length(node.space), length(node.space)};
-      case PlanKind::across:
-      case PlanKind::down:
-        break;
-    }
-    const bool across = node.kind == PlanKind::across;
-    Size sum;
-    for (const PlanNode& part : node.parts) {
-      Size s = need(part);
-      if (part.kind == PlanKind::space) (across ? s.height : s.width) = 0;
-      if (across) {
-        sum = {sum.width + s.width, std::max(sum.height, s.height)};
-      } else {
-        sum = {std::max(sum.width, s.width), sum.height + s.height};
-      }
-    }
-    (across ? sum.width : sum.height) += gaps(node);
-    return sum;
-  }
-
-  void arrange(const PlanNode& node, const Rect& box, std::span<Rect> areas) const {
-    if (node.kind == PlanKind::zone) areas[node.zone.value - 1] = box;
-    if (node.kind == PlanKind::zone || node.kind == PlanKind::space) return;
-    const bool across = node.kind == PlanKind::across;
-    const auto along = [&](Size s) { return across ? s.width : s.height; };
-    float rest = along(box.size()) - gaps(node);
-    float shares = 0;
-    for (const PlanNode& part : node.parts) {
-      rest -= along(need(part));
-      shares += part.share;
-    }
-    const auto whole = [&](float px) {
-      return pixel_ratio > 0 ? std::floor(px * pixel_ratio) / pixel_ratio : px;
-    };
-    float at = across ? box.min.x : box.min.y;
-    float gap = length(node.gap);
-    if (shares <= 0) {
-      const float spare = std::max(rest, 0.0f);
-      if (node.justify == Justify::centre) at += whole(spare / 2);
-      if (node.justify == Justify::end) at += whole(spare);
-      if (node.justify == Justify::spread && node.parts.size() > 1) {
-        gap += whole(spare / static_cast<float>(node.parts.size() - 1));
-      }
-    }
-    for (const PlanNode& part : node.parts) {
-      float size = along(need(part));
-      if (shares > 0) size += whole(std::max(rest, 0.0f) * part.share / shares);
-      const Rect inner = across ? Rect{{at, box.min.y}, {at + size, box.max.y}}
-                                : Rect{{box.min.x, at}, {box.max.x, at + size}};
-      arrange(part, inner, areas);
-      at += size + gap;
-    }
-  }
+struct Seen {
+  std::vector<bool> zones;
+  std::vector<bool> panels;
 };
 
-Size card_of_width(float width, float aspect) { return {width, width / aspect}; }
-
-Size usable(Size window, float margin) {
-  const auto less = [&](float v) { return std::isfinite(v) ? std::max(v - 2 * margin, 0.0f) : 0.0f; };
-  return {less(window.width), less(window.height)};
+void check_length(std::string_view what, const Length& length) {
+  check_range("plan", fmt::format("{} in cards", what), length.cards, 0, 1000);
+  check_range("plan", fmt::format("{} in px", what), length.px, 0, 100'000);
 }
 
-/// The widest card with which the plan fits, by bisection: what a node needs never shrinks as the card grows.
-float widest(const Plan& plan, std::span<const ZonePlace> places, Size room) {
-  const auto fits = [&](float width) {
-    const Size need = Solver{places, card_of_width(width, plan.aspect)}.need(plan.root);
-    return need.width <= room.width && need.height <= room.height;
-  };
-  // Widths are tried in steps of 1/128 px: on one lattice for all windows, so that a larger window never
-  // gives a smaller card by the way the halves happen to fall.
-  float limit = std::max(room.width, room.height * plan.aspect);
-  if (plan.largest_width > 0) limit = std::min(limit, plan.largest_width);
-  constexpr float lattice = 128;
-  std::int64_t low = 0;
-  std::int64_t high = static_cast<std::int64_t>(std::min(limit, 1e6f) * lattice) + 1;
-  while (high - low > 1) {
-    const std::int64_t middle = (low + high) / 2;
-    (fits(static_cast<float>(middle) / lattice) ? low : high) = middle;
+void see(std::string_view what, std::uint32_t id, std::vector<bool>& seen) {
+  if (id == 0 || id > seen.size()) {
+    throw Error(fmt::format("plan: {} {} is not on the table: 1 to {} is expected", what, id, seen.size()));
   }
-  return static_cast<float>(low) / lattice;
+  if (seen[id - 1])
+    throw Error(fmt::format("plan: {} {} is named twice: each {} has one place", what, id, what));
+  seen[id - 1] = true;
 }
 
-void check_node(const PlanNode& node, std::span<const ZonePlace> places, std::vector<bool>& seen) {
-  check_range("plan", "space", node.space, 0, 1000);
-  check_range("plan", "gap", node.gap, 0, 100);
+void check_node(const PlanNode& node, Seen& seen) {
+  check_length("space", node.space);
+  check_length("gap", node.gap);
+  check_length("width", node.width);
+  check_length("height", node.height);
+  check_length("least", node.least);
+  if (node.most) check_length("most", *node.most);
   check_range("plan", "share", node.share, 0, 1000);
-  if (node.kind == PlanKind::zone) {
-    if (!node.zone || node.zone.value > places.size()) {
-      throw Error(fmt::format("plan: zone {} is not on the table: 1 to {} is expected", node.zone.value,
-                              places.size()));
-    }
-    if (seen[node.zone.value - 1]) {
-      throw Error(fmt::format("plan: zone {} is named twice: each zone has one place", node.zone.value));
-    }
-    seen[node.zone.value - 1] = true;
-  } else if (node.kind != PlanKind::space && node.parts.empty()) {
-    throw Error("plan: an across or down has no parts: at least one is expected");
+  switch (node.kind) {
+    case PlanKind::zone:
+      see("zone", node.zone.value, seen.zones);
+      break;
+    case PlanKind::panel:
+      see("panel", node.panel.value, seen.panels);
+      break;
+    case PlanKind::space:
+      break;
+    case PlanKind::formation:
+      if (node.places.empty()) throw Error("plan: a formation has no slots: at least one is expected");
+      for (const FormationPlace& place : node.places) {
+        check_range("plan", "slot x", place.at.x, -100'000, 100'000);
+        check_range("plan", "slot y", place.at.y, -100'000, 100'000);
+        see("zone", place.zone.value, seen.zones);
+      }
+      break;
+    case PlanKind::across:
+    case PlanKind::down:
+      if (node.parts.empty()) throw Error("plan: an across or down has no parts: at least one is expected");
+      break;
   }
-  for (const PlanNode& part : node.parts) check_node(part, places, seen);
+  for (const PlanNode& part : node.parts) check_node(part, seen);
+}
+
+float finite_or(float value, float otherwise) { return std::isfinite(value) ? value : otherwise; }
+
+/// The window less its insets, and less the margin; empty where they leave nothing.
+Rect inner(const PlanWindow& window, float margin) {
+  const auto length = [](float v) { return std::max(finite_or(v, 0), 0.0f); };
+  const Insets& i = window.insets;
+  const Size size{length(window.size.width), length(window.size.height)};
+  Rect r{{length(i.left) + margin, length(i.top) + margin},
+         {size.width - length(i.right) - margin, size.height - length(i.bottom) - margin}};
+  const auto empty = [](float& low, float& high) {
+    if (high < low) low = high = std::max((low + high) / 2, 0.0f);
+  };
+  empty(r.min.x, r.max.x);
+  empty(r.min.y, r.max.y);
+  return r;
+}
+
+float ratio_of(const PlanWindow& window) {
+  return std::isfinite(window.pixel_ratio) && window.pixel_ratio > 0 ? window.pixel_ratio : 1;
+}
+
+/// The widest card with which the plan fits, on a lattice of 1/128 px that is the same for all windows, so
+/// that a larger window never gives a smaller card by a rounding. What is needed is convex in the width:
+/// Newton's method, begun above, never steps below the answer but for roundings, which the last loops put
+/// right.
+float widest(const Plan& plan, std::span<const ZonePlace> places, Size room) {
+  constexpr float lattice = 128;
+  const auto need = [&](float width) { return need_of(plan, places, {width, width / plan.aspect}); };
+  const auto fits = [&](std::int64_t step) {
+    const Need n = need(static_cast<float>(step) / lattice);
+    return n.width.px <= room.width && n.height.px <= room.height;
+  };
+  float limit = std::min(std::max(room.width, room.height * plan.aspect), 1e6f);
+  if (plan.largest_width > 0) limit = std::min(limit, plan.largest_width);
+  float width = limit;
+  for (int i = 0; i < 30 && width > 0; ++i) {
+    const Need n = need(width);
+    const auto back = [&](const Grown& length, float most) {
+      return length.px > most && length.slope > 0 ? (length.px - most) / length.slope : 0;
+    };
+    const float step = std::max(back(n.width, room.width), back(n.height, room.height));
+    if (step < 0.5f / lattice) break;
+    width -= step;
+  }
+  auto step = static_cast<std::int64_t>(std::floor(std::max(width, 0.0f) * lattice));
+  const auto last = static_cast<std::int64_t>(std::floor(limit * lattice));
+  while (step > 0 && !fits(step)) --step;
+  while (step < last && fits(step + 1)) ++step;
+  return static_cast<float>(step) / lattice;
 }
 
 }  // namespace
 
 PlanNode across(std::vector<PlanNode> parts, float gap) {
-  return {.kind = PlanKind::across, .parts = std::move(parts), .gap = gap};
+  return {.kind = PlanKind::across, .parts = std::move(parts), .gap = {.cards = gap}};
 }
 PlanNode down(std::vector<PlanNode> parts, float gap) {
-  return {.kind = PlanKind::down, .parts = std::move(parts), .gap = gap};
+  return {.kind = PlanKind::down, .parts = std::move(parts), .gap = {.cards = gap}};
 }
 PlanNode zone(ZoneId id, float share) { return {.kind = PlanKind::zone, .zone = id, .share = share}; }
-PlanNode space(float card_widths) { return {.kind = PlanKind::space, .space = card_widths}; }
+PlanNode panel(PanelId id, Length width, Length height, float share) {
+  return {.kind = PlanKind::panel, .panel = id, .width = width, .height = height, .share = share};
+}
+PlanNode space(float card_widths) { return {.kind = PlanKind::space, .space = {.cards = card_widths}}; }
+PlanNode formation(std::vector<FormationPlace> places, float share) {
+  return {.kind = PlanKind::formation, .places = std::move(places), .share = share};
+}
 
-void check(const Plan& plan, std::span<const ZonePlace> places) {
+std::vector<Facing> facings(std::size_t seats) {
+  if (seats == 2) return {Facing::bottom, Facing::top};
+  std::vector<Facing> out;
+  for (std::size_t i = 0; i < seats; ++i) {
+    out.push_back(i == 0           ? Facing::bottom
+                  : i == 1         ? Facing::left
+                  : i + 1 == seats ? Facing::right
+                                   : Facing::top);
+  }
+  return out;
+}
+
+PlanNode seats(std::vector<PlanNode> seats, PlanNode middle, float gap) {
+  const std::vector<Facing> sides = facings(seats.size());
+  std::vector<PlanNode> by_side[4];
+  for (std::size_t i = 0; i < seats.size(); ++i) {
+    by_side[static_cast<std::size_t>(sides[i])].push_back(std::move(seats[i]));
+  }
+  const auto take = [&](Facing side, std::vector<PlanNode>& into) {
+    std::vector<PlanNode>& from = by_side[static_cast<std::size_t>(side)];
+    if (from.size() == 1) into.push_back(std::move(from.front()));
+    if (from.size() > 1) {
+      into.push_back(across(std::move(from), gap));
+      into.back().justify = Justify::spread;
+    }
+  };
+  std::vector<PlanNode> middle_row;
+  take(Facing::left, middle_row);
+  middle.share = middle.share > 0 ? middle.share : 1;
+  middle_row.push_back(std::move(middle));
+  take(Facing::right, middle_row);
+  std::vector<PlanNode> rows;
+  take(Facing::top, rows);
+  rows.push_back(across(std::move(middle_row), gap));
+  rows.back().share = 1;
+  take(Facing::bottom, rows);
+  return down(std::move(rows), gap);
+}
+
+void check(const Plan& plan, std::span<const ZonePlace> places, std::size_t panels) {
   check_range("plan", "margin", plan.margin, 0, 10'000);
   check_range("plan", "aspect", plan.aspect, 0.05f, 20);
   check_range("plan", "largest width", plan.largest_width, 0, 1e6f);
   for (const ZonePlace& place : places) {
     check(place.layout);
     check_range("zone", "longest", static_cast<float>(place.longest), 0, 100'000);
+    check_range("zone", "factor", place.factor, 0.05f, 20);
   }
-  std::vector<bool> seen(places.size(), false);
-  check_node(plan.root, places, seen);
-  const auto missing = std::find(seen.begin(), seen.end(), false);
-  if (missing != seen.end()) {
+  Seen seen{std::vector<bool>(places.size(), false), std::vector<bool>(panels, false)};
+  check_node(plan.root, seen);
+  for (const Overlay& overlay : plan.overlays) {
+    check_length("overlay width", overlay.width);
+    check_length("overlay height", overlay.height);
+    see("panel", overlay.panel.value, seen.panels);
+  }
+  const auto missing = std::find(seen.zones.begin(), seen.zones.end(), false);
+  if (missing != seen.zones.end()) {
     throw Error(fmt::format("plan: zone {} has no place: every zone of the table is expected in the plan",
-                            missing - seen.begin() + 1));
+                            missing - seen.zones.begin() + 1));
   }
 }
 
-PlanResult solve(const Plan& plan, std::span<const ZonePlace> places, Size window, float pixel_ratio,
-                 std::span<Rect> areas) {
-  const float ratio = std::isfinite(pixel_ratio) && pixel_ratio > 0 ? pixel_ratio : 1;
-  const Size room = usable(window, plan.margin);
+PlanResult solve(const Plan& plan, std::span<const ZonePlace> places, const PlanWindow& window,
+                 const PlanAreas& out) {
+  const float ratio = ratio_of(window);
+  const Rect room = inner(window, plan.margin);
   PlanResult result;
-  result.unsnapped_card = card_of_width(widest(plan, places, room), plan.aspect);
+  const float width = widest(plan, places, room.size());
+  result.unsnapped_card = {width, width / plan.aspect};
   const auto whole = [&](float px) { return std::floor(px * ratio) / ratio; };
   result.card = {whole(result.unsnapped_card.width), whole(result.unsnapped_card.height)};
   result.fits = result.card.width > 0 && result.card.height > 0;
-  const Solver solver{places, result.card, ratio};
-  const Vec2 corner = window.width > 0 && window.height > 0 && std::isfinite(window.width + window.height)
-                          ? Vec2{(window.width - room.width) / 2, (window.height - room.height) / 2}
-                          : Vec2{};
-  solver.arrange(plan.root, rect_at(corner, room), areas);
+  arrange(plan, places, result.card, ratio, room, inner(window, 0), out);
   return result;
 }
 
-std::size_t best_plan(std::span<const Plan> plans, std::span<const ZonePlace> places, Size window) {
+std::size_t best_plan(std::span<const Plan> plans, std::span<const ZonePlace> places,
+                      const PlanWindow& window, std::optional<std::size_t> current) {
+  constexpr float worth_a_change = 1.04f;
+  const auto width_of = [&](const Plan& plan) {
+    return widest(plan, places, inner(window, plan.margin).size());
+  };
   std::size_t best = 0;
   float best_width = -1;
   for (std::size_t i = 0; i < plans.size(); ++i) {
-    const float width = widest(plans[i], places, usable(window, plans[i].margin));
+    const float width = width_of(plans[i]);
     if (width > best_width) {
       best = i;
       best_width = width;
     }
   }
-  return best;
+  if (!current || *current >= plans.size()) return best;
+  return best_width > width_of(plans[*current]) * worth_a_change ? best : *current;
 }
 
 }  // namespace apsidon

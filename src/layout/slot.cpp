@@ -3,16 +3,16 @@
 #include "layout/common.hpp"
 
 namespace apsidon {
+using namespace layout_detail;
 
 void check(const SlotLayout&) {}
 
 LayoutReport lay_out(const SlotLayout&, const LayoutInput& in, std::span<Pose> poses) {
-  for (std::size_t i = 0; i < in.cards.size(); ++i) {
-    poses[i] = layout_detail::flat_pose(in.area.centre(), in.cards[i]);
-  }
-  return {};
+  const Side side(in);
+  for (std::size_t i = 0; i < in.cards.size(); ++i) poses[i] = side.pose(0, 0, in.cards[i]);
+  return {.content = in.card.width};
 }
 
-Size least_size(const SlotLayout&, std::size_t, Size card) { return card; }
+Size least_size(const SlotLayout&, const LayoutNeed& need, Size card) { return needed_of(need, card); }
 
 }  // namespace apsidon

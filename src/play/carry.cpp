@@ -102,6 +102,13 @@ ZoneId Playfield::Impl::zone_at(Vec2 point) const {
   return {};
 }
 
+PanelId Playfield::Impl::panel_at(Vec2 point) const {
+  for (std::size_t i = 0; i < panel_areas.size(); ++i) {
+    if (panel_areas[i].contains(point)) return {static_cast<std::uint32_t>(i + 1)};
+  }
+  return {};
+}
+
 /// The zone that a drop would go to: of those that would take the run, the one that the held card's goal and
 /// the pointer are over most; else the zone under the pointer, to be told why not.
 ZoneId Playfield::Impl::aim(Vec2 pointer) const {

@@ -45,8 +45,8 @@ void Playfield::Impl::add_outlines() {
                                      [&](CardId id) { return cards[slot(id)].departure == 0; });
     if (covered) continue;
     const std::size_t i = zone.id.value - 1;
-    const Pose pose =
-        snapped(lone_pose(setup.places[i].layout, areas[i], solved.card), solved.card, options.pixel_ratio);
+    if (setup.places[i].gives_up && zone.cards.empty()) continue;
+    const Pose pose = outline_pose(zone.id);
     drawn.items.push_back({.kind = FrameKind::outline,
                            .zone = zone.id,
                            .size = solved.card,
@@ -54,6 +54,28 @@ void Playfield::Impl::add_outlines() {
                            .corners = corners(pose, solved.card),
                            .order = order_of(Layer::outline, zone.id.value, 0)});
   }
+}
+
+/// What is held or flies shows wherever it is; what rests in a zone that scrolls shows there only.
+Rect Playfield::Impl::clip_of(std::size_t s) const {
+  const CardState& state = cards[s];
+  const std::size_t zone = state.zone.value - 1;
+  return setup.places[zone].scrolls && !state.held && state.departure == 0 ? areas[zone] : everywhere;
+}
+
+void Playfield::Impl::add_panels() {
+  drawn.panels.clear();
+  const auto add = [&](PanelId id, bool overlay) {
+    const Rect& area = panel_areas[id.value - 1];
+    if (!area.empty()) drawn.panels.push_back({.panel = id, .area = area, .overlay = overlay});
+  };
+  const std::vector<Overlay>& overlays = setup.plans[*plan].overlays;
+  for (std::uint32_t i = 1; i <= panel_areas.size(); ++i) {
+    const bool over =
+        std::any_of(overlays.begin(), overlays.end(), [&](const Overlay& o) { return o.panel.value == i; });
+    if (!over) add({i}, false);
+  }
+  for (const Overlay& overlay : overlays) add(overlay.panel, true);
 }
 
 void Playfield::Impl::add_card(std::uint64_t order, std::size_t s) {
@@ -72,6 +94,7 @@ void Playfield::Impl::add_card(std::uint64_t order, std::size_t s) {
                          .opacity = pose.opacity,
                          .brightness = pose.brightness,
                          .lift = pose.lift,
+                         .clip = clip_of(s),
                          .marks = {.held = state.held, .refused = motion.shaking(s)},
                          .order = order});
 }
@@ -88,6 +111,7 @@ const Frame& Playfield::Impl::frame() {
   drawn.card = solved.card;
   drawn.corner_radius = options.corner_radius * solved.card.width;
   drawn.items.clear();
+  add_panels();
   add_outlines();
   order_cards();
   for (const Ordered& o : ordered) add_card(o.order, o.slot);
@@ -111,7 +135,10 @@ void Playfield::Impl::refresh_hits() {
   hits.clear();
   for (const Ordered& o : ordered) {
     if (cards[o.slot].held) continue;
-    hits.add({.pose = motion.pose(o.slot), .size = solved.card, .corner_radius = drawn.corner_radius},
+    hits.add({.pose = motion.pose(o.slot),
+              .size = solved.card,
+              .corner_radius = drawn.corner_radius,
+              .clip = clip_of(o.slot)},
              cards[o.slot].id.value);
   }
 }
@@ -122,7 +149,8 @@ Hit Playfield::Impl::hit(Vec2 point) {
     const CardId id{*tag};
     return {.card = id, .zone = setup.table.card(id)->zone};
   }
-  return {.zone = zone_at(point)};
+  const ZoneId zone = zone_at(point);
+  return {.zone = zone, .panel = zone ? PanelId{} : panel_at(point)};
 }
 
 }  // namespace apsidon

@@ -29,6 +29,10 @@ struct Playfield::Impl {
   void advance_to(double time);
   void note(Event event);
   void solve_plan();
+  bool give_up_places();
+  [[nodiscard]] PlanWindow window() const;
+  [[nodiscard]] LayoutInput layout_input(ZoneId zone) const;
+  void fill_laid(const Zone& zone);
   void lay_out_zone(ZoneId zone, Change change);
   void lay_out_changed(Change change);
   void head_for(const Card& card, std::size_t slot, const Pose& resting, Change change);
@@ -50,12 +54,16 @@ struct Playfield::Impl {
   void forget_carry();
   ZoneId aim(Vec2 pointer) const;
   ZoneId zone_at(Vec2 point) const;
+  PanelId panel_at(Vec2 point) const;
 
   // frame.cpp
   const Frame& frame();
   void order_cards();
   void add_outlines();
+  void add_panels();
   void add_card(std::uint64_t order, std::size_t slot);
+  [[nodiscard]] Rect clip_of(std::size_t slot) const;
+  [[nodiscard]] Pose outline_pose(ZoneId zone) const;
   Hit hit(Vec2 point);
   void refresh_hits();
 
@@ -64,15 +72,19 @@ struct Playfield::Impl {
   Motion motion;
   GestureReader gestures;
 
-  std::size_t plan = 0;
+  static constexpr std::uint64_t never_laid = ~std::uint64_t{0};
+  std::optional<std::size_t> plan;
   PlanResult solved;
   std::vector<Rect> areas = {};  // by zone
   std::vector<std::uint64_t> laid_revision =
-      {};                             // by zone: the revision of the table's zone that is laid out
-  std::vector<char> crowded = {};     // by zone
-  std::vector<CardState> cards = {};  // by slot
-  std::vector<LaidCard> laid = {};    // scratch
-  std::vector<Pose> poses = {};       // scratch
+      {};                                  // by zone: the revision of the table's zone that is laid out
+  std::vector<LayoutReport> reports = {};  // by zone
+  std::vector<float> offsets = {};         // by zone: how far it is scrolled, px
+  std::vector<char> empty = {};            // by zone: whether it was empty when the areas were made
+  std::vector<Rect> panel_areas = {};      // by panel
+  std::vector<CardState> cards = {};       // by slot
+  std::vector<LaidCard> laid = {};         // scratch
+  std::vector<Pose> poses = {};            // scratch
 
   // The hand.
   struct Carry {

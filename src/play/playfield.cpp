@@ -7,6 +7,7 @@
 #include <numbers>
 
 #include "apsidon/geometry/error.hpp"
+#include "play/cells.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon {
@@ -35,16 +36,38 @@ Playfield::Impl::Impl(TableSetup given, const PlayfieldOptions& wanted)
   options.pixel_ratio = finite_ratio(options.pixel_ratio);
   const std::size_t zones = setup.table.zones().size();
   areas.resize(zones);
+  panel_areas.resize(setup.panels.size());
   laid_revision.resize(zones, 0);
-  crowded.resize(zones, 0);
+  reports.resize(zones);
+  offsets.resize(zones, 0);
+  empty.resize(zones, 0);
   motion.advance_to(options.start_time);
   solve_plan();
   lay_out_changed(Change::first);
 }
 
 void Playfield::Impl::solve_plan() {
-  plan = best_plan(setup.plans, setup.places, options.window);
-  solved = solve(setup.plans[plan], setup.places, options.window, options.pixel_ratio, areas);
+  (void)give_up_places();
+  plan = best_plan(setup.plans, setup.places, window(), plan);
+  solved = solve(setup.plans[*plan], setup.places, window(),
+                 {.areas = areas, .panels = panel_areas, .empty = empty});
+}
+
+PlanWindow Playfield::Impl::window() const {
+  return {.size = options.window, .insets = options.insets, .pixel_ratio = options.pixel_ratio};
+}
+
+/// Notes which zones are empty; returns whether a zone that gives up its place has got empty or got cards
+/// since.
+bool Playfield::Impl::give_up_places() {
+  bool changed = false;
+  for (const Zone& zone : setup.table.zones()) {
+    const std::size_t i = zone.id.value - 1;
+    const char now = zone.cards.empty() ? 1 : 0;
+    changed = changed || (setup.places[i].gives_up && empty[i] != now);
+    empty[i] = now;
+  }
+  return changed;
 }
 
 void Playfield::Impl::advance_to(double time) {
@@ -72,6 +95,18 @@ void Playfield::Impl::note(Event event) { coming.push_back(event); }
 void Playfield::Impl::lay_out_changed(Change change) {
   motion.resize(setup.table.slot_count());
   cards.resize(setup.table.slot_count());
+  if (change != Change::window) {
+    for (const Zone& zone : setup.table.zones()) {
+      const std::size_t i = zone.id.value - 1;
+      const auto* grid = std::get_if<GridLayout>(&setup.places[i].layout);
+      if (grid && grid->keeps_cells && laid_revision[i] != zone.revision) give_cells(setup.table, zone.id);
+    }
+    if (change == Change::table && give_up_places()) {
+      // Others get the place: the areas are made anew, and who lies in another one moves there.
+      solve_plan();
+      std::fill(laid_revision.begin(), laid_revision.end(), never_laid);
+    }
+  }
   for (const Zone& zone : setup.table.zones()) {
     std::uint64_t& seen = laid_revision[zone.id.value - 1];
     if (change == Change::table && seen == zone.revision) continue;
@@ -81,24 +116,44 @@ void Playfield::Impl::lay_out_changed(Change change) {
   stale = true;
 }
 
-void Playfield::Impl::lay_out_zone(ZoneId id, Change change) {
-  const Zone& zone = *setup.table.zone(id);
+void Playfield::Impl::fill_laid(const Zone& zone) {
   const std::size_t n = zone.cards.size();
-  if (laid.size() < n) {
-    laid.resize(n);
-    poses.resize(n);
+  if (laid.size() < n + 1) {  // one more: a card that might come
+    laid.resize(n + 1);
+    poses.resize(n + 1);
   }
   for (std::size_t i = 0; i < n; ++i) {
     const Card& card = *setup.table.card(zone.cards[i]);
-    laid[i] = {.face_up = card.face_up, .sideways = card.sideways};
+    laid[i] = {.face_up = card.face_up, .sideways = card.sideways, .cell = card.cell, .at = card.at};
   }
-  const LayoutInput in{.area = areas[id.value - 1], .card = solved.card, .cards = {laid.data(), n}};
-  const LayoutReport report = apsidon::lay_out(setup.places[id.value - 1].layout, in, {poses.data(), n});
-  crowded[id.value - 1] = report.crowded ? 1 : 0;
+}
+
+/// All but the cards.
+LayoutInput Playfield::Impl::layout_input(ZoneId id) const {
+  const std::size_t i = id.value - 1;
+  const ZonePlace& place = setup.places[i];
+  return {.area = areas[i],
+          .card = solved.card * place.factor,
+          .cards = {},
+          .facing = place.facing,
+          .scrolls = place.scrolls,
+          .offset = offsets[i]};
+}
+
+void Playfield::Impl::lay_out_zone(ZoneId id, Change change) {
+  const Zone& zone = *setup.table.zone(id);
+  const std::size_t n = zone.cards.size();
+  const ZonePlace& place = setup.places[id.value - 1];
+  fill_laid(zone);
+  LayoutInput in = layout_input(id);
+  in.cards = {laid.data(), n};
+  LayoutReport& report = reports[id.value - 1];
+  report = apsidon::lay_out(place.layout, in, {poses.data(), n});
   for (std::size_t i = 0; i < n; ++i) {
     const Card& card = *setup.table.card(zone.cards[i]);
     const std::size_t s = slot(card.id);
     CardState& state = cards[s];
+    poses[i].scale *= place.factor;
     state.neutral = poses[i];
     // Nothing is raised or inserted yet, and a held card keeps its room: the two poses differ by the snapping
     // only.
@@ -110,6 +165,14 @@ void Playfield::Impl::lay_out_zone(ZoneId id, Change change) {
     }
     head_for(card, s, resting, change);
   }
+}
+
+Pose Playfield::Impl::outline_pose(ZoneId id) const {
+  const LayoutInput in = layout_input(id);
+  const ZonePlace& place = setup.places[id.value - 1];
+  Pose pose = lone_pose(place.layout, in.area, in.card, in.facing);
+  pose.scale *= place.factor;
+  return snapped(pose, solved.card, options.pixel_ratio);
 }
 
 /// Sends a card from its old resting pose toward its new one, in the way that the change asks for.
@@ -153,9 +216,7 @@ void Playfield::Impl::deal() {
   const DealStyle& style = options.feel.deal;
   Pose source{.centre = {options.window.width / 2, -solved.card.height}};
   if (setup.deal_from) {
-    const std::size_t from = setup.deal_from.value - 1;
-    source = lone_pose(setup.places[from].layout, areas[from], solved.card);
-    source = snapped(source, solved.card, options.pixel_ratio);
+    source = outline_pose(setup.deal_from);
   }
   source.flip = std::numbers::pi_v<float>;
 
@@ -204,7 +265,7 @@ bool Playfield::pointer(const PointerInput& input) {
   return used;
 }
 
-void Playfield::resize(Size window, float pixel_ratio, double time) {
+void Playfield::resize(Size window, float pixel_ratio, double time, const Insets& insets) {
   if (!std::isfinite(window.width + window.height) || !std::isfinite(pixel_ratio) || !std::isfinite(time)) {
     ++impl_->ignored;
     return;
@@ -213,6 +274,7 @@ void Playfield::resize(Size window, float pixel_ratio, double time) {
   impl_->cancel_carry(impl_->carry.pointer);
   impl_->options.window = finite_window(window);
   impl_->options.pixel_ratio = finite_ratio(pixel_ratio);
+  impl_->options.insets = insets;
   impl_->solve_plan();
   impl_->lay_out_changed(Impl::Change::window);
 }
@@ -244,6 +306,35 @@ Verdict Playfield::flip(CardId card, bool face_up) {
   return verdict;
 }
 
+Verdict Playfield::turn(CardId card, bool sideways) {
+  const Verdict verdict = impl_->setup.table.turn(card, sideways);
+  if (verdict) impl_->after_change();
+  return verdict;
+}
+
+Verdict Playfield::set_cell(CardId card, int cell) {
+  const Verdict verdict = impl_->setup.table.set_cell(card, cell);
+  if (verdict) impl_->after_change();
+  return verdict;
+}
+
+Verdict Playfield::set_position(CardId card, Vec2 at) {
+  const Verdict verdict = impl_->setup.table.set_position(card, at);
+  if (verdict) impl_->after_change();
+  return verdict;
+}
+
+void Playfield::set_panel(PanelId id, std::string text, float fill) {
+  if (!std::isfinite(fill)) ++impl_->ignored;
+  if (!id || id.value > impl_->setup.panels.size() || !std::isfinite(fill)) return;
+  PanelSetup& panel = impl_->setup.panels[id.value - 1];
+  panel.text = std::move(text);
+  panel.fill = std::clamp(fill, 0.0f, 1.0f);
+  impl_->stale = true;
+}
+
+std::span<const PanelSetup> Playfield::panels() const { return impl_->setup.panels; }
+
 SyncReport Playfield::sync(std::span<const WantedZone> wanted) {
   SyncReport report = impl_->setup.table.sync(wanted);
   if (report.verdict) impl_->after_change();
@@ -268,15 +359,7 @@ Run Playfield::held() const { return impl_->carry.run; }
 std::span<const ZoneId> Playfield::targets() const { return impl_->carry.targets; }
 Size Playfield::card_size() const { return impl_->solved.card; }
 bool Playfield::fits() const { return impl_->solved.fits; }
-const Plan& Playfield::plan() const { return impl_->setup.plans[impl_->plan]; }
-
-std::optional<Rect> Playfield::area(ZoneId zone) const {
-  return table().zone(zone) ? std::optional(impl_->areas[zone.value - 1]) : std::nullopt;
-}
-
-bool Playfield::crowded(ZoneId zone) const {
-  return table().zone(zone) && impl_->crowded[zone.value - 1] != 0;
-}
+const Plan& Playfield::plan() const { return impl_->setup.plans[*impl_->plan]; }
 
 std::optional<Pose> Playfield::neutral_pose(CardId card) const {
   const auto s = table().slot(card);

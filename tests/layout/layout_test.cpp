@@ -36,10 +36,19 @@ TEST_CASE("layout: every neutral pose is finite, and inside its area when the ar
     const Rect area =
         rect_at(corner, {tiny ? r.uniform(0, 2) : r.uniform(1, 1500), tiny ? 1 : r.uniform(1, 1000)});
     const std::size_t n = r.chance(0.02f) ? 10'000 : r.below(70);
+    const bool sideways = r.chance(0.4f);
     std::vector<LaidCard> cards(n);
-    for (LaidCard& c : cards) c.face_up = r.chance(0.5f);
-    const bool holds = area.width() >= card.width && area.height() >= card.height;
-    for (const Pose& pose : poses_of(layout, area, card, cards)) {
+    for (LaidCard& c : cards) c = random_laid(r, sideways);
+    const LayoutInput in{
+        .area = area, .card = card, .cards = cards, .room = {}, .facing = static_cast<Facing>(r.below(4))};
+    std::vector<Pose> poses(n);
+    lay_out(layout, in, poses);
+    // Whether the area can hold each of the cards, as it lies there.
+    const float longer = std::max(card.width, card.height);
+    const bool turned = in.facing == Facing::left || in.facing == Facing::right;
+    const Size own = sideways ? Size{longer, longer} : turned ? Size{card.height, card.width} : card;
+    const bool holds = area.width() >= own.width && area.height() >= own.height;
+    for (const Pose& pose : poses) {
       RC_ASSERT(is_finite(pose));
       if (holds) RC_ASSERT(inside(area, pose, card, 0.05f));
     }
@@ -51,14 +60,14 @@ TEST_CASE("layout: at its least size a zone is not crowded, and what it needs gr
     const Layout layout = random_layout(r);
     const std::size_t n = 1 + r.below(20);
     const Size card{r.uniform(10, 200), r.uniform(10, 200)};
-    const Size least = least_size(layout, n, card);
+    const Size least = least_size(layout, {n}, card);
     LayoutReport report;
     const Rect area = rect_at({0, 0}, {least.width * 1.0001f + 0.01f, least.height * 1.0001f + 0.01f});
     (void)poses_of(layout, area, card, open_cards(n), {}, &report);
     if (!std::holds_alternative<GridLayout>(layout) && !std::holds_alternative<HandLayout>(layout)) {
       RC_ASSERT(!report.crowded);
     }
-    const Size twice = least_size(layout, n, card * 2);
+    const Size twice = least_size(layout, {n}, card * 2);
     RC_ASSERT(std::abs(twice.width - 2 * least.width) <= 1e-3f * least.width);
     RC_ASSERT(std::abs(twice.height - 2 * least.height) <= 1e-3f * least.height);
   });
@@ -132,8 +141,8 @@ TEST_CASE("layout: the top card of a pile keeps its place as cards come and go")
 }
 
 TEST_CASE("layout: a grid is filled by rows, centred, and overlaps where it does not fit") {
-  const auto grid =
-      poses_of(GridLayout{.columns = 3, .gap = 0.1f}, {{0, 0}, {400, 400}}, {100, 100}, open_cards(5));
+  const auto grid = poses_of(GridLayout{.columns = 3, .gap = 0.1f, .row_gap = 0.1f}, {{0, 0}, {400, 400}},
+                             {100, 100}, open_cards(5));
   CHECK(grid[0].centre == Vec2{90, 145});
   CHECK(grid[2].centre == Vec2{310, 145});
   CHECK(grid[3].centre == Vec2{90, 255});

@@ -35,7 +35,7 @@ RandomPlan random_plan(Random& r) {
 
 PlanResult solved(const RandomPlan& p, Size window, std::vector<Rect>* areas = nullptr) {
   std::vector<Rect> own(p.places.size());
-  const PlanResult result = solve(p.plan, p.places, window, 1, own);
+  const PlanResult result = solve(p.plan, p.places, {.size = window}, {.areas = own});
   if (areas) *areas = own;
   return result;
 }
@@ -64,7 +64,7 @@ TEST_CASE("plan: areas lie in the window, apart from one another, and hold their
       RC_ASSERT(areas[i].min.x >= room.min.x && areas[i].min.y >= room.min.y);
       RC_ASSERT(areas[i].max.x <= room.max.x && areas[i].max.y <= room.max.y);
       const Size least =
-          least_size(p.places[i].layout, static_cast<std::size_t>(p.places[i].longest), result.card);
+          least_size(p.places[i].layout, {static_cast<std::size_t>(p.places[i].longest)}, result.card);
       RC_ASSERT(areas[i].width() >= least.width - 0.1f && areas[i].height() >= least.height - 0.1f);
       for (std::size_t j = 0; j < i; ++j)
         RC_ASSERT(overlap(grown(areas[i], -0.05f), grown(areas[j], -0.05f)) == 0);
@@ -77,30 +77,30 @@ TEST_CASE("plan: the card is the largest that fits, to 0.01 px") {
   const std::vector<ZonePlace> places(2);
   const Plan plan{.root = across({zone({1}), zone({2})}, 0.5f), .margin = 20};
   std::vector<Rect> areas(2);
-  const PlanResult wide = solve(plan, places, {1000, 5000}, 1, areas);
+  const PlanResult wide = solve(plan, places, {.size = {1000, 5000}}, {.areas = areas});
   CHECK(wide.unsnapped_card.width == Approx(384).margin(0.01));
   CHECK(wide.card.height == std::floor(384 * 7.0f / 5));
   CHECK(areas[0].min.x == Approx(20));
   CHECK(areas[1].max.x == Approx(980));
   // By height: h = 460, w = 460 * 5 / 7.
-  const PlanResult low = solve(plan, places, {5000, 500}, 1, areas);
+  const PlanResult low = solve(plan, places, {.size = {5000, 500}}, {.areas = areas});
   CHECK(low.unsnapped_card.height == Approx(460).margin(0.02));
   Plan limited = plan;
   limited.largest_width = 100;
-  CHECK(solve(limited, places, {1000, 5000}, 1, areas).card.width == 100);
+  CHECK(solve(limited, places, {.size = {1000, 5000}}, {.areas = areas}).card.width == 100);
 }
 
 TEST_CASE("plan: shares divide what is left, and without shares the parts are justified") {
   const std::vector<ZonePlace> places(2);
   std::vector<Rect> areas(2);
   Plan plan{.root = across({zone({1}, 1), zone({2}, 3)}, 0), .margin = 0, .largest_width = 100};
-  (void)solve(plan, places, {600, 400}, 1, areas);
+  (void)solve(plan, places, {.size = {600, 400}}, {.areas = areas});
   CHECK(areas[0] == Rect{{0, 0}, {200, 400}});
   CHECK(areas[1] == Rect{{200, 0}, {600, 400}});
   plan.root = across({zone({1}), zone({2})}, 0);
   const auto first_x = [&](Justify justify) {
     plan.root.justify = justify;
-    (void)solve(plan, places, {600, 400}, 1, areas);
+    (void)solve(plan, places, {.size = {600, 400}}, {.areas = areas});
     return areas[0].min.x;
   };
   CHECK(first_x(Justify::start) == 0);
@@ -116,7 +116,7 @@ TEST_CASE("plan: empty, tiny and broken windows give a defined, finite result") 
   std::vector<Rect> areas(1);
   for (const Size window :
        {Size{0, 0}, Size{1, 1}, Size{33, 1}, Size{NAN, 100}, Size{INFINITY, INFINITY}, Size{-5, 9}}) {
-    const PlanResult result = solve(plan, places, window, NAN, areas);
+    const PlanResult result = solve(plan, places, {.size = window, .pixel_ratio = NAN}, {.areas = areas});
     CHECK_FALSE(result.fits);
     CHECK(std::isfinite(result.card.width));
     CHECK((is_finite(areas[0].min) && is_finite(areas[0].max)));
@@ -127,8 +127,8 @@ TEST_CASE("plan: of several plans the one with the larger card is taken") {
   const std::vector<ZonePlace> places(2);
   const std::vector<Plan> plans{{.root = across({zone({1}), zone({2})})},
                                 {.root = down({zone({1}), zone({2})})}};
-  CHECK(best_plan(plans, places, {1200, 400}) == 0);
-  CHECK(best_plan(plans, places, {400, 1200}) == 1);
+  CHECK(best_plan(plans, places, {.size = {1200, 400}}) == 0);
+  CHECK(best_plan(plans, places, {.size = {400, 1200}}) == 1);
 }
 
 TEST_CASE("plan: mistakes are refused with what is expected") {

@@ -149,8 +149,10 @@ class Session {
     for (const FrameItem& item : field.frame().items) {
       if (item.kind != FrameKind::card || item.marks.held) continue;
       const HitShape shape{.pose = *field.live_pose(item.card),
+
                            .size = item.size,
-                           .corner_radius = field.frame().corner_radius};
+                           .corner_radius = field.frame().corner_radius,
+                           .clip = item.clip};
       if (contains(shape, at)) expected = item.card;
     }
     RC_ASSERT(hit.card == expected);

@@ -19,27 +19,61 @@ inline Deck glasshouse(int copies = 1) {
 inline CardOptions open_card(const Deck& deck, const std::string& face) { return {.face = *deck.find(face)}; }
 
 inline Layout random_layout(Random& r) {
-  switch (r.below(5)) {
+  const auto align = [&] { return static_cast<Align>(r.below(3)); };
+  switch (r.below(9)) {
     case 0:
       return SlotLayout{};
-    case 1:
-      return PileLayout{.thickness = r.uniform(0, 0.02f), .most_thickness = r.uniform(0, 0.2f)};
+    case 1: {
+      PileLayout l{.thickness = r.uniform(0, 0.02f), .most_thickness = r.uniform(0, 0.2f)};
+      if (r.chance(0.5f)) l.untidy_angle = Angle::degrees(double{r.uniform(0, 30)});
+      if (r.chance(0.5f)) l.untidy_offset = r.uniform(0, 0.5f);
+      l.seed = static_cast<std::uint32_t>(r.below(1000));
+      return l;
+    }
     case 2: {
       ColumnLayout l{.open_strip = r.uniform(0.1f, 1), .covered_strip = r.uniform(0.05f, 0.5f)};
       l.least_open_strip = l.open_strip * r.uniform(0.1f, 1);
       l.least_covered_strip = l.covered_strip * r.uniform(0.1f, 1);
       return l;
     }
-    case 3: {
+    case 3:
+    case 4: {
       HandLayout l{.spacing = r.uniform(0.1f, 1.2f),
-                   .step = Angle::degrees(double{r.uniform(0, 12)}),
-                   .largest_angle = Angle::degrees(double{r.uniform(0, 140)})};
+                   .step = Angle::degrees(double{r.chance(0.2f) ? 0 : r.uniform(0, 12)}),
+                   .largest_angle = Angle::degrees(double{r.uniform(0, 140)}),
+                   .align = align()};
       l.least_spacing = l.spacing * r.uniform(0, 1);
       return l;
     }
+    case 5: {
+      SpreadLayout l{
+          .spacing = r.uniform(0, 1.2f), .last = r.chance(0.5f) ? r.between(1, 5) : 0, .align = align()};
+      l.least_spacing = l.spacing * r.uniform(0, 1);
+      return l;
+    }
+    case 6:
+      return RingLayout{.start = Angle::degrees(double{r.uniform(-360, 360)}),
+                        .sweep = Angle::degrees(double{r.chance(0.5f) ? 360 : r.uniform(0, 360)}),
+                        .turned = r.chance(0.5f),
+                        .round = r.chance(0.5f)};
+    case 7:
+      return FreeLayout{};
     default:
-      return GridLayout{.columns = r.between(0, 7), .gap = r.uniform(0, 0.5f)};
+      return GridLayout{.columns = r.between(0, 7),
+                        .rows = r.between(0, 3),
+                        .keeps_cells = r.chance(0.4f),
+                        .gap = r.uniform(0, 0.5f),
+                        .row_gap = r.uniform(0, 0.5f),
+                        .across = static_cast<Distribute>(r.below(6)),
+                        .down = static_cast<Distribute>(r.below(6))};
   }
+}
+
+inline LaidCard random_laid(Random& r, bool may_lie_sideways) {
+  return {.face_up = r.chance(0.5f),
+          .sideways = may_lie_sideways && r.chance(0.3f),
+          .cell = r.chance(0.3f) ? r.between(0, 30) : -1,
+          .at = {r.uniform(0, 1), r.uniform(0, 1)}};
 }
 
 /// A table with keys on every card and zone, a few zones of all layouts, and rules that allow a good part of
@@ -53,7 +87,12 @@ inline TableSetup random_setup(Random& r) {
     ZoneSetup zone{.name = "zone-" + std::to_string(i + 1),
                    .key = static_cast<std::uint64_t>(i + 1),
                    .layout = random_layout(r),
-                   .longest = r.between(1, 12)};
+                   .longest = r.between(1, 12),
+                   .facing = static_cast<Facing>(r.chance(0.6f) ? 0 : r.below(4)),
+                   .factor = r.chance(0.8f) ? 1 : r.uniform(0.4f, 1.6f),
+                   .sideways = r.chance(0.2f),
+                   .scrolls = r.chance(0.15f),
+                   .gives_up = r.chance(0.2f)};
     const Rule drops[] = {rule::anything(),
                           rule::anything(),
                           rule::at_most(2),

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "apsidon/cards/ids.hpp"
+#include "apsidon/geometry/vec2.hpp"
 
 namespace apsidon {
 
@@ -13,7 +14,9 @@ struct CardOptions {
   FaceId face = hidden_face;
   std::uint64_t key = 0;  ///< the game's own number for the card; 0 for none, otherwise unique in the table
   bool face_up = true;
-  bool sideways = false;  ///< lies turned by a quarter, clockwise
+  bool sideways = false;   ///< lies turned by a quarter, clockwise
+  int cell = -1;           ///< of a grid that keeps cells: which, from 0; -1: as many as lie below it
+  Vec2 at = {0.5f, 0.5f};  ///< of a free zone: its middle, as shares of the room the zone leaves, [0, 1]
 };
 
 /// One card as it lies on the table.
@@ -23,6 +26,8 @@ struct Card {
   std::uint64_t key = 0;
   bool face_up = true;
   bool sideways = false;
+  int cell = -1;
+  Vec2 at = {0.5f, 0.5f};
   ZoneId zone = {};
   std::size_t place = 0;  ///< in the zone, from the bottom, from 0
 

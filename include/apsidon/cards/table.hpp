@@ -63,6 +63,13 @@ class APSIDON_CORE_EXPORT Table {
   Verdict move(const Run& run, ZoneId to, std::size_t at);
   /// Turns a card face up or down.
   Verdict flip(CardId card, bool face_up);
+  /// Turns a card sideways or upright.
+  Verdict turn(CardId card, bool sideways);
+  /// Puts a card into a cell of its zone's grid; -1 for none. A card loses its cell when it moves to another
+  /// zone.
+  Verdict set_cell(CardId card, int cell);
+  /// Puts a card at a position of its free zone, shares of the room from 0 to 1; others are cut to that.
+  Verdict set_position(CardId card, Vec2 at);
   /// Makes the wanted zones hold exactly the wanted cards, in one step and with as few moves as it takes.
   /// Zones not named keep what they have, except cards that are wanted elsewhere. O(n log n) in the cards of
   /// those zones.
@@ -70,6 +77,8 @@ class APSIDON_CORE_EXPORT Table {
 
  private:
   Card* find(CardId id);
+  template <class Value>
+  Verdict change(const Card& card, Value& of_card, const Value& value);
   Verdict check(std::span<const WantedZone> wanted) const;
   CardId add_card(const CardOptions& options);
   void retire(CardId id);

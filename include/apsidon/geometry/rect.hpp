@@ -32,6 +32,9 @@ struct Rect {
   }
 };
 
+/// The box that has every point.
+inline constexpr Rect everywhere{{-1e30f, -1e30f}, {1e30f, 1e30f}};
+
 /// The box of this size with its top left corner at `at`.
 [[nodiscard]] constexpr Rect rect_at(Vec2 at, Size size) {
   return {at, {at.x + size.width, at.y + size.height}};

@@ -14,6 +14,7 @@ struct HitShape {
   Pose pose = {};
   Size size = {};           ///< upright, px
   float corner_radius = 0;  ///< px, at scale 1; at most half the shorter side counts
+  Rect clip = everywhere;   ///< no point outside of it is in the shape
 
   friend constexpr bool operator==(const HitShape&, const HitShape&) = default;
 };

@@ -4,13 +4,15 @@
 
 namespace apsidon {
 
-/// Cards one below the other, each covering the one before but for a strip. With more cards than fit, all
-/// strips narrow evenly toward their least.
+/// Cards one below the other, toward the player, each covering the one before but for a strip. With more
+/// cards than fit, all strips narrow evenly toward their least. Raising a card widens its strip, so that one
+/// can look into a covered stretch. A card that lies sideways shows the same share of its turned height.
 struct ColumnLayout {
-  float open_strip = 0.31f;           ///< of a card that lies face up, share of the card's height, (0, 1]
-  float covered_strip = 0.12f;        ///< of a card that lies face down, share of the height, (0, 1]
+  float open_strip = 0.31f;           ///< of a card that lies face up, share of the card's height, [0, 1]
+  float covered_strip = 0.12f;        ///< of a card that lies face down, share of the height, [0, 1]
   float least_open_strip = 0.155f;    ///< below this the column is crowded, [0, open_strip]
   float least_covered_strip = 0.05f;  ///< [0, covered_strip]
+  float look_strip = 0.5f;  ///< of the raised card, where that is wider, share of the height, [0, 1]
 
   friend bool operator==(const ColumnLayout&, const ColumnLayout&) = default;
 };
@@ -18,6 +20,7 @@ struct ColumnLayout {
 APSIDON_CORE_EXPORT void check(const ColumnLayout& layout);
 APSIDON_CORE_EXPORT LayoutReport lay_out(const ColumnLayout& layout, const LayoutInput& in,
                                          std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const ColumnLayout& layout, std::size_t cards, Size card);
+[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const ColumnLayout& layout, const LayoutNeed& need,
+                                                  Size card);
 
 }  // namespace apsidon

@@ -1,5 +1,6 @@
 #pragma once
 #include <cstddef>
+#include <cstdint>
 #include <span>
 
 #include "apsidon/geometry/pose.hpp"
@@ -9,17 +10,25 @@ namespace apsidon {
 /// What a layout has to know of one card.
 struct LaidCard {
   bool face_up = true;
-  bool sideways = false;  ///< turned by a quarter about its middle; its place is kept as for an upright card
+  bool sideways = false;  ///< turned by a quarter; takes its turned size
+  bool lifted = false;    ///< selected: comes a little out of its line, where the layout knows how
+  std::int32_t cell =
+      -1;  ///< of a grid that keeps cells: which, row by row from 0; -1: as many as lie below it
+  Vec2 at = {0.5f, 0.5f};  ///< of a free layout: the middle, as shares of the room that the area leaves
 
   friend bool operator==(const LaidCard&, const LaidCard&) = default;
 };
 
+/// Toward which side of the window the lower edges of upright cards point: where the player sits who holds
+/// them.
+enum class Facing : std::uint8_t { bottom, left, top, right };
+
 inline constexpr std::ptrdiff_t no_place = -1;
 
-/// The room that a layout makes in a zone. With none of it a layout gives the neutral poses, else the resting
-/// poses.
+/// The room that a layout makes in a zone. With none of it, and no card lifted, a layout gives the neutral
+/// poses, else the resting poses.
 struct Room {
-  std::ptrdiff_t raised = no_place;  ///< place of the card that is raised
+  std::ptrdiff_t raised = no_place;  ///< place of the card that is raised, or in a column looked at
   std::ptrdiff_t insert_at =
       no_place;  ///< before which place a card may be inserted; the number of cards: at the end
 
@@ -32,15 +41,33 @@ struct LayoutInput {
   Size card = {};                   ///< upright, logical px
   std::span<const LaidCard> cards;  ///< bottom to top
   Room room = {};
+  Facing facing = Facing::bottom;
+  /// Cards keep their preferred strips and go on beyond the area, which shows a part of them and clips the
+  /// rest.
+  bool scrolls = false;
+  float offset =
+      0;  ///< of a zone that scrolls: how far its content is moved on, px, 0 to `content` less the length
 };
 
 /// What a layout tells beside the poses.
 struct LayoutReport {
   bool crowded =
-      false;  ///< strips are narrower than their stated minimum: the cards are still inside the area
+      false;          ///< strips are narrower than their stated minimum: the cards are still inside the area
+  float content = 0;  ///< length of all that lies there along the direction in which it grows, px
 
   friend bool operator==(const LayoutReport&, const LayoutReport&) = default;
 };
+
+/// How many cards a zone has to be able to hold.
+struct LayoutNeed {
+  std::size_t cards = 1;
+  bool sideways = false;  ///< some of them may lie sideways
+
+  friend bool operator==(const LayoutNeed&, const LayoutNeed&) = default;
+};
+
+/// Where cards lie along a line that has more room than they take.
+enum class Align : std::uint8_t { start, centre, end };
 
 // Every layout is a struct of options and these functions, which neither allocate nor remember:
 //
@@ -48,8 +75,9 @@ struct LayoutReport {
 //   LayoutReport lay_out(const XLayout&, const LayoutInput&, std::span<Pose> poses)
 //                                                 writes one pose a card; O(cards); `poses` is as long as
 //                                                 `cards`
-//   Size least_size(const XLayout&, std::size_t cards, Size card)
-//                                                 the smallest area that holds so many at their least strips;
-//                                                 in proportion to the card's size
+//   Size least_size(const XLayout&, const LayoutNeed&, Size card)
+//                                                 the smallest area that holds so many at their least strips,
+//                                                 for cards that face the bottom; in proportion to the card's
+//                                                 size
 
 }  // namespace apsidon

@@ -1,27 +1,60 @@
 #pragma once
+#include <functional>
+#include <memory>
+#include <string>
 #include <string_view>
 #include <variant>
 
 #include "apsidon/layout/column.hpp"
+#include "apsidon/layout/free.hpp"
 #include "apsidon/layout/grid.hpp"
 #include "apsidon/layout/hand.hpp"
 #include "apsidon/layout/pile.hpp"
+#include "apsidon/layout/ring.hpp"
 #include "apsidon/layout/slot.hpp"
+#include "apsidon/layout/spread.hpp"
 
 namespace apsidon {
 
-/// Any of the layouts, as a zone keeps it.
-using Layout = std::variant<SlotLayout, PileLayout, ColumnLayout, HandLayout, GridLayout>;
+/// What a layout of one's own is made of; see laid.hpp for what the functions have to do. They may not call
+/// back in.
+struct CustomFunctions {
+  std::function<LayoutReport(const LayoutInput& in, std::span<Pose> poses)> lay_out;
+  std::function<Size(const LayoutNeed& need, Size card)> least_size;
+};
 
-/// "slot", "pile", "column", "hand" or "grid".
+/// A layout of one's own. It is not written to files.
+struct CustomLayout {
+  std::string name = "custom";
+  std::shared_ptr<const CustomFunctions> functions = {};
+
+  friend bool operator==(const CustomLayout&, const CustomLayout&) = default;
+};
+
+APSIDON_CORE_EXPORT void check(const CustomLayout& layout);
+/// A pose that is not finite becomes the middle of the area.
+APSIDON_CORE_EXPORT LayoutReport lay_out(const CustomLayout& layout, const LayoutInput& in,
+                                         std::span<Pose> poses);
+[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const CustomLayout& layout, const LayoutNeed& need,
+                                                  Size card);
+
+/// Any of the layouts, as a zone keeps it.
+using Layout = std::variant<SlotLayout, PileLayout, ColumnLayout, SpreadLayout, HandLayout, GridLayout,
+                            RingLayout, FreeLayout, CustomLayout>;
+
+/// "slot", "pile", "column", "spread", "hand", "grid", "ring", "free", or the name of a layout of one's own.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(const Layout& layout);
 
 APSIDON_CORE_EXPORT void check(const Layout& layout);
 APSIDON_CORE_EXPORT LayoutReport lay_out(const Layout& layout, const LayoutInput& in, std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const Layout& layout, std::size_t cards, Size card);
+[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const Layout& layout, const LayoutNeed& need, Size card);
+/// The area in which so many cards have the strips that they prefer; at least as large as `least_size`.
+[[nodiscard]] APSIDON_CORE_EXPORT Size preferred_size(const Layout& layout, const LayoutNeed& need,
+                                                      Size card);
 
 /// The pose of the only card of a zone: where the outline of an empty zone is drawn.
-[[nodiscard]] APSIDON_CORE_EXPORT Pose lone_pose(const Layout& layout, const Rect& area, Size card);
+[[nodiscard]] APSIDON_CORE_EXPORT Pose lone_pose(const Layout& layout, const Rect& area, Size card,
+                                                 Facing facing = Facing::bottom);
 
 /// `pose` with the card's top left corner moved to the nearest device pixel, when it lies upright and flat;
 /// any other pose as it is. `pixel_ratio`: device pixels in a logical one, > 0.

@@ -1,15 +1,20 @@
 #pragma once
 #include "apsidon/core_export.hpp"
+#include "apsidon/geometry/angle.hpp"
 #include "apsidon/layout/laid.hpp"
 
 namespace apsidon {
 
-/// Cards squared on each other, with a thickness that can be seen: the edge of each shows below the one on
-/// it. Room for the whole thickness is kept even for one card, so that places of equal layout line up
-/// whatever lies there.
+/// Cards on each other, with a thickness that can be seen: the edge of each shows below the one on it. Room
+/// for the whole thickness is kept even for one card, so that places of equal layout line up whatever lies
+/// there. Squared, unless it is untidy: then each card lies turned and moved by what the seed says for its
+/// place, the same every time.
 struct PileLayout {
   float thickness = 0.006f;       ///< of one card, share of the card's height, [0, 0.2]
   float most_thickness = 0.035f;  ///< of the whole pile, share of the height, [0, 1]; more cards lie closer
+  Angle untidy_angle = {};        ///< the most by which a card is turned to either side, 0° to 30°
+  float untidy_offset = 0;        ///< the most by which it is moved, share of the card's width, [0, 1]
+  std::uint32_t seed = 1;
 
   friend bool operator==(const PileLayout&, const PileLayout&) = default;
 };
@@ -17,6 +22,7 @@ struct PileLayout {
 APSIDON_CORE_EXPORT void check(const PileLayout& layout);
 APSIDON_CORE_EXPORT LayoutReport lay_out(const PileLayout& layout, const LayoutInput& in,
                                          std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const PileLayout& layout, std::size_t cards, Size card);
+[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const PileLayout& layout, const LayoutNeed& need,
+                                                  Size card);
 
 }  // namespace apsidon

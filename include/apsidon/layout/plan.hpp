@@ -1,4 +1,6 @@
 #pragma once
+#include <cstddef>
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
@@ -6,43 +8,85 @@
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/rect.hpp"
+#include "apsidon/layout/formation.hpp"
 #include "apsidon/layout/layout.hpp"
 
 namespace apsidon {
 
-enum class PlanKind { across, down, zone, space };
+/// One panel of a plan: a named box that holds no cards.
+using PanelId = Id<struct PanelThing>;
+
+/// A length that is fixed, that grows with the cards, or both.
+struct Length {
+  float cards = 0;  ///< card widths, [0, 1000]
+  float px = 0;     ///< logical px, [0, 100000]
+
+  friend constexpr bool operator==(const Length&, const Length&) = default;
+};
+
+enum class PlanKind : std::uint8_t { across, down, zone, panel, space, formation };
 
 /// Where the parts of an `across` or `down` lie when they leave room along its direction.
-enum class Justify { start, centre, end, spread };
+enum class Justify : std::uint8_t { start, centre, end, spread };
 
-/// One node of a plan: a zone, a fixed space, or parts side by side (`across`) or one below the other
-/// (`down`).
+/// How a part lies across its parent's direction: over the whole of it, or no larger than it prefers.
+enum class Cross : std::uint8_t { stretch, start, centre, end };
+
+/// One node of a plan: a zone, a panel, a fixed space, slots in formation, or parts side by side (`across`)
+/// or one below the other (`down`).
 struct PlanNode {
   PlanKind kind = PlanKind::space;
-  std::vector<PlanNode> parts = {};  ///< of across and down
-  ZoneId zone = {};                  ///< of zone
-  float space = 0;    ///< of space: its length along the parent's direction, card widths, [0, 1000]
-  float gap = 0.15f;  ///< between parts, card widths, [0, 100]
+  std::vector<PlanNode> parts = {};         ///< of across and down
+  ZoneId zone = {};                         ///< of zone
+  PanelId panel = {};                       ///< of panel
+  std::vector<FormationPlace> places = {};  ///< of formation
+  Length width = {};                        ///< of panel: its least width
+  Length height = {};                       ///< of panel: its least height
+  Length space = {};                        ///< of space: its length along the parent's direction
+  Length gap = {.cards = 0.15f};            ///< of across and down: between parts
   float share =
       0;  ///< of what is left along the parent's direction; with all shares 0 the parent justifies, [0, 1000]
+  Length least = {};                ///< along the parent's direction, no shorter
+  std::optional<Length> most = {};  ///< along the parent's direction, no longer, unless it needs to be
   Justify justify = Justify::centre;
+  Cross cross = Cross::stretch;  ///< across the parent's direction
 
   friend bool operator==(const PlanNode&, const PlanNode&) = default;
 };
 
-/// Short ways to write a node; set the other members afterwards where they differ.
+// Short ways to write a node; set the other members afterwards where they differ. Gaps and spaces in card
+// widths.
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode across(std::vector<PlanNode> parts, float gap = 0.15f);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode down(std::vector<PlanNode> parts, float gap = 0.15f);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode zone(ZoneId id, float share = 0);
+[[nodiscard]] APSIDON_CORE_EXPORT PlanNode panel(PanelId id, Length width, Length height, float share = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode space(float card_widths);
+[[nodiscard]] APSIDON_CORE_EXPORT PlanNode formation(std::vector<FormationPlace> places, float share = 0);
+/// Seats around a table with `middle` between them: the first at the bottom, the others clockwise: left,
+/// along the top, and right. Two sit face to face. `facings` says where each looks from.
+[[nodiscard]] APSIDON_CORE_EXPORT PlanNode seats(std::vector<PlanNode> seats, PlanNode middle,
+                                                 float gap = 0.3f);
+[[nodiscard]] APSIDON_CORE_EXPORT std::vector<Facing> facings(std::size_t seats);
 
-/// How zones are arranged in the window.
+/// A panel that lies above the others, in the window less its insets.
+struct Overlay {
+  PanelId panel = {};
+  Length width = {};
+  Length height = {};
+  Align across = Align::centre;
+  Align down = Align::centre;
+
+  friend bool operator==(const Overlay&, const Overlay&) = default;
+};
+
+/// How zones and panels are arranged in the window.
 struct Plan {
-  std::string name = {};    ///< "wide"; for people
-  PlanNode root = {};       ///< fills the window less its margin
+  std::string name = {};  ///< "wide"; for people
+  PlanNode root = {};     ///< fills the window less its insets and its margin
+  std::vector<Overlay> overlays = {};
   float margin = 16;        ///< around everything, px, [0, 10000]
   float aspect = 5.0f / 7;  ///< width of a card over its height, [0.05, 20]
-  float largest_width = 0;  ///< cards get no wider than this, px; 0: no limit
+  float largest_width = 0;  ///< cards get no wider than this, px; 0: no limit, [0, 1000000]
 
   friend bool operator==(const Plan&, const Plan&) = default;
 };
@@ -51,13 +95,35 @@ struct Plan {
 struct ZonePlace {
   Layout layout = SlotLayout{};
   int longest = 1;  ///< the most cards for which the plan keeps room, [0, 100000]
+  Facing facing = Facing::bottom;
+  float factor = 1;       ///< its cards' size, times that of the table, [0.05, 20]
+  bool sideways = false;  ///< cards may lie sideways there: room is kept for that
+  bool scrolls = false;   ///< room is kept for one card; the others are reached by scrolling
+  bool gives_up = false;  ///< while it is empty its place goes to its neighbours; cards keep their size
 
   friend bool operator==(const ZonePlace&, const ZonePlace&) = default;
 };
 
 /// Throws Error when a number is out of its range, an across or down has no parts, or a zone is unknown (not
-/// in `places`), named twice, or missing.
-APSIDON_CORE_EXPORT void check(const Plan& plan, std::span<const ZonePlace> places);
+/// in `places`), named twice, or missing; likewise for panels, `panels` of which there are, except that one
+/// may be missing.
+APSIDON_CORE_EXPORT void check(const Plan& plan, std::span<const ZonePlace> places, std::size_t panels = 0);
+
+/// What the window leaves free, px: a phone's cut-outs.
+struct Insets {
+  float left = 0, top = 0, right = 0, bottom = 0;
+
+  friend constexpr bool operator==(const Insets&, const Insets&) = default;
+};
+
+/// The window that a plan is solved for. What is not finite or negative counts as 0; such a ratio as 1.
+struct PlanWindow {
+  Size size = {};
+  Insets insets = {};
+  float pixel_ratio = 1;
+
+  friend constexpr bool operator==(const PlanWindow&, const PlanWindow&) = default;
+};
 
 struct PlanResult {
   Size card = {};            ///< upright, px, a whole number of device pixels
@@ -67,17 +133,28 @@ struct PlanResult {
   friend bool operator==(const PlanResult&, const PlanResult&) = default;
 };
 
-/// Finds the largest card with which every zone at its longest and its least strips fits the window, and the
-/// area of every zone with it. `places` and `areas` are by ZoneId - 1 and equally long; the areas of all
-/// zones are written. A window smaller in neither direction never gives smaller unsnapped cards. Bisection in
-/// at most 28 steps, each O(nodes); allocates nothing. A window or ratio that is not finite counts as empty
-/// and 1.
-APSIDON_CORE_EXPORT PlanResult solve(const Plan& plan, std::span<const ZonePlace> places, Size window,
-                                     float pixel_ratio, std::span<Rect> areas);
+/// Where a plan's results go. `areas` by ZoneId - 1, as long as the places; `panels` by PanelId - 1, where a
+/// panel that the plan does not show gets an empty box; both are written whole. `empty`, by ZoneId - 1, says
+/// which zones hold nothing now.
+struct PlanAreas {
+  std::span<Rect> areas = {};
+  std::span<Rect> panels = {};
+  std::span<const char> empty = {};
+};
 
-/// The plan of several whose unsnapped card is the largest in this window; the first of equals. `plans` is
-/// not empty.
+/// Finds the largest card with which every zone at its longest and its least strips fits the window, and all
+/// areas with it; what is left widens strips as far as they prefer, and goes to shares then. A window smaller
+/// in neither direction never gives smaller unsnapped cards. What a plan needs is convex in the card's width,
+/// so Newton's method comes down to the answer in a few steps, each O(nodes); allocates nothing.
+APSIDON_CORE_EXPORT PlanResult solve(const Plan& plan, std::span<const ZonePlace> places,
+                                     const PlanWindow& window, const PlanAreas& out);
+
+/// The plan of several whose unsnapped card is the largest in this window; the first of equals. `current`
+/// stays unless another's card is larger by more than 4%, so that a window that is being dragged does not
+/// flicker between two. `plans` is not empty.
 [[nodiscard]] APSIDON_CORE_EXPORT std::size_t best_plan(std::span<const Plan> plans,
-                                                        std::span<const ZonePlace> places, Size window);
+                                                        std::span<const ZonePlace> places,
+                                                        const PlanWindow& window,
+                                                        std::optional<std::size_t> current = std::nullopt);
 
 }  // namespace apsidon

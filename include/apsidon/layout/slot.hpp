@@ -12,6 +12,7 @@ struct SlotLayout {
 APSIDON_CORE_EXPORT void check(const SlotLayout& layout);
 APSIDON_CORE_EXPORT LayoutReport lay_out(const SlotLayout& layout, const LayoutInput& in,
                                          std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const SlotLayout& layout, std::size_t cards, Size card);
+[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const SlotLayout& layout, const LayoutNeed& need,
+                                                  Size card);
 
 }  // namespace apsidon

@@ -4,6 +4,7 @@
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/geometry/quad.hpp"
+#include "apsidon/layout/plan.hpp"
 
 namespace apsidon {
 
@@ -35,11 +36,21 @@ struct FrameItem {
   Quad corners = {};  ///< in the window, with perspective, clockwise from the top left of the side that shows
   float opacity = 1;
   float brightness = 1;
-  float lift = 0;  ///< card widths above the table
+  float lift = 0;          ///< card widths above the table
+  Rect clip = everywhere;  ///< of a zone that scrolls: nothing shows outside of it
   Marks marks = {};
   std::uint64_t order = 0;  ///< items are sorted by it: layer, then order of departure or place in the zone
 
   friend constexpr bool operator==(const FrameItem&, const FrameItem&) = default;
+};
+
+/// A panel of the plan that is to be drawn, below the cards unless it is an overlay.
+struct FramePanel {
+  PanelId panel = {};
+  Rect area = {};
+  bool overlay = false;
+
+  friend constexpr bool operator==(const FramePanel&, const FramePanel&) = default;
 };
 
 /// What to draw now, back to front.
@@ -50,6 +61,7 @@ struct Frame {
   Size card = {};           ///< px
   float corner_radius = 0;  ///< of a card, px
   std::vector<FrameItem> items = {};
+  std::vector<FramePanel> panels = {};
 };
 
 }  // namespace apsidon

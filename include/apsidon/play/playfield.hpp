@@ -17,6 +17,7 @@ namespace apsidon {
 struct PlayfieldOptions {
   Size window{1280, 800};       ///< logical px; may be empty
   float pixel_ratio = 1;        ///< device pixels in a logical one, > 0
+  Insets insets = {};           ///< what of the window stays free, px: a phone's cut-outs
   float corner_radius = 0.07f;  ///< of a card, share of its width, [0, 0.5]
   Feel feel = {};
   GestureThresholds thresholds = {};
@@ -25,8 +26,9 @@ struct PlayfieldOptions {
 
 /// What lies at a point.
 struct Hit {
-  CardId card = {};  ///< none where only a zone is hit
-  ZoneId zone = {};  ///< none where nothing is hit
+  CardId card = {};    ///< none where only a zone is hit
+  ZoneId zone = {};    ///< none where no zone is hit
+  PanelId panel = {};  ///< only where neither card nor zone is
 
   friend constexpr bool operator==(const Hit&, const Hit&) = default;
 };
@@ -50,7 +52,10 @@ class APSIDON_CORE_EXPORT Playfield {
   /// Returns whether the input was used: whether it pressed, dragged or dropped something.
   bool pointer(const PointerInput& input);
   /// The window has another size: what rests is at its new place at once, flights bend, a drag is cancelled.
-  void resize(Size window, float pixel_ratio, double time);
+  void resize(Size window, float pixel_ratio, double time, const Insets& insets = {});
+  /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag is not
+  /// disturbed.
+  void scroll_to(ZoneId zone, float offset);
   /// Goes on to this time. Earlier times are ignored. O(cards that move).
   void advance_to(double time);
   [[nodiscard]] double now() const;
@@ -59,6 +64,12 @@ class APSIDON_CORE_EXPORT Playfield {
 
   Verdict move(const Run& run, ZoneId to);
   Verdict flip(CardId card, bool face_up);
+  Verdict turn(CardId card, bool sideways);
+  Verdict set_cell(CardId card, int cell);
+  Verdict set_position(CardId card, Vec2 at);
+  /// What a panel shows; a fill that is not finite is ignored, others are cut to 0 to 1. A stale id does
+  /// nothing.
+  void set_panel(PanelId panel, std::string text, float fill = 1);
   SyncReport sync(std::span<const WantedZone> wanted);
   /// Deals: all cards fly, one after another, from the stock to where the table has them.
   void deal();
@@ -68,6 +79,8 @@ class APSIDON_CORE_EXPORT Playfield {
   // What there is to know. References and spans are valid until the next call that is not const.
 
   [[nodiscard]] const Table& table() const;
+  /// By PanelId - 1: what each panel is and shows.
+  [[nodiscard]] std::span<const PanelSetup> panels() const;
   /// What happened up to the last `advance_to`, since the one before it, in order of time.
   [[nodiscard]] std::span<const Event> events() const;
   /// What to draw now. Changes nothing but the revision, and that only when something is to be drawn anew.
@@ -88,6 +101,23 @@ class APSIDON_CORE_EXPORT Playfield {
   [[nodiscard]] const Plan& plan() const;
   [[nodiscard]] std::optional<Rect> area(ZoneId zone) const;
   [[nodiscard]] bool crowded(ZoneId zone) const;
+  /// Where a panel is; nothing for a stale id or one that the plan does not show.
+  [[nodiscard]] std::optional<Rect> panel_area(PanelId panel) const;
+  /// Where a zone takes drops: its area, and the window around it as far as half a card.
+  [[nodiscard]] std::optional<Rect> drop_area(ZoneId zone) const;
+  /// The outline of the zone while it is empty: where its only card would lie.
+  [[nodiscard]] std::optional<Pose> outline(ZoneId zone) const;
+  /// The neutral pose that a card laid on top of the zone would get. O(cards of the zone).
+  [[nodiscard]] std::optional<Pose> next_pose(ZoneId zone, bool face_up = true) const;
+  /// Before which place a card held at this point would come to lie, on neutral poses; `before` is what it
+  /// was a moment ago: it stays until the point has gone on by a tenth of a card. O(cards of the zone).
+  [[nodiscard]] std::optional<std::size_t> insertion_index(
+      ZoneId zone, Vec2 point, std::optional<std::size_t> before = std::nullopt) const;
+  /// The smallest upright box around a run as it rests; nothing when the zone does not hold all of it.
+  [[nodiscard]] std::optional<Rect> run_outline(const Run& run) const;
+  /// Length of all that lies in a zone, px, and how far it is scrolled.
+  [[nodiscard]] float content(ZoneId zone) const;
+  [[nodiscard]] float offset(ZoneId zone) const;
   /// Nothing for a stale id.
   [[nodiscard]] std::optional<Pose> neutral_pose(CardId card) const;
   [[nodiscard]] std::optional<Pose> resting_pose(CardId card) const;

@@ -1,5 +1,6 @@
 #pragma once
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "apsidon/cards/table.hpp"
@@ -15,9 +16,33 @@ struct ZoneSetup {
   std::uint64_t key = 0;  ///< the game's own number; 0 for none
   Layout layout = SlotLayout{};
   int longest = 1;                      ///< the most cards for which the plan keeps room, [0, 100000]
+  Facing facing = Facing::bottom;       ///< toward which side lower edges point
+  float factor = 1;                     ///< its cards' size, times that of the table, [0.05, 20]
+  bool sideways = false;                ///< cards may lie sideways there: room is kept for that
+  bool scrolls = false;                 ///< shows a part of its cards and scrolls
+  bool gives_up = false;                ///< while it is empty its place goes to its neighbours
   PickRule pick = {};                   ///< gives nothing, unless stated
   Rule drop = rule::nothing();          ///< takes nothing, unless stated
   std::vector<CardOptions> cards = {};  ///< bottom to top
+};
+
+/// What a panel is for; how it looks is the client's.
+enum class PanelKind : std::uint8_t {
+  caption,  ///< words
+  counter,  ///< a number with a word to it
+  button,   ///< can be tapped
+  bar,      ///< filled by a share
+  box,      ///< a place of the client's own
+};
+
+/// A named box that holds no cards.
+struct PanelSetup {
+  std::string name = {};  ///< not empty, unique among the panels
+  PanelKind kind = PanelKind::box;
+  std::string text = {};
+  float fill = 1;  ///< of a bar: the share that is filled, [0, 1]
+
+  friend bool operator==(const PanelSetup&, const PanelSetup&) = default;
 };
 
 /// Everything that a playfield starts from. A table file reads as one; in code, `add` the zones, then set the
@@ -31,14 +56,21 @@ struct APSIDON_CORE_EXPORT TableSetup {
 
   /// Creates the zone and its cards. Throws Error on misuse, before anything is changed.
   ZoneId add(const ZoneSetup& zone);
+  /// Creates a panel. Throws Error when its name is empty or taken, or its fill out of its range.
+  PanelId add_panel(const PanelSetup& panel);
+  /// Creates a zone a slot, "trellis-2-3" after `zone`'s name, and their links; gives the node that places
+  /// them.
+  PlanNode add_formation(const ZoneSetup& zone, const Formation& formation);
 
   std::string name = {};  ///< for people
   Table table;
-  std::vector<ZonePlace> places = {};  ///< by ZoneId - 1
-  std::vector<ZoneRules> rules = {};   ///< by ZoneId - 1
-  std::vector<Plan> plans = {};        ///< at least one; the one that gives the larger card is used
-  ZoneId deal_from = {};               ///< where a deal's cards come from; none: from above the window
-  std::string data = {};               ///< the client's own JSON object, kept verbatim; empty for none
+  std::vector<ZonePlace> places = {};                 ///< by ZoneId - 1
+  std::vector<ZoneRules> rules = {};                  ///< by ZoneId - 1
+  std::vector<PanelSetup> panels = {};                ///< by PanelId - 1
+  std::vector<std::pair<ZoneId, ZoneId>> links = {};  ///< neighbouring slots of formations
+  std::vector<Plan> plans = {};  ///< at least one; the one that gives the larger card is used
+  ZoneId deal_from = {};         ///< where a deal's cards come from; none: from above the window
+  std::string data = {};         ///< the client's own JSON object, kept verbatim; empty for none
 };
 
 /// Throws Error when the plans do not place every zone once, or any option is out of its range.

@@ -1,0 +1,53 @@
+#pragma once
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "apsidon/cards/ids.hpp"
+#include "apsidon/core_export.hpp"
+#include "apsidon/geometry/vec2.hpp"
+
+namespace apsidon {
+
+/// One slot of a formation.
+struct FormationPlace {
+  ZoneId zone = {};
+  Vec2 at = {};  ///< the middle of its card: x in card widths, y in card heights, from anywhere
+
+  friend constexpr bool operator==(const FormationPlace&, const FormationPlace&) = default;
+};
+
+/// Slots that lie in a pattern, and which of them are neighbours. `names` are row and place from 1, "2-3":
+/// the zones of a trellis are called "trellis-2-3".
+struct Formation {
+  std::vector<std::string> names = {};
+  std::vector<Vec2> at = {};  ///< by slot, as in FormationPlace
+  std::vector<std::pair<std::size_t, std::size_t>> links =
+      {};  ///< neighbours, the earlier slot first, sorted
+
+  friend bool operator==(const Formation&, const Formation&) = default;
+};
+
+/// How slots of a formation lie apart.
+struct FormationGaps {
+  float across = 0.15f;  ///< between slots of a row, card widths, [-1, 100]; negative ones overlap
+  float down = 0.15f;    ///< between rows, card heights, [-1, 100]
+};
+
+// All throw Error when a count is out of its range or a gap is.
+
+/// Rows of so many slots each, [0, 1000], centred one below the other. Neighbours: left and right, and in the
+/// next row those that lie less than a slot aside.
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_rows(const std::vector<int>& counts,
+                                                              FormationGaps gaps = {});
+/// Rows of 1, 2, … slots, [1, 100] rows. The neighbours of a slot are the two below it, that cover it where
+/// rows overlap.
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_pyramid(int rows,
+                                                                 FormationGaps gaps = {.down = -0.5f});
+/// A lattice on its corner: rows of 1, 2, … `side`, … 2, 1 slots, [1, 100]. Neighbours touch along the
+/// diagonals.
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_diamond(int side, FormationGaps gaps = {});
+/// Slots around a circle, [1, 1000], the first at the top, clockwise; neighbours follow each other.
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_ring(int slots, FormationGaps gaps = {});
+
+}  // namespace apsidon

@@ -1,0 +1,29 @@
+#pragma once
+#include "apsidon/core_export.hpp"
+#include "apsidon/geometry/angle.hpp"
+#include "apsidon/layout/laid.hpp"
+
+namespace apsidon {
+
+/// Cards around the middle of the area, on the largest ellipse that it holds: the whole way round, or a part
+/// of it. They lie upright, or with their lower edge toward the middle.
+struct RingLayout {
+  Angle start = {};  ///< of the first card, clockwise from the top, -360° to 360°
+  Angle sweep =
+      Angle::degrees(360);  ///< from the first card to the last; 360°: all the way round, evenly, 0° to 360°
+  bool turned = true;       ///< lower edges point to the middle; else all lie upright
+  bool round = true;        ///< on a circle, also where the area is longer in one direction
+  float least_spacing =
+      0.3f;  ///< between the middles of neighbours; below it is crowded, share of the width, [0, 4]
+
+  friend bool operator==(const RingLayout&, const RingLayout&) = default;
+};
+
+APSIDON_CORE_EXPORT void check(const RingLayout& layout);
+APSIDON_CORE_EXPORT LayoutReport lay_out(const RingLayout& layout, const LayoutInput& in,
+                                         std::span<Pose> poses);
+/// On which all cards lie at their least spacing, and no card touches the middle.
+[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const RingLayout& layout, const LayoutNeed& need,
+                                                  Size card);
+
+}  // namespace apsidon

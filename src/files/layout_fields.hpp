@@ -1,0 +1,97 @@
+#pragma once
+// The options of every layout as a file has them: one list each for reader and writer. Not installed.
+#include <array>
+#include <string_view>
+#include <utility>
+
+#include "apsidon/layout/layout.hpp"
+
+namespace apsidon::files_detail {
+
+inline constexpr std::array<std::pair<std::string_view, Align>, 3> align_names{{
+    {"start", Align::start},
+    {"centre", Align::centre},
+    {"end", Align::end},
+}};
+
+inline constexpr std::array<std::pair<std::string_view, Distribute>, 6> distribute_names{{
+    {"start", Distribute::start},
+    {"centre", Distribute::centre},
+    {"end", Distribute::end},
+    {"space-between", Distribute::space_between},
+    {"space-around", Distribute::space_around},
+    {"space-evenly", Distribute::space_evenly},
+}};
+
+// `fields(layout, visitor)` shows the visitor each option: number(key, value, least, most), least(key, value,
+// most) for a least strip whose default is never above the preferred one, whole, truth, angle in degrees, and
+// word.
+
+template <class V>
+void fields(SlotLayout&, V&) {}
+
+template <class V>
+void fields(FreeLayout&, V&) {}
+
+template <class V>
+void fields(PileLayout& l, V& v) {
+  v.number("thickness", l.thickness, 0, 0.2);
+  v.number("most_thickness", l.most_thickness, 0, 1);
+  v.angle("untidy_angle_deg", l.untidy_angle, 0, 30);
+  v.number("untidy_offset", l.untidy_offset, 0, 1);
+  v.seed("seed", l.seed);
+}
+
+template <class V>
+void fields(ColumnLayout& l, V& v) {
+  v.number("open_strip", l.open_strip, 0, 1);
+  v.number("covered_strip", l.covered_strip, 0, 1);
+  v.least("least_open_strip", l.least_open_strip, l.open_strip, 1);
+  v.least("least_covered_strip", l.least_covered_strip, l.covered_strip, 1);
+  v.number("look_strip", l.look_strip, 0, 1);
+}
+
+template <class V>
+void fields(SpreadLayout& l, V& v) {
+  v.number("spacing", l.spacing, 0, 4);
+  v.least("least_spacing", l.least_spacing, l.spacing, 4);
+  v.whole("last", l.last, 0, 100'000);
+  v.word("align", l.align, align_names);
+  v.number("lift", l.lift, 0, 2);
+}
+
+template <class V>
+void fields(HandLayout& l, V& v) {
+  v.number("spacing", l.spacing, 0.001, 4);
+  v.least("least_spacing", l.least_spacing, l.spacing, 4);
+  v.angle("step_deg", l.step, 0, 45);
+  v.angle("largest_angle_deg", l.largest_angle, 0, 160);
+  v.word("align", l.align, align_names);
+  v.number("raise", l.raise, 0, 2);
+  v.number("part", l.part, 0, 2);
+  v.number("lift", l.lift, 0, 2);
+}
+
+template <class V>
+void fields(GridLayout& l, V& v) {
+  v.whole("columns", l.columns, 0, 10'000);
+  v.whole("rows", l.rows, 0, 10'000);
+  v.truth("keeps_cells", l.keeps_cells);
+  v.number("gap", l.gap, 0, 4);
+  v.number("row_gap", l.row_gap, 0, 4);
+  v.word("across", l.across, distribute_names);
+  v.word("down", l.down, distribute_names);
+  v.truth("safe", l.safe);
+  v.number("least_strip", l.least_strip, 0, 1);
+}
+
+template <class V>
+void fields(RingLayout& l, V& v) {
+  v.angle("start_deg", l.start, -360, 360);
+  v.angle("sweep_deg", l.sweep, 0, 360);
+  v.truth("turned", l.turned);
+  v.truth("round", l.round);
+  v.number("least_spacing", l.least_spacing, 0, 4);
+}
+
+}  // namespace apsidon::files_detail

@@ -1,0 +1,141 @@
+#include "files/layout_json.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "files/layout_fields.hpp"
+#include "files/names.hpp"
+
+namespace apsidon::files_detail {
+namespace {
+
+struct FieldKeys {
+  std::vector<std::string_view> keys{"kind"};
+
+  void number(std::string_view key, float&, double, double) { keys.push_back(key); }
+  void least(std::string_view key, float&, float, double) { keys.push_back(key); }
+  void whole(std::string_view key, int&, int, int) { keys.push_back(key); }
+  void truth(std::string_view key, bool&) { keys.push_back(key); }
+  void angle(std::string_view key, Angle&, double, double) { keys.push_back(key); }
+  void seed(std::string_view key, std::uint32_t&) { keys.push_back(key); }
+  template <class Value, class Names>
+  void word(std::string_view key, Value&, const Names&) {
+    keys.push_back(key);
+  }
+};
+
+struct FieldReader {
+  const Node& node;
+
+  void number(std::string_view key, float& value, double least, double most) const {
+    value = node.number_or(key, value, least, most);
+  }
+  void least(std::string_view key, float& value, float preferred, double most) const {
+    value = node.number_or(key, std::min(value, preferred), 0, most);
+  }
+  void whole(std::string_view key, int& value, int least, int most) const {
+    value = node.whole_or(key, value, least, most);
+  }
+  void truth(std::string_view key, bool& value) const { value = node.truth_or(key, value); }
+  void angle(std::string_view key, Angle& value, double least, double most) const {
+    if (node.has(key)) value = Angle::degrees(node.child(key).number(least, most));
+  }
+  void seed(std::string_view key, std::uint32_t& value) const {
+    if (node.has(key)) value = static_cast<std::uint32_t>(node.child(key).number(0, 4294967295.0));
+  }
+  template <class Value, class Names>
+  void word(std::string_view key, Value& value, const Names& names) const {
+    if (node.has(key)) value = named(node.child(key), key, node.child(key).text(), names);
+  }
+};
+
+struct FieldWriter {
+  nlohmann::ordered_json& json;
+
+  void number(std::string_view key, float& value, double, double) { json[std::string(key)] = decimal(value); }
+  void least(std::string_view key, float& value, float, double) { json[std::string(key)] = decimal(value); }
+  void whole(std::string_view key, int& value, int, int) { json[std::string(key)] = value; }
+  void truth(std::string_view key, bool& value) { json[std::string(key)] = value; }
+  void seed(std::string_view key, std::uint32_t& value) { json[std::string(key)] = value; }
+  /// The fewest decimals of a degree that are read again as the same angle: 3.5 rather than 3.500000034.
+  void angle(std::string_view key, Angle& value, double, double) {
+    double degrees = value.degrees();
+    for (double steps = 1; steps < 1e12; steps *= 10) {
+      const double rounded = std::round(value.degrees() * steps) / steps;
+      if (Angle::degrees(rounded) != value) continue;
+      degrees = rounded;
+      break;
+    }
+    json[std::string(key)] = degrees;
+  }
+  template <class Value, class Names>
+  void word(std::string_view key, Value& value, const Names& names) {
+    json[std::string(key)] = name_in(names, value);
+  }
+};
+
+template <class L>
+Layout read_as(const Node& node) {
+  L layout;
+  if (node.json().is_object()) {
+    FieldKeys keys;
+    fields(layout, keys);
+    node.expect_keys(keys.keys);
+    FieldReader reader{node};
+    fields(layout, reader);
+  }
+  node.guard(ProblemCode::out_of_range, [&] { check(layout); });
+  return layout;
+}
+
+struct Kind {
+  std::string_view name;
+  Layout (*read)(const Node&);
+};
+constexpr std::array<Kind, 8> kinds{{{"slot", read_as<SlotLayout>},
+                                     {"pile", read_as<PileLayout>},
+                                     {"column", read_as<ColumnLayout>},
+                                     {"spread", read_as<SpreadLayout>},
+                                     {"hand", read_as<HandLayout>},
+                                     {"grid", read_as<GridLayout>},
+                                     {"ring", read_as<RingLayout>},
+                                     {"free", read_as<FreeLayout>}}};
+
+struct WriteLayout {
+  nlohmann::ordered_json& json;
+  template <class L>
+  void operator()(L layout) const {
+    FieldWriter writer{json};
+    fields(layout, writer);
+  }
+  void operator()(const CustomLayout& layout) const {
+    throw Error(fmt::format("layout '{}': a layout of one's own cannot be written to a file", layout.name));
+  }
+};
+
+}  // namespace
+
+nlohmann::ordered_json decimal(float value) {
+  return nlohmann::ordered_json::parse(fmt::format("{}", value));
+}
+
+Layout layout_from(const Node& node) {
+  const Node word = node.json().is_string() ? node : node.at("kind");
+  const std::string name = word.text();
+  std::vector<std::string> names;
+  for (const Kind& kind : kinds) {
+    if (kind.name == name) return kind.read(node);
+    names.emplace_back(kind.name);
+  }
+  word.stop_unknown("layout", name, names);
+}
+
+nlohmann::ordered_json json_of(const Layout& layout) {
+  nlohmann::ordered_json json;
+  json["kind"] = name_of(layout);
+  std::visit(WriteLayout{json}, layout);
+  return json;
+}
+
+}  // namespace apsidon::files_detail

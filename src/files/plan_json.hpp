@@ -1,0 +1,51 @@
+#pragma once
+// Plans as JSON. Not installed.
+#include <map>
+#include <nlohmann/json.hpp>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "apsidon/play/setup.hpp"
+#include "files/reader.hpp"
+
+namespace apsidon::files_detail {
+
+/// What a plan may name, beside the zones and panels of the table.
+struct PlanNames {
+  std::map<std::string, std::vector<ZoneId>> groups;  ///< repeated zones by the name they share
+  std::map<std::string, PlanNode> formations;         ///< nodes of formations by the name of their zone
+};
+
+/// Reads one plan; every zone must have its place.
+class PlanReader {
+ public:
+  PlanReader(const TableSetup& setup, const PlanNames& names) : setup_(setup), names_(names) {}
+  Plan read(const Node& node);
+
+ private:
+  std::vector<PlanNode> read_node(const Node& node);
+  std::vector<PlanNode> read_each(const Node& node);
+  PlanNode read_list(const Node& node, std::string_view direction);
+  PlanNode read_seats(const Node& node);
+  PlanNode read_panel(const Node& node);
+  PlanNode read_formation(const Node& node);
+  PlanNode read_slots(const Node& node);
+  void read_common(const Node& node, PlanNode& into) const;
+  Overlay read_overlay(const Node& node);
+  ZoneId place(const Node& node);
+  void place(const Node& node, ZoneId id);
+  PanelId place_panel(const Node& node);
+
+  const TableSetup& setup_;
+  const PlanNames& names_;
+  std::set<ZoneId> placed_ = {};
+  std::set<PanelId> shown_ = {};
+};
+
+/// The zone of this name, or a stop that names the nearest.
+ZoneId zone_named(const Node& node, const Table& table);
+
+nlohmann::ordered_json json_of(const Plan& plan, const TableSetup& setup);
+
+}  // namespace apsidon::files_detail

@@ -1,0 +1,300 @@
+#include "layout/solver.hpp"
+
+#include "layout/common.hpp"
+
+namespace apsidon::layout_detail {
+namespace {
+
+bool sideways_facing(const ZonePlace& place) {
+  return place.facing == Facing::left || place.facing == Facing::right;
+}
+
+LayoutNeed need_of(const ZonePlace& place) {
+  const int cards = place.scrolls ? std::min(place.longest, 1) : place.longest;
+  return {.cards = static_cast<std::size_t>(cards), .sideways = place.sideways};
+}
+
+Size turned_for(const ZonePlace& place, Size s) {
+  return sideways_facing(place) ? Size{s.height, s.width} : s;
+}
+
+Size least_of(const ZonePlace& place, Size card) {
+  return turned_for(place, least_size(place.layout, need_of(place), card * place.factor));
+}
+
+Size preferred_of(const ZonePlace& place, Size card) {
+  const LayoutNeed need{.cards = static_cast<std::size_t>(place.longest), .sideways = place.sideways};
+  return turned_for(place, preferred_size(place.layout, need, card * place.factor));
+}
+
+/// The box around the slots of a formation; x in card widths, y in card heights.
+Rect extent_of(const PlanNode& node) {
+  Rect r{node.places.front().at, node.places.front().at};
+  for (const FormationPlace& place : node.places) {
+    r.min = {std::min(r.min.x, place.at.x), std::min(r.min.y, place.at.y)};
+    r.max = {std::max(r.max.x, place.at.x), std::max(r.max.y, place.at.y)};
+  }
+  return {{r.min.x - 0.5f, r.min.y - 0.5f}, {r.max.x + 0.5f, r.max.y + 0.5f}};
+}
+
+bool is_list(const PlanNode& node) { return node.kind == PlanKind::across || node.kind == PlanKind::down; }
+
+/// Needs with their growth, unsnapped: what the search for the card works on.
+struct Measure {
+  std::span<const ZonePlace> places;
+  Size card;
+
+  /// Everything that is in proportion to the card: the slope is the value over the width.
+  Grown scaled(float px) const { return {px, card.width > 0 ? px / card.width : 0}; }
+  Grown of(const Length& l) const { return {l.cards * card.width + l.px, l.cards}; }
+  static Grown sum(Grown a, Grown b) { return {a.px + b.px, a.slope + b.slope}; }
+  static Grown larger(Grown a, Grown b) { return a.px > b.px || (a.px == b.px && a.slope > b.slope) ? a : b; }
+
+  Need of(const PlanNode& node) const {
+    switch (node.kind) {
+      case PlanKind::zone: {
+        const Size s = least_of(places[node.zone.value - 1], card);
+        return {scaled(s.width), scaled(s.height)};
+      }
+      case PlanKind::panel:
+        return {of(node.width), of(node.height)};
+      case PlanKind::space:
+        return {of(node.space), of(node.space)};
+      case PlanKind::formation: {
+        const Rect e = extent_of(node);
+        return {scaled(e.width() * card.width), scaled(e.height() * card.height)};
+      }
+      case PlanKind::across:
+      case PlanKind::down:
+        break;
+    }
+    const bool across = node.kind == PlanKind::across;
+    const Grown gap = of(node.gap);
+    const float gaps = static_cast<float>(node.parts.size() - 1);
+    Grown along{gap.px * gaps, gap.slope * gaps};
+    Grown cross;
+    for (const PlanNode& part : node.parts) {
+      const Need need = of(part);
+      along = sum(along, larger(across ? need.width : need.height, of(part.least)));
+      if (part.kind != PlanKind::space) cross = larger(cross, across ? need.height : need.width);
+    }
+    return across ? Need{along, cross} : Need{cross, along};
+  }
+};
+
+/// Sizes for one card, in whole device pixels, and the areas that follow.
+struct Arrangement {
+  std::span<const ZonePlace> places;
+  Size card;
+  float pixel_ratio;
+  const PlanAreas& out;
+
+  float whole(float px) const { return std::floor(px * pixel_ratio + 1e-4f) / pixel_ratio; }
+  float of(const Length& l) const { return whole(l.cards * card.width) + whole(l.px); }
+
+  /// Whether nothing of a node is to be seen now: a zone that gives up its place, or parts that all do.
+  bool absent(const PlanNode& node) const {
+    if (node.kind == PlanKind::zone) {
+      const std::size_t i = node.zone.value - 1;
+      return places[i].gives_up && i < out.empty.size() && out.empty[i] != 0;
+    }
+    if (!is_list(node)) return false;
+    return std::all_of(node.parts.begin(), node.parts.end(),
+                       [&](const PlanNode& part) { return part.kind == PlanKind::space || absent(part); }) &&
+           std::any_of(node.parts.begin(), node.parts.end(),
+                       [&](const PlanNode& part) { return absent(part); });
+  }
+
+  /// What a node takes, its strips as narrow as they may be or as wide as they like.
+  Size size_of(const PlanNode& node, bool preferred) const {
+    switch (node.kind) {
+      case PlanKind::zone: {
+        const ZonePlace& place = places[node.zone.value - 1];
+        return preferred ? preferred_of(place, card) : least_of(place, card);
+      }
+      case PlanKind::panel:
+        return {of(node.width), of(node.height)};
+      case PlanKind::space:
+        return {of(node.space), of(node.space)};
+      case PlanKind::formation: {
+        const Rect e = extent_of(node);
+        return {e.width() * card.width, e.height() * card.height};
+      }
+      case PlanKind::across:
+      case PlanKind::down:
+        break;
+    }
+    const bool across = node.kind == PlanKind::across;
+    float along = 0;
+    float cross = 0;
+    float shown = 0;
+    for (const PlanNode& part : node.parts) {
+      if (absent(part)) continue;
+      along += along_of(part, across, preferred);
+      const Size s = size_of(part, preferred);
+      if (part.kind != PlanKind::space) cross = std::max(cross, across ? s.height : s.width);
+      ++shown;
+    }
+    along += of(node.gap) * std::max(shown - 1, 0.0f);
+    return across ? Size{along, cross} : Size{cross, along};
+  }
+
+  float along_of(const PlanNode& part, bool across, bool preferred) const {
+    const Size s = size_of(part, preferred);
+    const float least = std::max(across ? s.width : s.height, of(part.least));
+    if (!preferred || !part.most) return least;
+    const Size needed = size_of(part, false);
+    return std::min(least, std::max({of(*part.most), across ? needed.width : needed.height, of(part.least)}));
+  }
+
+  void place(const PlanNode& node, const Rect& box) const {
+    switch (node.kind) {
+      case PlanKind::zone:
+        out.areas[node.zone.value - 1] = box;
+        return;
+      case PlanKind::panel:
+        out.panels[node.panel.value - 1] = box;
+        return;
+      case PlanKind::space:
+        return;
+      case PlanKind::formation:
+        return place_formation(node, box);
+      case PlanKind::across:
+      case PlanKind::down:
+        return place_list(node, box);
+    }
+  }
+
+  void place_formation(const PlanNode& node, const Rect& box) const {
+    const Rect extent = extent_of(node);
+    const Vec2 middle = extent.centre();
+    for (const FormationPlace& slot : node.places) {
+      const Vec2 at =
+          box.centre() + Vec2{(slot.at.x - middle.x) * card.width, (slot.at.y - middle.y) * card.height};
+      out.areas[slot.zone.value - 1] = rect_around(at, card);
+    }
+  }
+
+  void place_list(const PlanNode& node, const Rect& box) const {
+    const bool across = node.kind == PlanKind::across;
+    float gap = of(node.gap);
+    float shown = 0;
+    float least = 0;
+    float preferred = 0;
+    float shares = 0;
+    for (const PlanNode& part : node.parts) {
+      if (absent(part)) continue;
+      least += along_of(part, across, false);
+      preferred += along_of(part, across, true);
+      shares += part.share;
+      ++shown;
+    }
+    const float length = across ? box.width() : box.height();
+    const float rest = std::max(length - gap * std::max(shown - 1, 0.0f) - least, 0.0f);
+    // First strips grow toward what they prefer, all alike; then shares take what is left.
+    const float blend = preferred > least ? std::min(rest / (preferred - least), 1.0f) : 0;
+    const float left = std::max(rest - (preferred - least) * blend, 0.0f);
+    const float unit = unit_of_share(node, left, shares, blend);
+
+    float at = across ? box.min.x : box.min.y;
+    if (shares <= 0) {
+      if (node.justify == Justify::centre) at += whole(left / 2);
+      if (node.justify == Justify::end) at += whole(left);
+      if (node.justify == Justify::spread && shown > 1) gap += whole(left / (shown - 1));
+    }
+    for (const PlanNode& part : node.parts) {
+      if (absent(part)) {
+        put_away(part, across ? Vec2{at, box.min.y} : Vec2{box.min.x, at});
+        continue;
+      }
+      const float own = grown(part, across, blend);
+      const float size = own + whole(std::min(unit * part.share, room_to_grow(part, own)));
+      place(part, crossed(part,
+                          across ? Rect{{at, box.min.y}, {at + size, box.max.y}}
+                                 : Rect{{box.min.x, at}, {box.max.x, at + size}},
+                          across));
+      at += size + gap;
+    }
+  }
+
+  float grown(const PlanNode& part, bool across, float blend) const {
+    const float least = along_of(part, across, false);
+    return least + whole((along_of(part, across, true) - least) * blend);
+  }
+
+  float room_to_grow(const PlanNode& part, float own) const {
+    return part.most ? std::max(of(*part.most) - own, 0.0f) : 1e9f;
+  }
+
+  /// What one share is worth: parts that may grow no further leave their part to the others.
+  float unit_of_share(const PlanNode& node, float left, float shares, float blend) const {
+    if (shares <= 0) return 0;
+    const bool across = node.kind == PlanKind::across;
+    float unit = left / shares;
+    for (std::size_t round = 0; round < node.parts.size(); ++round) {
+      float open = 0;
+      float rest = left;
+      for (const PlanNode& part : node.parts) {
+        if (absent(part) || part.share <= 0) continue;
+        const float most = room_to_grow(part, grown(part, across, blend));
+        if (part.share * unit >= most) {
+          rest -= most;
+        } else {
+          open += part.share;
+        }
+      }
+      if (open <= 0) break;
+      const float next = std::max(rest, 0.0f) / open;
+      if (next <= unit) break;
+      unit = next;
+    }
+    return unit;
+  }
+
+  /// A part that does not stretch is no larger across than it prefers.
+  Rect crossed(const PlanNode& part, const Rect& box, bool across) const {
+    if (part.cross == Cross::stretch) return box;
+    const Size s = size_of(part, true);
+    const float length = across ? box.height() : box.width();
+    const float own = std::min(across ? s.height : s.width, length);
+    const float at =
+        part.cross == Cross::start ? 0 : whole(part.cross == Cross::end ? length - own : (length - own) / 2);
+    Rect r = box;
+    (across ? r.min.y : r.min.x) += at;
+    (across ? r.max.y : r.max.x) = (across ? r.min.y : r.min.x) + own;
+    return r;
+  }
+
+  /// Zones that gave up their place keep a card's worth of area where they would be, for what flies in or out
+  /// of there.
+  void put_away(const PlanNode& node, Vec2 at) const {
+    if (node.kind == PlanKind::zone) out.areas[node.zone.value - 1] = rect_at(at, card);
+    for (const PlanNode& part : node.parts) put_away(part, at);
+  }
+};
+
+}  // namespace
+
+Need need_of(const Plan& plan, std::span<const ZonePlace> places, Size card) {
+  return Measure{places, card}.of(plan.root);
+}
+
+void arrange(const Plan& plan, std::span<const ZonePlace> places, Size card, float pixel_ratio,
+             const Rect& room, const Rect& window, const PlanAreas& out) {
+  const Arrangement arrangement{places, card, pixel_ratio, out};
+  std::fill(out.panels.begin(), out.panels.end(), Rect{});
+  arrangement.place(plan.root, room);
+  for (const Overlay& overlay : plan.overlays) {
+    const auto along = [&](Align align, float length, float own) {
+      return arrangement.whole(aligned(align, length, std::min(own, length)));
+    };
+    const Size size{std::min(arrangement.of(overlay.width), window.width()),
+                    std::min(arrangement.of(overlay.height), window.height())};
+    out.panels[overlay.panel.value - 1] =
+        rect_at(window.min + Vec2{along(overlay.across, window.width(), size.width),
+                                  along(overlay.down, window.height(), size.height)},
+                size);
+  }
+}
+
+}  // namespace apsidon::layout_detail
