@@ -8,6 +8,7 @@
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/cards/wanted.hpp"
 #include "apsidon/geometry/angle.hpp"
+#include "apsidon/geometry/box.hpp"
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/pose.hpp"
 #include "apsidon/geometry/quad.hpp"
