@@ -1,55 +1,22 @@
-// The core against the plainest code that does the same, both in one run; the ratios are printed at the end.
+// Hit-testing and moving cards against the plainest code that does the same, both in one run; the ratios are
+// printed at the end.
 //
-//   build/release/bench/apsidon_bench
+//   build/release/bench/core_bench
 #include <benchmark/benchmark.h>
 
 #include <cmath>
-#include <cstdio>
-#include <map>
 #include <numbers>
 #include <random>
-#include <string>
 #include <vector>
 
 #include "apsidon/apsidon.hpp"
+#include "ratio_reporter.hpp"
 
 namespace {
 
 using namespace apsidon;
 
 constexpr Size card{100, 140};
-
-// Place a hand.
-
-void place_hand(benchmark::State& state) {
-  const auto n = static_cast<std::size_t>(state.range(0));
-  const std::vector<LaidCard> cards(n);
-  std::vector<Pose> poses(n);
-  const LayoutInput in{.area = {{0, 0}, {1200, 300}}, .card = card, .cards = cards};
-  const HandLayout hand;
-  for (auto _ : state) {
-    lay_out(hand, in, poses);
-    benchmark::DoNotOptimize(poses.data());
-    benchmark::ClobberMemory();
-  }
-}
-
-/// The bare formula of an arc, with nothing fitted and nothing checked.
-void place_hand_plain(benchmark::State& state) {
-  const auto n = static_cast<std::size_t>(state.range(0));
-  std::vector<Pose> poses(n);
-  for (auto _ : state) {
-    const float half = 0.3f;
-    const float radius = 550 / std::sin(half);
-    for (std::size_t i = 0; i < n; ++i) {
-      const float angle = (static_cast<float>(i) / static_cast<float>(n - 1) * 2 - 1) * half;
-      poses[i] = {.centre = {600 + radius * std::sin(angle), 100 + radius * (1 - std::cos(angle))},
-                  .rotation = angle};
-    }
-    benchmark::DoNotOptimize(poses.data());
-    benchmark::ClobberMemory();
-  }
-}
 
 // Hit-test rotated cards.
 
@@ -152,46 +119,11 @@ void advance_and_frame_plain(benchmark::State& state) {
   }
 }
 
-BENCHMARK(place_hand)->Arg(52);
-BENCHMARK(place_hand_plain)->Arg(52);
 BENCHMARK(hit_test)->Arg(52)->Arg(1000);
 BENCHMARK(hit_test_plain)->Arg(52)->Arg(1000);
 BENCHMARK(advance_and_frame)->Arg(52)->Arg(1000);
 BENCHMARK(advance_and_frame_plain)->Arg(52)->Arg(1000);
 
-/// Prints as usual, and remembers the times to compare each benchmark with its plain counterpart.
-class RatioReporter : public benchmark::ConsoleReporter {
- public:
-  void ReportRuns(const std::vector<Run>& runs) override {
-    ConsoleReporter::ReportRuns(runs);
-    for (const Run& run : runs) {
-      if (run.error_occurred || run.run_type != Run::RT_Iteration) continue;
-      times_[run.run_name.function_name][run.run_name.args] = run.GetAdjustedCPUTime();
-    }
-  }
-  void print_ratios() const {
-    std::printf("\n%-28s %10s %12s %12s %14s\n", "", "cards", "ours, ns", "plain, ns", "plain / ours");
-    for (const auto& [name, by_size] : times_) {
-      const auto plain = times_.find(name + "_plain");
-      if (plain == times_.end()) continue;
-      for (const auto& [size, time] : by_size) {
-        const double other = plain->second.at(size);
-        std::printf("%-28s %10s %12.1f %12.1f %14.2f\n", name.c_str(), size.c_str(), time, other,
-                    other / time);
-      }
-    }
-  }
-
- private:
-  std::map<std::string, std::map<std::string, double>> times_;
-};
-
 }  // namespace
 
-int main(int argc, char** argv) {
-  benchmark::Initialize(&argc, argv);
-  if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
-  RatioReporter reporter;
-  benchmark::RunSpecifiedBenchmarks(&reporter);
-  reporter.print_ratios();
-}
+int main(int argc, char** argv) { return apsidon::bench::run(argc, argv); }

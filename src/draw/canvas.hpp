@@ -43,6 +43,7 @@ inline constexpr Colour aqua = rgb(0xA9E8DF);
 inline constexpr Colour coral = rgb(0xF2765B);
 inline constexpr Colour glass = rgb(0xCFE6D8);
 inline constexpr Colour caption = rgb(0xE7EEE4);
+inline constexpr Colour gold = rgb(0xE3B64A);
 }  // namespace palette
 
 struct DestroyContext {

@@ -7,6 +7,7 @@
 
 #include "apsidon/draw/paint.hpp"
 #include "draw/card_art.hpp"
+#include "draw/stages.hpp"
 
 namespace apsidon::draw_detail {
 namespace {
@@ -213,7 +214,7 @@ void draw_compact(cairo_t* cr, const SuitStyle& style, const std::string& rank, 
                {.typeface = Typeface::serif, .size = 0.48 * w, .bold = true, .largest_width = 0.44 * w},
                style.ink.main);
   draw_mark(cr, style.plant, 0.745 * w, 0.225 * w, 0.33 * w, style.ink);
-  draw_mark(cr, style.plant, 0.5 * w, 0.42 * w + (h - 0.42 * w) / 2, 0.64 * w, style.ink);
+  draw_mark(cr, style.plant, 0.43 * w, 0.42 * w + (h - 0.42 * w) / 2, 0.62 * w, style.ink);  // in a hand, too
 }
 
 void draw_paper(cairo_t* cr, double w, double h, double radius) {
@@ -279,6 +280,12 @@ void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double w, double h, d
   const SuitStyle style = style_of(deck, deck.suit_of(face));
   const int rank = deck.rank_of(face);
   const std::string& name = deck.options().ranks[static_cast<std::size_t>(rank)];
+  const auto& ranks = deck.options().ranks;
+  if (std::any_of(ranks.begin(), ranks.end(), [](const std::string& r) { return r.size() > 3; })) {
+    const int suit = deck.suit_of(face);
+    return draw_stage(cr, {.rank = rank, .ranks = deck.rank_count(), .suit = suit},
+                      deck.options().suits[static_cast<std::size_t>(suit)].name, name, style.ink, w, h);
+  }
   if (w < double{compact_width}) return draw_compact(cr, style, name, w, h);
   draw_corner(cr, style, name, w);
   {

@@ -6,6 +6,7 @@
 
 #include "draw/background.hpp"
 #include "draw/card_art.hpp"
+#include "draw/panels.hpp"
 
 namespace apsidon {
 namespace {
@@ -108,9 +109,26 @@ void draw_marks(cairo_t* cr, const FrameItem& item, double radius) {
   if (item.marks.refused) ring(palette::coral, 3);
 }
 
-void draw_item(cairo_t* cr, const FrameItem& item, const Deck& deck, float radius_px, float ratio) {
-  const double radius = double{radius_px};
+/// The same item in the size in which it shows, so that a small card shows its compact face.
+FrameItem at_its_size(const FrameItem& item) {
+  FrameItem out = item;
+  Matrix& m = out.matrix;
+  const float scale = std::max(length({m.a, m.b}), length({m.c, m.d}));
+  if (!(scale > 0)) return out;
+  out.size = item.size * scale;
+  m = {m.a / scale, m.b / scale, m.c / scale, m.d / scale, m.tx, m.ty};
+  return out;
+}
+
+void draw_item(cairo_t* cr, const FrameItem& given, const Deck& deck, float radius_share, float ratio) {
+  const FrameItem item = at_its_size(given);
+  const double radius = double{radius_share * item.size.width};
   const Saved saved(cr);
+  if (item.clip != everywhere) {
+    cairo_rectangle(cr, double{item.clip.min.x}, double{item.clip.min.y}, double{item.clip.width()},
+                    double{item.clip.height()});
+    cairo_clip(cr);
+  }
   const cairo_matrix_t matrix = cairo_matrix(item.matrix);
   // A card seen edge-on, or scaled to nothing, shows nothing; its map could not be inverted either.
   if (std::abs(matrix.xx * matrix.yy - matrix.xy * matrix.yx) < 1e-6) return;
@@ -152,8 +170,13 @@ Picture paint(const Frame& frame, const Deck& deck) {
   Picture picture(frame.window, frame.pixel_ratio);
   const Canvas canvas = canvas_on(picture);
   draw_background(canvas.get(), frame.window);
-  for (const FrameItem& item : frame.items) {
-    draw_item(canvas.get(), item, deck, frame.corner_radius, frame.pixel_ratio);
+  for (const FramePanel& panel : frame.panels) {
+    if (!panel.overlay) draw_panel(canvas.get(), panel);
+  }
+  const float radius = frame.card.width > 0 ? frame.corner_radius / frame.card.width : 0;
+  for (const FrameItem& item : frame.items) draw_item(canvas.get(), item, deck, radius, frame.pixel_ratio);
+  for (const FramePanel& panel : frame.panels) {
+    if (panel.overlay) draw_panel(canvas.get(), panel);
   }
   return picture;
 }

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "apsidon/draw/paint.hpp"
+#include "apsidon/geometry/box.hpp"
 #include "apsidon/geometry/error.hpp"
 #include "draw/background.hpp"
 #include "draw/card_art.hpp"
@@ -54,8 +55,12 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
   cairo_paint(cr);
   draw_title(cr, title);
 
+  // Windows of one shape fill their cells; others are fitted in cells that suit upright and wide ones alike.
   const Size window = shots.front().frame.window;
-  const double aspect = window.height > 0 ? double{window.width} / double{window.height} : 1;
+  const bool alike =
+      std::all_of(shots.begin(), shots.end(), [&](const Shot& s) { return s.frame.window == window; });
+  const double own = window.height > 0 ? double{window.width} / double{window.height} : 1;
+  const double aspect = alike ? own : 1.25;
   const double top = margin + title_height;
   constexpr double gap = 16;
   const Cells cells = largest_cells(shots.size(), aspect, double{size.width} - 2 * margin,
@@ -71,22 +76,26 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
     const double x = left + static_cast<double>(i % cells.columns) * (cells.width + gap);
     const double y = first + static_cast<double>(i / cells.columns) * (cells.height + caption_height + gap);
     Frame frame = shots[i].frame;
+    const Rect cell = rect_at({static_cast<float>(x), static_cast<float>(y)},
+                              {static_cast<float>(cells.width), static_cast<float>(cells.height)});
+    const Rect box = fit_in(cell, frame.window, Fit::contain).box;
     // Twice as fine as it will show, and then reduced: small cards stay legible.
-    const double shrink = cells.width / std::max(double{frame.window.width}, 1.0);
-    frame.pixel_ratio = static_cast<float>(std::min(2 * shrink * double{pixel_ratio}, 4.0));
+    const double shrink = double{box.width()} / std::max(double{frame.window.width}, 1.0);
+    frame.pixel_ratio = static_cast<float>(std::clamp(2 * shrink * double{pixel_ratio}, 0.05, 4.0));
     const Picture shot = paint(frame, deck);
     const Saved saved(cr);
-    rounded_box(cr, x, y, cells.width, cells.height, 6);
+    rounded_box(cr, double{box.min.x}, double{box.min.y}, double{box.width()}, double{box.height()}, 6);
     cairo_clip_preserve(cr);
-    cairo_translate(cr, x, y);
-    cairo_scale(cr, cells.width / shot.width(), cells.height / shot.height());
+    cairo_translate(cr, double{box.min.x}, double{box.min.y});
+    cairo_scale(cr, double{box.width()} / shot.width(), double{box.height()} / shot.height());
     cairo_set_source_surface(cr, shot.surface(), 0, 0);
     cairo_pattern_set_filter(cairo_get_source(cr), CAIRO_FILTER_BEST);
     cairo_fill(cr);
     cairo_reset_clip(cr);
     cairo_identity_matrix(cr);
     cairo_scale(cr, double{pixel_ratio}, double{pixel_ratio});
-    text_left(cr, shots[i].caption, x + 2, y + cells.height + 17, {.size = 14}, palette::caption);
+    text_left(cr, shots[i].caption, x + 2, y + cells.height + 17, {.size = 14, .largest_width = cells.width},
+              palette::caption);
   }
   return sheet;
 }

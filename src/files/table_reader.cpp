@@ -108,6 +108,7 @@ class TableReader {
     }
     FormationGaps gaps;
     if (node.has("pyramid")) gaps.down = -0.5f;
+    if (node.has("diamond")) gaps = {.across = 1.15f, .down = -0.46f};
     gaps.across = node.number_or("gap_across", gaps.across, -1, 100);
     gaps.down = node.number_or("gap_down", gaps.down, -1, 100);
     if (node.has("pyramid")) return formation_of_pyramid(node.child("pyramid").whole(1, 100), gaps);

@@ -122,15 +122,29 @@ LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose>
   const bool bent = arc.half > 0;
   const float each = steps > 0 ? 2 / steps : 0;
   bool any_lifted = false;
-  for (std::size_t i = 0; i < n; ++i) {
-    const float t = steps > 0 ? static_cast<float>(i + (i >= insert_at ? 1 : 0)) * each - 1 : 0;
-    const float angle = t * arc.half;
-    const SinCos a = sin_cos(angle);
-    // r (1 - cos a) is r sin² a / (1 + cos a), which loses no digits for a flat arc.
-    const float x = middle + (bent ? arc.radius * a.sine : t * arc.chord / 2);
-    const float y = bent ? top + arc.radius * a.sine * a.sine / (1 + a.cosine) : 0;
-    poses[i] = side.pose(x, y, in.cards[i], angle);
-    any_lifted |= in.cards[i].lifted;
+  // In blocks whose arithmetic is apart from the writing of poses, so that the compiler can do several cards
+  // at once.
+  constexpr std::size_t block = 16;
+  float angles[block];
+  float xs[block];
+  float ys[block];
+  for (std::size_t begin = 0; begin < n; begin += block) {
+    const std::size_t count = std::min(block, n - begin);
+    for (std::size_t k = 0; k < block; ++k) {
+      const std::size_t i = begin + k;
+      const float t =
+          steps > 0 ? static_cast<float>(static_cast<int>(i) + (i >= insert_at ? 1 : 0)) * each - 1 : 0;
+      const SinCos a = sin_cos(t * arc.half);
+      angles[k] = t * arc.half;
+      // r (1 - cos a) is r sin² a / (1 + cos a), which loses no digits for a flat arc.
+      xs[k] = middle + (bent ? arc.radius * a.sine : t * arc.chord / 2);
+      ys[k] = bent ? top + arc.radius * a.sine * a.sine / (1 + a.cosine) : 0;
+    }
+    for (std::size_t k = 0; k < count; ++k) {
+      const LaidCard& c = in.cards[begin + k];
+      poses[begin + k] = side.pose(xs[k], ys[k], c, angles[k]);
+      any_lifted |= c.lifted;
+    }
   }
   if (any_lifted) {
     for (std::size_t i = 0; i < n; ++i) {

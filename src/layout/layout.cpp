@@ -86,6 +86,12 @@ Size preferred_size(const Layout& layout, const LayoutNeed& need, Size card) {
 }
 
 Pose lone_pose(const Layout& layout, const Rect& area, Size card, Facing facing) {
+  if (const auto* pile = std::get_if<PileLayout>(&layout); pile && pile->untidy_angle != Angle{}) {
+    PileLayout tidy = *pile;
+    tidy.untidy_angle = {};
+    tidy.untidy_offset = 0;
+    return lone_pose(tidy, area, card, facing);
+  }
   const LaidCard one;
   Pose pose;
   lay_out(layout, {.area = area, .card = card, .cards = {&one, 1}, .facing = facing}, {&pose, 1});

@@ -87,9 +87,10 @@ float ratio_of(const PlanWindow& window) {
 /// that a larger window never gives a smaller card by a rounding. What is needed is convex in the width:
 /// Newton's method, begun above, never steps below the answer but for roundings, which the last loops put
 /// right.
-float widest(const Plan& plan, std::span<const ZonePlace> places, Size room) {
+float widest(const Plan& plan, std::span<const ZonePlace> places, Size room,
+             std::span<const Rect> units = {}) {
   constexpr float lattice = 128;
-  const auto need = [&](float width) { return need_of(plan, places, {width, width / plan.aspect}); };
+  const auto need = [&](float width) { return need_of(plan, places, {width, width / plan.aspect}, units); };
   const auto fits = [&](std::int64_t step) {
     const Need n = need(static_cast<float>(step) / lattice);
     return n.width.px <= room.width && n.height.px <= room.height;
@@ -197,11 +198,13 @@ PlanResult solve(const Plan& plan, std::span<const ZonePlace> places, const Plan
   const float ratio = ratio_of(window);
   const Rect room = inner(window, plan.margin);
   PlanResult result;
-  const float width = widest(plan, places, room.size());
+  measure_zones(places, {1, 1 / plan.aspect}, out.areas);
+  const float width = widest(plan, places, room.size(), out.areas);
   result.unsnapped_card = {width, width / plan.aspect};
   const auto whole = [&](float px) { return std::floor(px * ratio) / ratio; };
   result.card = {whole(result.unsnapped_card.width), whole(result.unsnapped_card.height)};
   result.fits = result.card.width > 0 && result.card.height > 0;
+  measure_zones(places, result.card, out.areas);
   arrange(plan, places, result.card, ratio, room, inner(window, 0), out);
   return result;
 }

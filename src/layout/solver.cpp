@@ -43,6 +43,13 @@ bool is_list(const PlanNode& node) { return node.kind == PlanKind::across || nod
 struct Measure {
   std::span<const ZonePlace> places;
   Size card;
+  std::span<const Rect> units;
+
+  Size least(ZoneId zone) const {
+    const std::size_t i = zone.value - 1;
+    if (units.empty()) return least_of(places[i], card);
+    return {units[i].min.x * card.width, units[i].min.y * card.width};
+  }
 
   /// Everything that is in proportion to the card: the slope is the value over the width.
   Grown scaled(float px) const { return {px, card.width > 0 ? px / card.width : 0}; }
@@ -53,7 +60,7 @@ struct Measure {
   Need of(const PlanNode& node) const {
     switch (node.kind) {
       case PlanKind::zone: {
-        const Size s = least_of(places[node.zone.value - 1], card);
+        const Size s = least(node.zone);
         return {scaled(s.width), scaled(s.height)};
       }
       case PlanKind::panel:
@@ -109,8 +116,10 @@ struct Arrangement {
   Size size_of(const PlanNode& node, bool preferred) const {
     switch (node.kind) {
       case PlanKind::zone: {
-        const ZonePlace& place = places[node.zone.value - 1];
-        return preferred ? preferred_of(place, card) : least_of(place, card);
+        // A zone's sizes stand where its area will; they are never asked for once it is there.
+        const Rect& sizes = out.areas[node.zone.value - 1];
+        const Vec2 s = preferred ? sizes.max : sizes.min;
+        return {s.x, s.y};
       }
       case PlanKind::panel:
         return {of(node.width), of(node.height)};
@@ -275,8 +284,16 @@ struct Arrangement {
 
 }  // namespace
 
-Need need_of(const Plan& plan, std::span<const ZonePlace> places, Size card) {
-  return Measure{places, card}.of(plan.root);
+void measure_zones(std::span<const ZonePlace> places, Size card, std::span<Rect> sizes) {
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    const Size least = least_of(places[i], card);
+    const Size preferred = preferred_of(places[i], card);
+    sizes[i] = {{least.width, least.height}, {preferred.width, preferred.height}};
+  }
+}
+
+Need need_of(const Plan& plan, std::span<const ZonePlace> places, Size card, std::span<const Rect> units) {
+  return Measure{places, card, units}.of(plan.root);
 }
 
 void arrange(const Plan& plan, std::span<const ZonePlace> places, Size card, float pixel_ratio,

@@ -64,10 +64,19 @@ Rect Playfield::Impl::clip_of(std::size_t s) const {
 }
 
 void Playfield::Impl::add_panels() {
-  drawn.panels.clear();
+  std::size_t shown = 0;
   const auto add = [&](PanelId id, bool overlay) {
     const Rect& area = panel_areas[id.value - 1];
-    if (!area.empty()) drawn.panels.push_back({.panel = id, .area = area, .overlay = overlay});
+    if (area.empty()) return;
+    if (drawn.panels.size() == shown) drawn.panels.emplace_back();
+    const PanelSetup& panel = setup.panels[id.value - 1];
+    FramePanel& to = drawn.panels[shown++];  // what stands there already keeps its storage
+    to.panel = id;
+    to.area = area;
+    to.overlay = overlay;
+    to.kind = panel.kind;
+    to.text = panel.text;
+    to.fill = panel.fill;
   };
   const std::vector<Overlay>& overlays = setup.plans[*plan].overlays;
   for (std::uint32_t i = 1; i <= panel_areas.size(); ++i) {
@@ -76,6 +85,7 @@ void Playfield::Impl::add_panels() {
     if (!over) add({i}, false);
   }
   for (const Overlay& overlay : overlays) add(overlay.panel, true);
+  drawn.panels.resize(shown);
 }
 
 void Playfield::Impl::add_card(std::uint64_t order, std::size_t s) {

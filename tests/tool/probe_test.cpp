@@ -35,8 +35,8 @@ std::vector<Laid> placed(const std::string& table) {
   REQUIRE(lines.size() > 1);
   for (std::size_t i = 1; i < lines.size(); ++i) {
     const auto c = cells_of(lines[i]);
-    cards.push_back(
-        {c[2], c[0], std::stod(c[5]), std::stod(c[6]), std::stod(c[7]), std::stod(c[9]), std::stod(c[10])});
+    cards.push_back({c[2], c[0], std::stod(c[5]), std::stod(c[6]), std::stod(c[7]),
+                     std::stod(c[8]) * std::stod(c[9]), std::stod(c[8]) * std::stod(c[10])});
   }
   return cards;
 }

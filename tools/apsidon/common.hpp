@@ -19,6 +19,8 @@ void add_probe(CommandLine& line);
 void add_judge(CommandLine& line);
 void add_film(CommandLine& line);
 void add_faces(CommandLine& line);
+void add_fit(CommandLine& line);
+void add_check(CommandLine& line);
 void add_demo(CommandLine& line);
 
 /// Options of the verbs that look at a table in a window.

@@ -35,7 +35,7 @@ Words& Words::required_text(const std::string& name, std::string& into, const st
 
 Words& Words::texts(const std::string& name, std::vector<std::string>& into, const std::string& type,
                     const std::string& help) {
-  impl_->app->add_option(name, into, help)->type_name(type)->required();
+  impl_->app->add_option(name, into, help)->type_name(type)->allow_extra_args(false);
   return *this;
 }
 

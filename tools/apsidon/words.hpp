@@ -33,7 +33,7 @@ class Words {
   Words& text(const std::string& name, std::string& into, const std::string& type, const std::string& help);
   Words& required_text(const std::string& name, std::string& into, const std::string& type,
                        const std::string& help);
-  /// Words without a dash in front, any number of them.
+  /// An option that may be given several times.
   Words& texts(const std::string& name, std::vector<std::string>& into, const std::string& type,
                const std::string& help);
   /// One of these words.

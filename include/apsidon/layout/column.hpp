@@ -10,7 +10,7 @@ namespace apsidon {
 struct ColumnLayout {
   float open_strip = 0.31f;           ///< of a card that lies face up, share of the card's height, [0, 1]
   float covered_strip = 0.12f;        ///< of a card that lies face down, share of the height, [0, 1]
-  float least_open_strip = 0.155f;    ///< below this the column is crowded, [0, open_strip]
+  float least_open_strip = 0.18f;     ///< below this the column is crowded, [0, open_strip]
   float least_covered_strip = 0.05f;  ///< [0, covered_strip]
   float look_strip = 0.5f;  ///< of the raised card, where that is wider, share of the height, [0, 1]
 

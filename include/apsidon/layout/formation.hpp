@@ -44,9 +44,11 @@ struct FormationGaps {
 /// rows overlap.
 [[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_pyramid(int rows,
                                                                  FormationGaps gaps = {.down = -0.5f});
-/// A lattice on its corner: rows of 1, 2, … `side`, … 2, 1 slots, [1, 100]. Neighbours touch along the
-/// diagonals.
-[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_diamond(int side, FormationGaps gaps = {});
+/// A lattice on its corner: rows of 1, 2, … `side`, … 2, 1 slots, [1, 100]. Neighbours lie along the
+/// diagonals; rows reach between the slots of the next, so that no two cards overlap.
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_diamond(int side,
+                                                                 FormationGaps gaps = {.across = 1.15f,
+                                                                                       .down = -0.46f});
 /// Slots around a circle, [1, 1000], the first at the top, clockwise; neighbours follow each other.
 [[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_ring(int slots, FormationGaps gaps = {});
 

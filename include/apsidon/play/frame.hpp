@@ -1,10 +1,11 @@
 #pragma once
 #include <cstdint>
+#include <string>
 #include <vector>
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/geometry/quad.hpp"
-#include "apsidon/layout/plan.hpp"
+#include "apsidon/play/setup.hpp"
 
 namespace apsidon {
 
@@ -49,8 +50,11 @@ struct FramePanel {
   PanelId panel = {};
   Rect area = {};
   bool overlay = false;
+  PanelKind kind = PanelKind::box;
+  std::string text = {};
+  float fill = 1;  ///< of a bar, 0 to 1
 
-  friend constexpr bool operator==(const FramePanel&, const FramePanel&) = default;
+  friend bool operator==(const FramePanel&, const FramePanel&) = default;
 };
 
 /// What to draw now, back to front.

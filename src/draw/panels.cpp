@@ -1,0 +1,81 @@
+#include "draw/panels.hpp"
+
+#include <algorithm>
+
+#include "apsidon/geometry/box.hpp"
+
+namespace apsidon::draw_detail {
+namespace {
+
+constexpr double least_text = 12;  // px; never smaller outside a card
+
+/// Words as large as the panel allows, but legible, and narrowed to its width.
+Lettering lettering(const Rect& area, Typeface typeface, double share, double most) {
+  return {.typeface = typeface,
+          .size = std::clamp(double{area.height()} * share, least_text, most),
+          .largest_width = std::max(double{area.width()} - 12, 8.0)};
+}
+
+void ground(cairo_t* cr, const Rect& r, double radius, Colour colour) {
+  rounded_box(cr, double{r.min.x}, double{r.min.y}, double{r.width()}, double{r.height()}, radius);
+  fill(cr, colour);
+}
+
+void rim(cairo_t* cr, const Rect& r, double radius, Colour colour) {
+  rounded_box(cr, double{r.min.x} + 0.5, double{r.min.y} + 0.5, double{r.width()} - 1, double{r.height()} - 1,
+              radius);
+  stroke(cr, colour, 1);
+}
+
+void words(cairo_t* cr, const FramePanel& panel, const Lettering& how, Colour colour) {
+  const Vec2 middle = panel.area.centre();
+  text_centred(cr, panel.text, double{middle.x}, double{middle.y}, how, colour);
+}
+
+/// A bar with its words beside it where there is room, else without.
+void draw_bar(cairo_t* cr, const FramePanel& panel) {
+  const Rect& a = panel.area;
+  Rect bar = a;
+  const Lettering how{.size = std::clamp(double{a.height()} * 0.8, least_text, 16.0)};
+  if (!panel.text.empty() && double{a.height()} >= least_text && a.width() > 160) {
+    const Extent words = text_left(cr, panel.text, double{a.min.x}, double{a.centre().y} + how.size * 0.34,
+                                   how, palette::caption);
+    bar.min.x += static_cast<float>(words.width) + 12;
+  }
+  const float height = std::min(bar.height(), 12.0f);
+  bar = {{bar.min.x, bar.centre().y - height / 2}, {bar.max.x, bar.centre().y + height / 2}};
+  const double radius = double{height} / 2;
+  ground(cr, bar, radius, rgb(0x06140F, 0.5));
+  const Rect full = filled(bar, panel.fill);
+  if (full.width() >= height) ground(cr, full, radius, palette::gold);
+  rim(cr, bar, radius, faded(palette::glass, 0.35));
+}
+
+}  // namespace
+
+void draw_panel(cairo_t* cr, const FramePanel& panel) {
+  const Rect& a = panel.area;
+  if (a.width() < 4 || a.height() < 4) return;
+  const double radius = std::min({double{a.height()} / 2, double{a.width()} / 2, 8.0});
+  if (panel.overlay) {
+    ground(cr, a, radius, rgb(0x06140F, 0.82));
+    rim(cr, a, radius, faded(palette::glass, 0.45));
+  }
+  switch (panel.kind) {
+    case PanelKind::caption:
+      return words(cr, panel, lettering(a, Typeface::serif, 0.6, 30), palette::caption);
+    case PanelKind::counter:
+      if (!panel.overlay) ground(cr, a, radius, rgb(0x06140F, 0.35));
+      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), palette::caption);
+    case PanelKind::button:
+      ground(cr, a, radius, rgb(0x2C5A4B));
+      rim(cr, a, radius, faded(palette::glass, 0.5));
+      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), rgb(0xFFFFFF));
+    case PanelKind::bar:
+      return draw_bar(cr, panel);
+    case PanelKind::box:
+      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), palette::caption);
+  }
+}
+
+}  // namespace apsidon::draw_detail

@@ -1,0 +1,133 @@
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+
+#include "support/process.hpp"
+
+using namespace apsidon::test;
+
+namespace {
+
+bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
+
+/// A table with one thing wrong, written next to the deck that it names.
+struct Wrong {
+  Scratch scratch;
+  std::string file = (scratch / "wrong.table.json").string();
+
+  Wrong(const std::string& zones, const std::string& cards, const std::string& root) {
+    std::ofstream(file)
+        << R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern", "colour": "green"}],
+      "ranks": ["1", "2", "3", "4", "5"], "copies": 9}, "zones": )"
+        << zones << R"(, "cards": )" << cards << R"(, "plans": [{"root": )" << root << "}]}\n";
+  }
+
+  [[nodiscard]] std::vector<std::string> codes(const std::string& window = "1280x800") const {
+    const auto outcome = tool({"check", file, "--window", window, "--format", "json"});
+    std::vector<std::string> codes;
+    for (const auto& finding : nlohmann::json::parse(outcome.out)) {
+      codes.push_back(std::string(finding["code"]) + " " + std::string(finding["zone"]));
+    }
+    CHECK(outcome.code == (codes.empty() ? 0 : 1));
+    return codes;
+  }
+};
+
+}  // namespace
+
+TEST_CASE("tool: fit says which windows work, the card in each, and the zone that gives first") {
+  const auto outcome = tool({"fit", "data/seed-drawer.table.json"});
+  CHECK(outcome.code == 1);
+  const auto lines = lines_of(outcome.out);
+  REQUIRE(lines.size() == 16);
+  CHECK(holds(lines[1], "small phone, upright"));
+  CHECK(holds(lines[1], "NO"));
+  CHECK(holds(lines[8], "small laptop"));
+  CHECK(holds(lines[8], "yes"));
+  CHECK(holds(lines[8], "drawer"));
+  CHECK(holds(lines[14], "Smallest that works, with cards of at least 44 px: "));
+  CHECK(holds(lines[15], "let 'drawer' hold fewer cards"));
+}
+
+TEST_CASE("tool: fit finds the zone that needs the room, and the smallest window is where it says") {
+  const Wrong hand(
+      R"([{"id": "hand", "layout": {"kind": "hand", "least_spacing": 0.6}, "longest": 40, "drop": "anything"},
+                       {"id": "bed", "drop": "anything"}])",
+      "{}", R"({"down": [{"zone": "bed"}, {"zone": "hand"}]})");
+  const auto json =
+      nlohmann::json::parse(tool({"fit", hand.file, "--window", "1280x800", "--format", "json"}).out);
+  CHECK(json["windows"][0]["gives_first"] == "hand");
+  CHECK(json["windows"][0]["works"] == true);
+  const int width = json["smallest_wide"][0];
+  const auto window = [](double w) {
+    return std::to_string(static_cast<int>(w)) + "x" + std::to_string(static_cast<int>(w * 10 / 16));
+  };
+  CHECK(tool({"fit", hand.file, "--window", window(width + 2)}).code == 0);
+  CHECK(tool({"fit", hand.file, "--window", window(width - 2)}).code == 1);
+  const auto csv =
+      lines_of(tool({"fit", hand.file, "--window", "400x300", "--window", "800x600", "--format", "csv"}).out);
+  CHECK(csv.size() == 3);
+  const Scratch scratch;
+  CHECK(tool({"fit", hand.file, "--window", "400x300", "--window", "300x400", "--out",
+              (scratch / "f.png").string()})
+            .code >= 0);
+  CHECK(contents(scratch / "f.png").substr(1, 3) == "PNG");
+}
+
+TEST_CASE("tool: check finds nothing wrong with the demo tables in a window of 1280x800") {
+  for (const auto& entry : std::filesystem::directory_iterator(source("data"))) {
+    const std::string name = entry.path().filename().string();
+    if (!name.ends_with(".table.json")) continue;
+    const auto outcome = tool({"check", "data/" + name});
+    CAPTURE(name, outcome.out);
+    CHECK(outcome.code == 0);
+    CHECK(holds(outcome.out, "nothing found"));
+  }
+}
+
+TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
+  const std::string two =
+      R"([{"id": "a", "layout": "column", "longest": 5, "drop": "anything"}, {"id": "b", "drop": "anything"}])";
+  const std::string side_by_side = R"({"across": [{"zone": "a", "share": 1}, {"zone": "b", "share": 1}]})";
+  CHECK(Wrong(two, R"({"a": ["fern-1"]})", side_by_side).codes().empty());
+  // Too many for what the plan keeps room for.
+  CHECK(Wrong(two, R"({"a": ["fern-1", "fern-2", "fern-1", "fern-2", "fern-1", "fern-2"]})", side_by_side)
+            .codes() == std::vector<std::string>{"over-longest a"});
+  // Strips that no corner mark fits.
+  CHECK(
+      Wrong(
+          R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.01}, "longest": 80, "drop": "anything"},
+                  {"id": "b", "drop": "anything"}])",
+          "{}", side_by_side)
+          .codes() == std::vector<std::string>{"thin-strip a"});
+  // A zone that nothing can reach.
+  CHECK(Wrong(R"([{"id": "a", "layout": "column", "longest": 5, "drop": "anything"}, {"id": "b"}])", "{}",
+              side_by_side)
+            .codes() == std::vector<std::string>{"unreachable b"});
+  // Targets smaller than a finger, and a window that shows nothing.
+  CHECK(Wrong(two, "{}", side_by_side).codes("90x60").front() == "small-target a, b");
+  CHECK(Wrong(two, "{}", side_by_side).codes("20x20") == std::vector<std::string>{"too-small "});
+  // A grid that overlaps at its longest: the plan counts with another number of columns than fit.
+  CHECK(
+      Wrong(
+          R"([{"id": "a", "layout": {"kind": "hand", "spacing": 0.5, "least_spacing": 0.5}, "longest": 9, "scrolls": false,
+                   "drop": "anything"}, {"id": "b", "drop": "anything"}])",
+          "{}", side_by_side)
+          .codes()
+          .empty());
+  const auto text = tool({"check", Wrong(two, "{}", side_by_side).file + ".gone"});
+  CHECK(text.code == 3);
+}
+
+TEST_CASE("tool: check says what to change") {
+  const Wrong wrong(
+      R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.01}, "longest": 80, "drop": "anything"}])",
+      "{}", R"({"zone": "a"})");
+  const auto outcome = tool({"check", wrong.file});
+  CHECK(holds(outcome.out, "with 80 open cards a strip is "));
+  CHECK(holds(outcome.out, "raise its least strip, or say a smaller longest [thin-strip]"));
+  CHECK(holds(outcome.out, "1 finding in a window of 1280x800"));
+  const auto csv = lines_of(tool({"check", wrong.file, "--format", "csv"}).out);
+  REQUIRE(csv.size() == 2);
+  CHECK(csv[1].starts_with("thin-strip,a,"));
+}

@@ -1,0 +1,224 @@
+// apsidon check: what is wrong with a table, although it can be read.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+#include "apsidon/draw/paint.hpp"
+#include "common.hpp"
+
+namespace apsidon::tool {
+namespace {
+
+struct Options {
+  TableOptions table;
+  float finger = 44;
+  Format format = Format::text;
+};
+
+struct Finding {
+  std::string code;
+  std::string zone;     ///< one, or several of which the same was found
+  std::string message;  ///< what was found, and what to change
+};
+
+/// Looks at one table in one window.
+class Checker {
+ public:
+  Checker(const TableSetup& setup, const Options& options)
+      : setup_(setup),
+        options_(options),
+        field_(setup,
+               {.window = parse_size(options.table.window), .pixel_ratio = options.table.pixel_ratio}) {}
+
+  std::vector<Finding> run() {
+    if (!field_.fits()) {
+      add("too-small", "",
+          "the window shows no card at all: 'apsidon fit' names the zone that needs the room");
+      return findings_;
+    }
+    for (const Zone& zone : setup_.table.zones()) {
+      check_place(zone);
+      check_longest(zone);
+      check_held(zone);
+    }
+    check_reach();
+    check_faces();
+    return merged();
+  }
+
+ private:
+  void add(std::string code, std::string zone, std::string message) {
+    findings_.push_back({std::move(code), std::move(zone), std::move(message)});
+  }
+
+  /// The same thing said of several zones is said once.
+  [[nodiscard]] std::vector<Finding> merged() const {
+    std::vector<Finding> out;
+    std::vector<std::vector<std::string>> zones;
+    for (const Finding& f : findings_) {
+      const auto same = std::find_if(out.begin(), out.end(), [&](const Finding& o) {
+        return o.code == f.code && o.message == f.message;
+      });
+      if (same == out.end()) {
+        out.push_back(f);
+        zones.push_back({f.zone});
+      } else {
+        zones[static_cast<std::size_t>(same - out.begin())].push_back(f.zone);
+      }
+    }
+    for (std::size_t i = 0; i < out.size(); ++i) {
+      if (zones[i].size() == 2) out[i].zone = zones[i][0] + ", " + zones[i][1];
+      if (zones[i].size() > 2) {
+        out[i].zone = fmt::format("{} … {} ({} zones)", zones[i].front(), zones[i].back(), zones[i].size());
+      }
+    }
+    return out;
+  }
+
+  void check_place(const Zone& zone) {
+    const Rect area = *field_.area(zone.id);
+    const Size window = parse_size(options_.table.window);
+    if (area.min.x < 0 || area.min.y < 0 || area.max.x > window.width || area.max.y > window.height) {
+      add("off-window", zone.name,
+          fmt::format("its area {},{} to {},{} reaches out of the window: give it less room or the plan a "
+                      "smaller margin",
+                      number(double{area.min.x}), number(double{area.min.y}), number(double{area.max.x}),
+                      number(double{area.max.y})));
+    }
+    const float smaller = std::min(area.width(), area.height());
+    if (smaller < options_.finger) {
+      add("small-target", zone.name,
+          fmt::format("its area is {} px across, a finger wants {}: raise its factor, or let the plan have "
+                      "fewer zones side by "
+                      "side",
+                      number(double{smaller}), number(double{options_.finger})));
+    }
+  }
+
+  /// Lays the zone out at its longest: is it crowded, and are its strips wide enough for a corner mark?
+  void check_longest(const Zone& zone) {
+    const std::size_t i = zone.id.value - 1;
+    const ZonePlace& place = setup_.places[i];
+    const auto n = static_cast<std::size_t>(place.longest);
+    if (n < 2 || place.scrolls || (place.gives_up && zone.cards.empty())) return;
+    const std::vector<LaidCard> cards(n);
+    std::vector<Pose> poses(n);
+    const Size card = field_.card_size() * place.factor;
+    const LayoutReport report =
+        lay_out(place.layout,
+                {.area = *field_.area(zone.id), .card = card, .cards = cards, .facing = place.facing}, poses);
+    if (report.crowded) {
+      add("crowded", zone.name,
+          fmt::format("with {} cards, its longest, strips are below their least: give it a larger share, or "
+                      "say a smaller "
+                      "longest",
+                      n));
+    }
+    const bool strips = std::holds_alternative<ColumnLayout>(place.layout) ||
+                        std::holds_alternative<HandLayout>(place.layout) ||
+                        (std::holds_alternative<SpreadLayout>(place.layout) &&
+                         std::get<SpreadLayout>(place.layout).last == 0);
+    // Where only covered cards lie and none can be taken there is nothing to read.
+    const bool covered = std::none_of(zone.cards.begin(), zone.cards.end(),
+                                      [&](CardId id) { return setup_.table.card(id)->face_up; });
+    const ZoneRules& rules = setup_.rules[i];
+    if (!strips || (covered && rules.pick.kind == PickKind::nothing && rules.drop.kind == RuleKind::nothing))
+      return;
+    // What a corner mark takes: a compact card's along its top, a full card's down its side.
+    const float mark = card.width < compact_width ? 0.38f * card.width : 0.25f * card.width;
+    float strip = 1e9f;
+    for (std::size_t k = 1; k < n; ++k)
+      strip = std::min(strip, length(poses[k].centre - poses[k - 1].centre));
+    if (strip >= mark) return;
+    add("thin-strip", zone.name,
+        fmt::format(
+            "with {} open cards a strip is {} px, a corner mark takes {}: raise its least strip, or say a "
+            "smaller longest",
+            n, number(double{strip}), number(double{mark})));
+  }
+
+  void check_held(const Zone& zone) {
+    const ZonePlace& place = setup_.places[zone.id.value - 1];
+    if (zone.cards.size() > static_cast<std::size_t>(place.longest)) {
+      add("over-longest", zone.name,
+          fmt::format("it holds {} cards, its longest is {}: raise 'longest' to what the game can put there",
+                      zone.cards.size(), place.longest));
+    }
+  }
+
+  /// Zones that lie empty and neither take nor give anything, nor wait to be given a place.
+  void check_reach() {
+    for (const Zone& zone : setup_.table.zones()) {
+      const ZoneRules& rules = setup_.rules[zone.id.value - 1];
+      const bool inert = rules.drop.kind == RuleKind::nothing && rules.pick.kind == PickKind::nothing;
+      const bool waits = setup_.deal_from == zone.id || setup_.places[zone.id.value - 1].gives_up;
+      if (!zone.cards.empty() || !inert || waits) continue;
+      add("unreachable", zone.name,
+          "it is empty and takes no drops: nothing can get there by hand; give it a 'drop' rule");
+    }
+  }
+
+  /// All faces but one: a line of the file was forgotten.
+  void check_faces() {
+    std::set<FaceId> shown;
+    for (const Zone& zone : setup_.table.zones()) {
+      for (const CardId id : zone.cards) shown.insert(setup_.table.card(id)->face);
+    }
+    std::vector<FaceId> missing;
+    for (const FaceId face : setup_.table.deck().faces()) {
+      if (!shown.contains(face)) missing.push_back(face);
+    }
+    if (missing.size() != 1 || shown.contains(hidden_face)) return;
+    add("missing-face", "",
+        fmt::format("all faces of the deck are on the table but {}: add it where it belongs",
+                    setup_.table.deck().text(missing.front())));
+  }
+
+  const TableSetup& setup_;
+  const Options& options_;
+  Playfield field_;
+  std::vector<Finding> findings_;
+};
+
+int run(const Options& options) {
+  const TableSetup setup = load_setup(options.table);
+  const std::vector<Finding> findings = Checker(setup, options).run();
+  if (options.format == Format::json) {
+    auto json = nlohmann::ordered_json::array();
+    for (const Finding& f : findings)
+      json.push_back({{"code", f.code}, {"zone", f.zone}, {"message", f.message}});
+    print_json(json);
+  } else if (options.format == Format::csv) {
+    std::string out = "code,zone,message\n";
+    for (const Finding& f : findings) out += fmt::format("{},{},\"{}\"\n", f.code, f.zone, f.message);
+    print(out);
+  } else {
+    for (const Finding& f : findings) {
+      print(fmt::format("{}{}: {} [{}]\n", options.table.file, f.zone.empty() ? "" : ": " + f.zone, f.message,
+                        f.code));
+    }
+    print(findings.empty()
+              ? fmt::format("{}: nothing found in a window of {}\n", options.table.file, options.table.window)
+              : fmt::format("{} {} in a window of {}\n", findings.size(),
+                            findings.size() == 1 ? "finding" : "findings", options.table.window));
+  }
+  return findings.empty() ? yes : no;
+}
+
+}  // namespace
+
+void add_check(CommandLine& line) {
+  Words& words = line.verb("check", "What is wrong with a table in a window, and what to change (exit 1)");
+  auto options = std::make_shared<Options>();
+  options->table.add_to(words);
+  words
+      .number("--finger", options->finger, 1, 1000, "PX",
+              "The smallest target for a finger; 44 unless stated")
+      .format(options->format)
+      .example("apsidon check data/potting-bench.table.json --window 390x844")
+      .does([options] { return run(*options); });
+}
+
+}  // namespace apsidon::tool
