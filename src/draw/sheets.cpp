@@ -94,8 +94,7 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
     cairo_reset_clip(cr);
     cairo_identity_matrix(cr);
     cairo_scale(cr, double{pixel_ratio}, double{pixel_ratio});
-    text_left(cr, shots[i].caption, x + 2, y + cells.height + 17, {.size = 14, .largest_width = cells.width},
-              palette::caption);
+    text_left(cr, shots[i].caption, x + 2, y + cells.height + 17, {.size = 14}, palette::caption);
   }
   return sheet;
 }

@@ -105,9 +105,8 @@ int draw_sheet(const Options& options, const std::vector<Row>& rows) {
   for (const Row& row : rows) {
     const Playfield field(load_setup({.file = options.table}), {.window = row.window});
     if (!deck) deck = field.table().deck();
-    shots.push_back({field.frame(), fmt::format("{}{} · card {}{}", row.name == "given" ? "" : row.name + " ",
-                                                size_text(row.window), size_text(row.card),
-                                                row.works ? "" : " · TOO SMALL")});
+    shots.push_back({field.frame(), fmt::format("{} · card {}{}", size_text(row.window), size_text(row.card),
+                                                row.works ? "" : " · too small")});
   }
   make_folder_of(options.out);
   contact_sheet(shots, *deck, "Windows that work", parse_size(options.sheet)).write_png(options.out);
