@@ -7,7 +7,6 @@
 #include <cstdint>
 #include <functional>
 #include <random>
-#include <sstream>
 #include <string>
 
 namespace apsidon::test {
@@ -31,17 +30,6 @@ class Random {
 };
 
 /// Runs the check, which fails by RC_ASSERT, for 100 generated seeds, `cases` of its own choosing from each.
-inline void for_all(const std::string& what, int cases, const std::function<void(Random&)>& property) {
-  const auto result = rc::detail::checkTestable([&] {
-    Random random(*rc::gen::noShrink(rc::gen::resize(100, rc::gen::arbitrary<std::uint64_t>())));
-    for (int i = 0; i < cases; ++i) property(random);
-  });
-  if (!result.is<rc::detail::SuccessResult>()) {
-    std::ostringstream text;
-    rc::detail::printResultMessage(result, text);
-    FAIL(what << ": " << text.str());
-  }
-  SUCCEED(what);
-}
+void for_all(const std::string& what, int cases, const std::function<void(Random&)>& property);
 
 }  // namespace apsidon::test
