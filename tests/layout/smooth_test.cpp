@@ -18,8 +18,10 @@ std::vector<Pose> laid(const Layout& layout, const Rect& area, Size card, std::s
 float stated_bound(const Layout& layout, Size card) {
   if (const auto* l = std::get_if<ColumnLayout>(&layout)) return l->open_strip * card.height;
   if (const auto* l = std::get_if<SpreadLayout>(&layout)) return l->spacing * card.width;
-  // The ends of a hand also sink as it bends further.
-  if (const auto* l = std::get_if<HandLayout>(&layout)) return 1.5f * l->spacing * card.width;
+  // A hand also bends further by a step: its ends sink, and turned cards reach further to the side.
+  if (const auto* l = std::get_if<HandLayout>(&layout)) {
+    return 1.5f * l->spacing * card.width + l->step.radians() * length({card.width, card.height});
+  }
   if (const auto* l = std::get_if<PileLayout>(&layout)) return l->thickness * card.height + 1e-3f;
   return 0;
 }
@@ -41,7 +43,11 @@ TEST_CASE("layout: one card more moves no other by more than a step of the layou
     const auto fewer = laid(layout, area, card, n);
     const auto more = laid(layout, area, card, n + 1);
     for (std::size_t i = 0; i < n; ++i) {
-      RC_ASSERT(length(more[i].centre - fewer[i].centre) <= bound + 0.05f);
+      const float moved = length(more[i].centre - fewer[i].centre);
+      if (moved > bound + 0.05f) {
+        RC_FAIL(std::string(name_of(layout)) + ": a card moved by " + std::to_string(moved) + " px, " +
+                std::to_string(bound) + " is stated");
+      }
     }
     ++checked;
   });

@@ -53,7 +53,7 @@ inline Layout random_layout(Random& r) {
     }
     case 6:
       return RingLayout{.start = Angle::degrees(double{r.uniform(-360, 360)}),
-                        .sweep = Angle::degrees(double{r.chance(0.5f) ? 360 : r.uniform(0, 360)}),
+                        .sweep = Angle::degrees(double{r.chance(0.5f) ? 360 : r.uniform(20, 360)}),
                         .turned = r.chance(0.5f),
                         .round = r.chance(0.5f)};
     case 7:
