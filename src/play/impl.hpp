@@ -38,6 +38,7 @@ struct Playfield::Impl {
   void head_for(const Card& card, std::size_t slot, const Pose& resting, Change change);
   void fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
   void after_change();
+  Verdict followed_up(Verdict verdict);
   void deal();
   void shake(CardId card);
   std::size_t slot(CardId id) const { return *setup.table.slot(id); }

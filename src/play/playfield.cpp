@@ -205,6 +205,11 @@ void Playfield::Impl::fly(std::size_t s, const Pose& goal, const Glide& glide, d
   stale = true;
 }
 
+Verdict Playfield::Impl::followed_up(Verdict verdict) {
+  if (verdict) after_change();
+  return verdict;
+}
+
 void Playfield::Impl::after_change() {
   cancel_if_touched();
   lay_out_changed(Change::table);
@@ -301,27 +306,19 @@ Verdict Playfield::move(const Run& run, ZoneId to) {
 }
 
 Verdict Playfield::flip(CardId card, bool face_up) {
-  const Verdict verdict = impl_->setup.table.flip(card, face_up);
-  if (verdict) impl_->after_change();
-  return verdict;
+  return impl_->followed_up(impl_->setup.table.flip(card, face_up));
 }
 
 Verdict Playfield::turn(CardId card, bool sideways) {
-  const Verdict verdict = impl_->setup.table.turn(card, sideways);
-  if (verdict) impl_->after_change();
-  return verdict;
+  return impl_->followed_up(impl_->setup.table.turn(card, sideways));
 }
 
 Verdict Playfield::set_cell(CardId card, int cell) {
-  const Verdict verdict = impl_->setup.table.set_cell(card, cell);
-  if (verdict) impl_->after_change();
-  return verdict;
+  return impl_->followed_up(impl_->setup.table.set_cell(card, cell));
 }
 
 Verdict Playfield::set_position(CardId card, Vec2 at) {
-  const Verdict verdict = impl_->setup.table.set_position(card, at);
-  if (verdict) impl_->after_change();
-  return verdict;
+  return impl_->followed_up(impl_->setup.table.set_position(card, at));
 }
 
 void Playfield::set_panel(PanelId id, std::string text, float fill) {
