@@ -274,10 +274,10 @@ struct Arrangement {
     return r;
   }
 
-  /// Zones that gave up their place keep a card's worth of area where they would be, for what flies in or out
-  /// of there.
+  /// Zones that gave up their place are a point where they would be: nothing aims at them or hits them, and
+  /// what flies there has a goal.
   void put_away(const PlanNode& node, Vec2 at) const {
-    if (node.kind == PlanKind::zone) out.areas[node.zone.value - 1] = rect_at(at, card);
+    if (node.kind == PlanKind::zone) out.areas[node.zone.value - 1] = {at, at};
     for (const PlanNode& part : node.parts) put_away(part, at);
   }
 };

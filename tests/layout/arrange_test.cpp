@@ -165,6 +165,8 @@ TEST_CASE("plan: a zone gives up its place while it is empty, and cards keep the
   const Solved both = solved(plan, places, {.size = {600, 300}}, 0, {0, 0});
   const Solved one = solved(plan, places, {.size = {600, 300}}, 0, {1, 0});
   CHECK(one.areas[1] == Rect{{0, 0}, {600, 300}});
+  // Nothing is left that could take a hit or a drop from a neighbour.
+  CHECK(one.areas[0].empty());
   CHECK(both.areas[1].min.x > 250);
   CHECK(one.result.card == both.result.card);
 }

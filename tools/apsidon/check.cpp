@@ -78,14 +78,20 @@ class Checker {
   }
 
   void check_place(const Zone& zone) {
+    const ZonePlace& place = setup_.places[zone.id.value - 1];
+    if (place.gives_up && zone.cards.empty()) return;
     const Rect area = *field_.area(zone.id);
     const Size window = parse_size(options_.table.window);
-    if (area.min.x < 0 || area.min.y < 0 || area.max.x > window.width || area.max.y > window.height) {
+    // Its card may reach beyond its area: a slot of a formation with a factor does.
+    const Rect card = bounds(corners(*field_.outline(zone.id), field_.card_size()));
+    constexpr float rounding = 0.5f;  // px
+    if (card.min.x < -rounding || card.min.y < -rounding || card.max.x > window.width + rounding ||
+        card.max.y > window.height + rounding) {
       add("off-window", zone.name,
-          fmt::format("its area {},{} to {},{} reaches out of the window: give it less room or the plan a "
-                      "smaller margin",
-                      number(double{area.min.x}), number(double{area.min.y}), number(double{area.max.x}),
-                      number(double{area.max.y})));
+          fmt::format("a card there lies from {},{} to {},{}, beyond the window: lower its factor, or widen "
+                      "the margin",
+                      number(double{card.min.x}), number(double{card.min.y}), number(double{card.max.x}),
+                      number(double{card.max.y})));
     }
     const float smaller = std::min(area.width(), area.height());
     if (smaller < options_.finger) {

@@ -99,7 +99,8 @@ struct ZonePlace {
   float factor = 1;       ///< its cards' size, times that of the table, [0.05, 20]
   bool sideways = false;  ///< cards may lie sideways there: room is kept for that
   bool scrolls = false;   ///< room is kept for one card; the others are reached by scrolling
-  bool gives_up = false;  ///< while it is empty its place goes to its neighbours; cards keep their size
+  bool gives_up =
+      false;  ///< while it is empty its area is a point and its place its neighbours'; cards keep their size
 
   friend bool operator==(const ZonePlace&, const ZonePlace&) = default;
 };
