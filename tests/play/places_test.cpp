@@ -34,7 +34,6 @@ TEST_CASE("play: the next pose is where the next card comes to lie") {
     const ZoneId to = field.table().zones()[1].id;
     if (before.sideways || before.at != Vec2{0.5f, 0.5f}) return;
     const Pose expected = *field.next_pose(to, before.face_up);
-    const auto grid = std::string(field.table().zone(to)->name);
     const Rect area = *field.area(to);
     RC_ASSERT(field.move({card, 1}, to));
     if (*field.area(to) != area) return;  // a zone that was empty has its place back

@@ -68,9 +68,10 @@ TEST_CASE("tool: fit finds the zone that needs the room, and the smallest window
       lines_of(tool({"fit", hand.file, "--window", "400x300", "--window", "800x600", "--format", "csv"}).out);
   CHECK(csv.size() == 3);
   const Scratch scratch;
-  CHECK(tool({"fit", hand.file, "--window", "400x300", "--window", "300x400", "--out",
-              (scratch / "f.png").string()})
-            .code >= 0);
+  const auto drawn = tool({"fit", hand.file, "--window", "400x300", "--window", "1280x800", "--out",
+                           (scratch / "f.png").string()});
+  CHECK(drawn.code == 1);
+  CHECK(holds(drawn.out, "f.png: 2 windows"));
   CHECK(contents(scratch / "f.png").substr(1, 3) == "PNG");
 }
 
@@ -107,14 +108,12 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
   // Targets smaller than a finger, and a window that shows nothing.
   CHECK(Wrong(two, "{}", side_by_side).codes("90x60").front() == "small-target a, b");
   CHECK(Wrong(two, "{}", side_by_side).codes("20x20") == std::vector<std::string>{"too-small "});
-  // A grid that overlaps at its longest: the plan counts with another number of columns than fit.
-  CHECK(
-      Wrong(
-          R"([{"id": "a", "layout": {"kind": "hand", "spacing": 0.5, "least_spacing": 0.5}, "longest": 9, "scrolls": false,
-                   "drop": "anything"}, {"id": "b", "drop": "anything"}])",
-          "{}", side_by_side)
-          .codes()
-          .empty());
+  // A slot whose cards are larger than its formation knows.
+  CHECK(Wrong(R"([{"id": "a", "formation": {"rows": [3]}, "factor": 1.8, "drop": "anything"}])", "{}",
+              R"({"formation": "a"})")
+            .codes("1280x400")
+            .front()
+            .starts_with("off-window a-1"));
   const auto text = tool({"check", Wrong(two, "{}", side_by_side).file + ".gone"});
   CHECK(text.code == 3);
 }
