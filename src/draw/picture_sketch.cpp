@@ -12,8 +12,15 @@ namespace {
 
 /// A colour by the layer's name, the same in every picture.
 Colour colour_of(std::string_view layer) {
-  static constexpr std::array<Colour, 5> colours{rgb(0xFFD166), rgb(0x8EE3F5), rgb(0xFF8FA3), rgb(0xB9F18C),
-                                                 rgb(0xD9B8FF)};
+  // Those that a playfield draws are far apart from one another.
+  if (layer == "areas") return rgb(0xFFD166);
+  if (layer == "panels") return rgb(0xFFA94D);
+  if (layer == "hits") return rgb(0xFF8FA3);
+  if (layer == "neutral") return rgb(0x54284A);
+  if (layer == "strips") return rgb(0x74C0FC);
+  if (layer == "insertion") return rgb(0x2F9E44);
+  if (layer == "ids") return rgb(0xFFFFFF);
+  static constexpr std::array<Colour, 3> colours{rgb(0x8EE3F5), rgb(0xB9F18C), rgb(0xD9B8FF)};
   std::size_t sum = 0;
   for (const char c : layer) sum = sum * 31 + static_cast<unsigned char>(c);
   return colours[sum % colours.size()];

@@ -41,6 +41,8 @@ Plan PlanReader::read(const Node& node) {
   node.expect_keys({"name", "margin", "aspect", "largest_width", "root", "overlays"});
   Plan plan{.name = node.text_or("name", ""), .root = {}};
   plan.margin = node.number_or("margin", plan.margin, 0, 10'000);
+  const Size& art = setup_.art_size;
+  if (!art.empty()) plan.aspect = art.width / art.height;
   plan.aspect = node.number_or("aspect", plan.aspect, 0.05, 20);
   plan.largest_width = node.number_or("largest_width", plan.largest_width, 0, 1e6);
   auto roots = read_node(node.at("root"));

@@ -18,6 +18,7 @@ using namespace files_detail;
 
 constexpr int most_zones = 10'000;
 constexpr int most_cards = 100'000;
+constexpr double most_px = 100'000;  // of a picture
 
 /// The only key of an object like {"at-most": 3}.
 std::string only_key(const Node& node, std::string_view what) {
@@ -35,8 +36,14 @@ class TableReader {
 
   TableSetup read() {
     top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "cards", "plans",
-                      "deal_from", "data"});
+                      "deal_from", "art", "data"});
     setup_.name = top_.text_or("name", "");
+    if (top_.has("art")) {
+      const Node art = top_.child("art");
+      art.expect_keys({"width", "height"});
+      setup_.art_size = {static_cast<float>(art.at("width").number(1, most_px)),
+                         static_cast<float>(art.at("height").number(1, most_px))};
+    }
     const auto zones = top_.at("zones").items();
     if (zones.empty()) {
       top_.child("zones").stop(ProblemCode::missing_key, "the table has no zones: at least one is expected");

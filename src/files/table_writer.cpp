@@ -80,6 +80,9 @@ std::string write_table(const TableSetup& setup) {
   json["version"] = 1;
   if (!setup.name.empty()) json["name"] = setup.name;
   json["deck"] = json_of(table.deck(), verbatim);
+  if (!setup.art_size.empty()) {
+    json["art"] = {{"width", decimal(setup.art_size.width)}, {"height", decimal(setup.art_size.height)}};
+  }
   json["zones"] = Json::array();
   json["cards"] = Json::object();
   for (const Zone& zone : table.zones()) {

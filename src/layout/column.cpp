@@ -71,17 +71,21 @@ LayoutReport lay_out(const ColumnLayout& l, const LayoutInput& in, std::span<Pos
   const float covered = fit.strip(l.least_covered_strip, l.covered_strip);
   const float start = std::min(-side.height / 2, -largest_of(in.cards.first(1), in.card).height / 2);
   const float last = side.height / 2;
-  float top = start - (in.scrolls ? in.offset : 0);
+  const std::ptrdiff_t raised = in.room.raised;
+  const std::span<const LaidCard> cards = in.cards;
+  const Size upright = in.card;
+  const bool scrolls = in.scrolls;
+  float top = start - (scrolls ? in.offset : 0);
   float content = 0;
   for (std::size_t i = 0; i < n; ++i) {
-    const LaidCard& card = in.cards[i];
-    const float own = card.sideways ? in.card.width : in.card.height;
+    const LaidCard card = cards[i];
+    const float own = card.sideways ? upright.width : upright.height;
     // Adding up strips must not carry a card over the end by a rounding.
-    const float at = in.scrolls ? top : std::min(top, std::max(last - own, -own / 2));
+    const float at = scrolls ? top : std::min(top, std::max(last - own, -own / 2));
     poses[i] = side.pose(0, at + own / 2, card);
     content = std::max(content, at + own - start);
     float strip = card.face_up ? open : covered;
-    if (static_cast<std::ptrdiff_t>(i) == in.room.raised) {
+    if (static_cast<std::ptrdiff_t>(i) == raised) {
       const Strip looked = strip_of(l, card.face_up, true);
       strip = fit.strip(looked.least, looked.preferred);
     }

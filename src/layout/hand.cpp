@@ -30,36 +30,51 @@ Arc arc_of(float half, float preferred_chord, float width, Size card) {
   return arc;
 }
 
-/// The most bent arc up to `half` that fits the area. What it lacks is followed by false position (the
-/// Illinois variant), which takes a third of the steps of halving; the arc that is returned always fits.
+/// How fast `turned_extent` grows with the angle.
+float turned_growth(float along, float across, SinCos most) {
+  return most.sine * along >= across * most.cosine ? 0 : across * most.cosine - along * most.sine;
+}
+
+/// By how much an arc does not fit, px, and how fast that grows with its half angle.
+struct Excess {
+  float px;
+  float slope;
+};
+
+Excess excess_of(const Arc& arc, float preferred_chord, Size area, Size card) {
+  const SinCos end = sin_cos(arc.half);
+  const float side_grows = turned_growth(card.width, card.height, end);  // of both sides together
+  const float too_wide = 2 * arc.side - area.width;
+  const float too_high = arc.height() - area.height;
+  if (too_wide > too_high) return {too_wide, side_grows};
+  const float tangent = end.sine / (1 + end.cosine);  // of half the half angle, as in the sag
+  const float chord_grows = arc.chord > 0 && arc.chord < preferred_chord ? -side_grows : 0;
+  const float sag_grows = chord_grows / 2 * tangent + arc.chord / 4 * (1 + tangent * tangent);
+  return {too_high, sag_grows + turned_growth(card.height, card.width, end)};
+}
+
+/// The most bent arc up to `half` that fits the area, to some thousandths of a px; the arc that is returned
+/// always fits. Newton's method from above, kept between an arc that fits and one that does not.
 Arc fitting_arc(float half, float preferred_chord, Size area, Size card) {
-  const auto excess = [&](const Arc& a) {
-    return std::max(a.height() - area.height, 2 * a.side - area.width);
-  };
-  Arc best = arc_of(half, preferred_chord, area.width, card);
-  float high_excess = excess(best);
-  if (high_excess <= 0) return best;
-  float low = 0;
+  Arc arc = arc_of(half, preferred_chord, area.width, card);
+  Excess excess = excess_of(arc, preferred_chord, area, card);
+  if (excess.px <= 0) return arc;
+  Arc best = arc_of(0, preferred_chord, area.width, card);
+  if (excess_of(best, preferred_chord, area, card).px >= 0) return best;  // no straighter than straight
+  // Steps aim a little inside, so that the last of them lands there.
+  const float inside = std::max(area.height, area.width) * 1e-6f;
   float high = half;
-  best = arc_of(0, preferred_chord, area.width, card);
-  float low_excess = excess(best);
-  constexpr float enough = 2e-5f;  // rad: 0.02 px at the end of a hand of 1000 px
-  for (int i = 0; i < 30 && high - low > enough && low_excess < 0; ++i) {
-    const float share = low_excess / (low_excess - high_excess);
-    const float middle = low + (high - low) * std::clamp(share, 0.02f, 0.98f);
-    const Arc arc = arc_of(middle, preferred_chord, area.width, card);
-    const float e = excess(arc);
-    if (e <= 0) {
-      best = arc;
-      low = middle;
-      low_excess = e;
-      high_excess /= 2;
-      if (e > -1e-4f) break;
-    } else {
-      high = middle;
-      high_excess = e;
-      low_excess /= 2;
+  for (int i = 0; i < 40 && high - best.half > 1e-7f; ++i) {
+    float next = arc.half - (excess.px + inside) / excess.slope;
+    if (!(next > best.half && next < high)) next = (best.half + high) / 2;
+    arc = arc_of(next, preferred_chord, area.width, card);
+    excess = excess_of(arc, preferred_chord, area, card);
+    if (excess.px > 0) {
+      high = next;
+      continue;
     }
+    best = arc;
+    if (excess.px > -4 * inside) break;
   }
   return best;
 }

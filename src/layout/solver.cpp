@@ -27,14 +27,25 @@ Size preferred_of(const ZonePlace& place, Size card) {
   return turned_for(place, preferred_size(place.layout, need, card * place.factor));
 }
 
+/// Slots lie as far apart as the largest of them asks.
+float factor_of(const PlanNode& formation, std::span<const ZonePlace> places) {
+  float factor = 0;
+  for (const FormationPlace& slot : formation.places)
+    factor = std::max(factor, places[slot.zone.value - 1].factor);
+  return factor;
+}
+
 /// The box around the slots of a formation; x in card widths, y in card heights.
-Rect extent_of(const PlanNode& node) {
-  Rect r{node.places.front().at, node.places.front().at};
-  for (const FormationPlace& place : node.places) {
-    r.min = {std::min(r.min.x, place.at.x), std::min(r.min.y, place.at.y)};
-    r.max = {std::max(r.max.x, place.at.x), std::max(r.max.y, place.at.y)};
+Rect extent_of(const PlanNode& node, std::span<const ZonePlace> places) {
+  const float apart = factor_of(node, places);
+  Rect r{{1e30f, 1e30f}, {-1e30f, -1e30f}};
+  for (const FormationPlace& slot : node.places) {
+    const float half = places[slot.zone.value - 1].factor / 2;
+    const Vec2 at = slot.at * apart;
+    r.min = {std::min(r.min.x, at.x - half), std::min(r.min.y, at.y - half)};
+    r.max = {std::max(r.max.x, at.x + half), std::max(r.max.y, at.y + half)};
   }
-  return {{r.min.x - 0.5f, r.min.y - 0.5f}, {r.max.x + 0.5f, r.max.y + 0.5f}};
+  return r;
 }
 
 bool is_list(const PlanNode& node) { return node.kind == PlanKind::across || node.kind == PlanKind::down; }
@@ -68,7 +79,7 @@ struct Measure {
       case PlanKind::space:
         return {of(node.space), of(node.space)};
       case PlanKind::formation: {
-        const Rect e = extent_of(node);
+        const Rect e = extent_of(node, places);
         return {scaled(e.width() * card.width), scaled(e.height() * card.height)};
       }
       case PlanKind::across:
@@ -126,7 +137,7 @@ struct Arrangement {
       case PlanKind::space:
         return {of(node.space), of(node.space)};
       case PlanKind::formation: {
-        const Rect e = extent_of(node);
+        const Rect e = extent_of(node, places);
         return {e.width() * card.width, e.height() * card.height};
       }
       case PlanKind::across:
@@ -175,12 +186,14 @@ struct Arrangement {
   }
 
   void place_formation(const PlanNode& node, const Rect& box) const {
-    const Rect extent = extent_of(node);
+    const Rect extent = extent_of(node, places);
     const Vec2 middle = extent.centre();
+    const float apart = factor_of(node, places);
     for (const FormationPlace& slot : node.places) {
-      const Vec2 at =
-          box.centre() + Vec2{(slot.at.x - middle.x) * card.width, (slot.at.y - middle.y) * card.height};
-      out.areas[slot.zone.value - 1] = rect_around(at, card);
+      const std::size_t i = slot.zone.value - 1;
+      const Vec2 off = slot.at * apart - middle;
+      const Vec2 at = box.centre() + Vec2{off.x * card.width, off.y * card.height};
+      out.areas[i] = rect_around(at, card * places[i].factor);
     }
   }
 

@@ -32,12 +32,19 @@ LayoutReport lay_out(const SpreadLayout& l, const LayoutInput& in, std::span<Pos
   const float start = (in.scrolls ? std::max(aligned(l.align, side.width, content), 0.0f) - in.offset
                                   : aligned(l.align, side.width, content)) -
                       side.width / 2 + own.width / 2;
+  // Ints of 32 bits become floats in one instruction, and nothing that the poses might alias is read in the
+  // loop.
+  const std::span<const LaidCard> laid = in.cards;
+  const int below = static_cast<int>(first);
+  const std::ptrdiff_t raised = in.room.raised;
+  const std::ptrdiff_t insert_at = inserting ? in.room.insert_at : cards;
+  const float lifted = -l.lift * in.card.height;
   for (std::size_t i = 0; i < n; ++i) {
-    const std::size_t place = i > first ? i - first : 0;
-    const bool after = inserting && static_cast<std::ptrdiff_t>(i) >= in.room.insert_at;
-    const bool out = in.cards[i].lifted || static_cast<std::ptrdiff_t>(i) == in.room.raised;
-    const float x = start + static_cast<float>(place + (after ? 1 : 0)) * step;
-    poses[i] = side.pose(x, out ? -l.lift * in.card.height : 0, in.cards[i]);
+    const LaidCard card = laid[i];
+    const auto at = static_cast<std::ptrdiff_t>(i);
+    const int place = std::max(static_cast<int>(i) - below, 0) + (at >= insert_at ? 1 : 0);
+    poses[i] =
+        side.pose(start + static_cast<float>(place) * step, card.lifted || at == raised ? lifted : 0, card);
   }
   return {.crowded = fit.crowded, .content = content};
 }

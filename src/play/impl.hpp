@@ -1,6 +1,6 @@
 #pragma once
 // The inside of a playfield; not installed. Split by what it does: playfield.cpp keeps time and poses,
-// carry.cpp is the player's hand, frame.cpp the list to draw.
+// carry.cpp is the player's hand, frame.cpp the list to draw, sketch.cpp what a programmer sees.
 #include <vector>
 
 #include "apsidon/hit/hit_index.hpp"
@@ -67,6 +67,10 @@ struct Playfield::Impl {
   [[nodiscard]] Pose outline_pose(ZoneId zone) const;
   Hit hit(Vec2 point);
   void refresh_hits();
+
+  // sketch.cpp
+  void sketch_strips(Sketch& sketch, const Zone& zone) const;
+  void sketch_insertion(Sketch& sketch, const Zone& zone) const;
 
   TableSetup setup;
   PlayfieldOptions options;

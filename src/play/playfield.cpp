@@ -376,17 +376,4 @@ std::optional<Pose> Playfield::live_pose(CardId card) const {
 double Playfield::settles_at() const { return impl_->motion.settles_at(); }
 std::uint64_t Playfield::ignored_inputs() const { return impl_->ignored; }
 
-void Playfield::sketch(Sketch& sketch) const {
-  for (const Zone& zone : table().zones()) {
-    const Rect& area = impl_->areas[zone.id.value - 1];
-    sketch.box("areas", area);
-    sketch.label("areas", area.min, zone.name);
-    for (const CardId card : zone.cards) {
-      const std::size_t s = impl_->slot(card);
-      sketch.quad("hits", corners(impl_->motion.pose(s), impl_->solved.card));
-      sketch.point("neutral", impl_->cards[s].neutral.centre);
-    }
-  }
-}
-
 }  // namespace apsidon

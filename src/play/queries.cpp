@@ -70,6 +70,10 @@ bool Playfield::crowded(ZoneId zone) const {
   return table().zone(zone) && impl_->reports[zone.value - 1].crowded;
 }
 
+Facing Playfield::facing(ZoneId zone) const {
+  return table().zone(zone) ? impl_->setup.places[zone.value - 1].facing : Facing::bottom;
+}
+
 float Playfield::content(ZoneId zone) const {
   return table().zone(zone) ? impl_->reports[zone.value - 1].content : 0;
 }

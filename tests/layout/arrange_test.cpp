@@ -119,6 +119,31 @@ TEST_CASE("plan: a formation lies in its area in one piece, and its slots are zo
   CHECK(setup.table.zones().size() == 9);
 }
 
+TEST_CASE("plan: a formation whose zone has a factor shrinks or grows as a whole, inside the window") {
+  for (const float factor : {0.5f, 1.0f, 1.8f}) {
+    TableSetup setup(glasshouse());
+    const PlanNode node =
+        setup.add_formation({.name = "tree", .factor = factor}, formation_of_rows({2, 3}, {.across = 0.2f}));
+    setup.plans = {{.root = node, .margin = 10}};
+    const Playfield field(setup, {.window = {600, 400}});
+    const Size card = field.card_size() * factor;
+    const Rect first = *field.area(*field.table().find_zone("tree-1-1"));
+    const Rect second = *field.area(*field.table().find_zone("tree-1-2"));
+    CHECK(first.width() == Approx(card.width));
+    CHECK(second.min.x - first.max.x == Approx(0.2f * card.width).margin(0.01));
+    Rect all = first;
+    for (const Zone& zone : field.table().zones()) {
+      const Rect b = bounds(corners(*field.outline(zone.id), field.card_size()));
+      all = {{std::min(all.min.x, b.min.x), std::min(all.min.y, b.min.y)},
+             {std::max(all.max.x, b.max.x), std::max(all.max.y, b.max.y)}};
+    }
+    // It fills the window in one direction: the card is as large as can be.
+    CHECK(all.min.x >= 9.4f);
+    CHECK(all.max.y <= 390.6f);
+    CHECK((all.height() > 375 || all.width() > 575));
+  }
+}
+
 TEST_CASE("plan: seats lie around their table, each with its facing") {
   CHECK(facings(1) == std::vector{Facing::bottom});
   CHECK(facings(2) == std::vector{Facing::bottom, Facing::top});

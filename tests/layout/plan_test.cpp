@@ -1,3 +1,4 @@
+#include "support/allocations.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -13,7 +14,8 @@ struct RandomPlan {
 PlanNode random_node(Random& r, std::vector<ZonePlace>& places, int depth) {
   if (depth == 0 || r.chance(0.4f)) {
     if (r.chance(0.15f)) return space(r.uniform(0, 1));
-    places.push_back({.layout = random_layout(r), .longest = r.between(0, 14)});
+    places.push_back(
+        {.layout = random_layout(r), .longest = r.chance(0.05f) ? r.between(0, 10'000) : r.between(0, 14)});
     return zone({static_cast<std::uint32_t>(places.size())}, r.chance(0.3f) ? r.uniform(0, 2) : 0.0f);
   }
   std::vector<PlanNode> parts;
@@ -45,7 +47,7 @@ PlanResult solved(const RandomPlan& p, Size window, std::vector<Rect>* areas = n
 TEST_CASE("plan: a window smaller in neither direction never gives smaller cards") {
   for_all("larger windows", 20, [](Random& r) {
     const RandomPlan p = random_plan(r);
-    const Size small{r.uniform(0, 1500), r.uniform(0, 1500)};
+    const Size small = r.chance(0.05f) ? Size{1, 1} : Size{r.uniform(0, 1500), r.uniform(0, 1500)};
     const auto more = [&] { return r.chance(0.5f) ? r.uniform(0, 300) : 0; };
     const Size large{small.width + more(), small.height + more()};
     RC_ASSERT(solved(p, large).unsnapped_card.width >= solved(p, small).unsnapped_card.width);
@@ -108,6 +110,23 @@ TEST_CASE("plan: shares divide what is left, and without shares the parts are ju
   CHECK(first_x(Justify::end) == 400);
   CHECK(first_x(Justify::spread) == 0);
   CHECK(areas[1].max.x == 600);
+}
+
+TEST_CASE("plan: laying out and solving take nothing from the heap") {
+  for_all("no allocation", 5, [](Random& r) {
+    const RandomPlan p = random_plan(r);
+    std::vector<Rect> areas(p.places.size());
+    const PlanWindow window{.size = {r.uniform(0, 2000), r.uniform(0, 2000)}};
+    RC_ASSERT(allocations_in([&] { (void)solve(p.plan, p.places, window, {.areas = areas}); }) == 0);
+    RC_ASSERT(allocations_in([&] { (void)best_plan({&p.plan, 1}, p.places, window); }) == 0);
+    const Layout layout = random_layout(r);
+    const std::vector<LaidCard> cards(r.below(60));
+    std::vector<Pose> poses(cards.size());
+    RC_ASSERT(allocations_in([&] {
+                lay_out(layout, {.area = {{0, 0}, {500, 400}}, .card = {50, 70}, .cards = cards}, poses);
+              }) == 0);
+  });
+  CHECK(allocations_in([] { std::vector<int> one(1); }) == 1);  // that it would be noticed
 }
 
 TEST_CASE("plan: empty, tiny and broken windows give a defined, finite result") {

@@ -1,4 +1,10 @@
 // What a client asks of places: the next pose, insertion, outlines, scrolling, cells, panels.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+#include <sstream>
+
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -129,6 +135,68 @@ TEST_CASE("play: panels are placed, hit, and show what they are told") {
   CHECK_FALSE(field.panel_area({9}).has_value());
   CHECK_THROWS_AS(setup.add_panel({.name = "daylight"}), Error);
   CHECK_THROWS_AS(setup.add_panel({.name = "x", .fill = 2}), Error);
+}
+
+TEST_CASE("play: a change lays out the zones that it touches and no others") {
+  int calls[3] = {};
+  const auto counting = [&calls](std::size_t which) {
+    return CustomLayout{.functions = std::make_shared<CustomFunctions>(
+                            CustomFunctions{[&calls, which](const LayoutInput& in, std::span<Pose> poses) {
+                                              ++calls[which];
+                                              return lay_out(SlotLayout{}, in, poses);
+                                            },
+                                            [](const LayoutNeed&, Size card) { return card; }})};
+  };
+  TableSetup setup(glasshouse());
+  std::vector<PlanNode> nodes;
+  for (std::size_t i = 0; i < 3; ++i) {
+    nodes.push_back(zone(setup.add({.name = "zone-" + std::to_string(i),
+                                    .layout = counting(i),
+                                    .longest = 2,
+                                    .cards = {{.face = {1}}}})));
+  }
+  setup.plans = {{.root = across(nodes)}};
+  Playfield field(setup);
+  CHECK(std::vector(calls, calls + 3) == std::vector{1, 1, 1});
+  const CardId card = field.table().zones()[0].cards[0];
+  REQUIRE(field.move({card, 1}, field.table().zones()[1].id));
+  CHECK(std::vector(calls, calls + 3) == std::vector{2, 2, 1});
+  REQUIRE(field.flip(field.table().zones()[2].cards[0], false));
+  field.advance_to(5);
+  CHECK(std::vector(calls, calls + 3) == std::vector{2, 2, 2});
+  REQUIRE(field.move({card, 1}, field.table().zones()[1].id));  // it lies there already
+  CHECK(std::vector(calls, calls + 3) == std::vector{2, 2, 2});
+}
+
+TEST_CASE("play: it shows itself in its layers: strips, insertion points, panels, ids") {
+  TableSetup setup =
+      one_zone({.name = "column", .layout = ColumnLayout{.open_strip = 0.3f}, .longest = 4}, 4);
+  const PanelId label = setup.add_panel({.name = "label"});
+  setup.plans[0].root.parts.push_back(panel(label, {.px = 50}, {.px = 20}));
+  const Playfield field(setup, {.window = {600, 900}});
+  TextSketch sketch;
+  field.sketch(sketch);
+  std::map<std::string, int> lines;
+  std::istringstream in(sketch.text());
+  for (std::string line; std::getline(in, line);) {
+    const std::string layer = line.substr(0, line.find(' '));
+    ++lines[layer + line.substr(layer.size(), line.find(' ', layer.size() + 1) - layer.size())];
+  }
+  CHECK(lines == std::map<std::string, int>{{"areas box", 2},
+                                            {"areas label", 2},
+                                            {"panels box", 1},
+                                            {"panels label", 1},
+                                            {"hits quad", 4},
+                                            {"neutral point", 4},
+                                            {"strips line", 3},
+                                            {"strips label", 1},
+                                            {"insertion point", 5},
+                                            {"ids label", 4}});
+  for (const auto& [primitive, count] : lines) {
+    const std::string layer = primitive.substr(0, primitive.find(' '));
+    CHECK(std::count(sketch_layers.begin(), sketch_layers.end(), layer) == 1);
+  }
+  CHECK(sketch.text().find(fmt::format("{:.1f} px", 0.3f * field.card_size().height)) != std::string::npos);
 }
 
 TEST_CASE("play: runs, empty zones and drops have their outlines") {

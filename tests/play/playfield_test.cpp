@@ -343,12 +343,3 @@ TEST_CASE("play: a set-up that makes no sense is refused") {
   CHECK_THROWS_AS(empty.add({.name = "b", .cards = {{.face = {99}}}}), Error);
   CHECK(empty.table.zones().size() == zones);  // no half-filled zone stays behind
 }
-
-TEST_CASE("play: a playfield shows itself as a sketch") {
-  Garden g;
-  TextSketch sketch;
-  g.field.sketch(sketch);
-  CHECK(sketch.text().find("areas label") != std::string::npos);
-  CHECK(sketch.text().find("shelf") != std::string::npos);
-  CHECK(std::count(sketch.text().begin(), sketch.text().end(), '\n') == 3 * 2 + 5 * 2);
-}

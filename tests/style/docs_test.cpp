@@ -1,6 +1,7 @@
 // Habits that would decay silently: names of tests, lists in the docs, links.
 #include <catch2/catch.hpp>
 #include <filesystem>
+#include <nlohmann/json.hpp>
 #include <regex>
 #include <set>
 
@@ -33,6 +34,26 @@ TEST_CASE("style: docs/errors.md lists every code, and no other") {
     if (line.starts_with("| `")) listed.insert(line.substr(3, line.find('`', 3) - 3));
   }
   CHECK(listed == codes);
+}
+
+TEST_CASE(
+    "style: the page of each layout lists every option of the schema, and draws its picture from a table") {
+  const auto schema = nlohmann::json::parse(contents(source("data/schemas/table.schema.json")));
+  for (const std::string kind : {"slot", "pile", "column", "spread", "hand", "grid", "ring", "free"}) {
+    std::set<std::string> options;
+    for (const auto& variant : schema["definitions"]["layout"]["oneOf"]) {
+      if (variant.value("/properties/kind/const"_json_pointer, "") != kind) continue;
+      for (const auto& item : variant["properties"].items()) options.insert(item.key());
+    }
+    options.erase("kind");
+    std::set<std::string> listed;
+    for (const std::string& line : lines_of(contents(source("docs/layouts/" + kind + ".md")))) {
+      if (line.starts_with("| `")) listed.insert(line.substr(3, line.find('`', 3) - 3));
+    }
+    CAPTURE(kind);
+    CHECK(listed == options);
+    CHECK(tool({"place", "docs/layouts/" + kind + ".table.json"}).code == 0);
+  }
 }
 
 TEST_CASE("style: every test is a sentence with its part first") {

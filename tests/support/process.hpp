@@ -60,9 +60,10 @@ inline std::string quoted(const std::string& word) {
 inline Outcome run(const std::string& program, const std::vector<std::string>& words) {
   const Scratch scratch;
   std::string command = "cd " + quoted(APSIDON_SOURCE_DIR) + " && " + quoted(program);
-  for (const std::string& word : words) command += " " + quoted(word);
-  command +=
-      " </dev/null >" + quoted((scratch / "out").string()) + " 2>" + quoted((scratch / "err").string());
+  // Appended piece by piece: of "text" + temporary, g++ 12 says at -O3 that it overflows.
+  for (const std::string& word : words) command.append(" ").append(quoted(word));
+  command.append(" </dev/null >").append(quoted((scratch / "out").string()));
+  command.append(" 2>").append(quoted((scratch / "err").string()));
   const int status = std::system(command.c_str());
   return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, contents(scratch / "out"), contents(scratch / "err")};
 }

@@ -108,12 +108,12 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
   // Targets smaller than a finger, and a window that shows nothing.
   CHECK(Wrong(two, "{}", side_by_side).codes("90x60").front() == "small-target a, b");
   CHECK(Wrong(two, "{}", side_by_side).codes("20x20") == std::vector<std::string>{"too-small "});
-  // A slot whose cards are larger than its formation knows.
-  CHECK(Wrong(R"([{"id": "a", "formation": {"rows": [3]}, "factor": 1.8, "drop": "anything"}])", "{}",
-              R"({"formation": "a"})")
-            .codes("1280x400")
-            .front()
-            .starts_with("off-window a-1"));
+  // A panel whose pixels leave no room for the zone beside it.
+  const Wrong pushed(
+      R"([{"id": "a", "drop": "anything"}], "panels": [{"id": "sign"}])", "{}",
+      R"({"across": [{"panel": "sign", "width": {"px": 600}, "height": {"px": 20}}, {"zone": "a"}]})");
+  CHECK(pushed.codes().empty());
+  CHECK(pushed.codes("400x300") == std::vector<std::string>{"off-window a", "off-window sign", "too-small "});
   const auto text = tool({"check", Wrong(two, "{}", side_by_side).file + ".gone"});
   CHECK(text.code == 3);
 }
@@ -129,4 +129,24 @@ TEST_CASE("tool: check says what to change") {
   const auto csv = lines_of(tool({"check", wrong.file, "--format", "csv"}).out);
   REQUIRE(csv.size() == 2);
   CHECK(csv[1].starts_with("thin-strip,a,"));
+}
+
+TEST_CASE("tool: plans take the proportions of the art, and check finds one that would stretch it") {
+  const Scratch scratch;
+  const auto written = [&](const std::string& aspect) {
+    const std::string file = (scratch / "art.table.json").string();
+    std::ofstream(file) << R"({"apsidon": "table", "version": 1, "art": {"width": 600, "height": 900},
+      "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"]},
+      "zones": [{"id": "a", "drop": "anything"}], "plans": [{"name": "wide", )" +
+                               aspect + R"("root": {"zone": "a"}}]})";
+    return file;
+  };
+  const auto placed = nlohmann::json::parse(tool({"place", written(""), "--format", "json"}).out);
+  CHECK(std::abs(double{placed["card"]["width"]} / double{placed["card"]["height"]} - 2.0 / 3) < 0.005);
+  CHECK(tool({"check", written("")}).code == 0);
+  const auto outcome = tool({"check", written("\"aspect\": 0.75, ")});
+  CHECK(outcome.code == 1);
+  CHECK(holds(outcome.out,
+              "plan 'wide' makes cards 0.75 times as wide as high, the art of 600x900 px is 0.67: leave out "
+              "the plan's aspect to take the art's [proportions]"));
 }

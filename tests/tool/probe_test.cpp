@@ -150,4 +150,24 @@ TEST_CASE("tool: probe tells a person what may be picked up, and why not") {
       lines_of(tool({"probe", "data/potting-bench.table.json", "--at", "370,50", "--format", "csv"}).out);
   REQUIRE(csv.size() == 2);
   CHECK(csv[1].find("card,column-2,0,") == 0);
+  CHECK(run.out.find("a card held here would come to lie at place 0 of column-2") != std::string::npos);
+}
+
+TEST_CASE("tool: place lists the panels, the facing and how far a zone is scrolled; probe finds the panels") {
+  const std::string table = "data/market-stall.table.json";
+  const auto json = nlohmann::json::parse(tool({"place", table, "--format", "json"}).out);
+  CHECK(json["zones"][5]["facing"] == "left");
+  CHECK(json["zones"][5]["offset"] == 0);
+  REQUIRE(json["panels"].size() == 6);
+  for (const auto& panel : json["panels"]) {
+    const auto& area = panel["area"];
+    const auto found =
+        probe(table, (double{area[0]} + double{area[2]}) / 2, (double{area[1]} + double{area[3]}) / 2);
+    CHECK(found["hit"] == "panel");
+    CHECK(found["panel"] == panel["panel"]);
+  }
+  const std::string text = tool({"place", table}).out;
+  CHECK(text.find("facing left") != std::string::npos);
+  CHECK(text.find("wish-1       panel      area ") != std::string::npos);
+  CHECK(tool({"place", table, "--zone", "hand"}).out.find("panel") == std::string::npos);
 }

@@ -53,6 +53,7 @@ TEST_CASE("tool: a bad call exits 2, names the nearest word, and prints nothing"
       {{"place", bench, "--window", "0x5"}, "--window '0x5'"},
       {{"place", bench, "--zone", "colunm-1"}, "unknown zone 'colunm-1': did you mean 'column-1'?"},
       {{"place", bench, "--format", "xml"}, "--format"},
+      {{"draw", bench, "--layer", "strip"}, "--layer"},
       {{"probe", bench, "--at", "7"}, "--at '7': a point like 640,400 is expected"},
       {{"probe", bench, "--at", "nan,2"}, "--at 'nan,2'"},
       {{"probe", bench}, "--at is required"},

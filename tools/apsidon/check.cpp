@@ -33,6 +33,7 @@ class Checker {
                {.window = parse_size(options.table.window), .pixel_ratio = options.table.pixel_ratio}) {}
 
   std::vector<Finding> run() {
+    check_window();
     if (!field_.fits()) {
       add("too-small", "",
           "the window shows no card at all: 'apsidon fit' names the zone that needs the room");
@@ -45,6 +46,7 @@ class Checker {
     }
     check_reach();
     check_faces();
+    check_proportions();
     return merged();
   }
 
@@ -77,22 +79,30 @@ class Checker {
     return out;
   }
 
+  /// Lengths in px do not shrink with the cards: what they push out of the window.
+  void check_window() {
+    const Rect window = grown(rect_at({0, 0}, parse_size(options_.table.window)), 0.5f);
+    const auto look_at = [&](const std::string& name, const Rect& area) {
+      if (area.min.x >= window.min.x && area.min.y >= window.min.y && area.max.x <= window.max.x &&
+          area.max.y <= window.max.y) {
+        return;
+      }
+      add("off-window", name,
+          fmt::format("it lies from {},{} to {},{}, beyond the window: lower the plan's lengths in px, or "
+                      "give it a plan for such windows",
+                      number(double{area.min.x}), number(double{area.min.y}), number(double{area.max.x}),
+                      number(double{area.max.y})));
+    };
+    for (const Zone& zone : setup_.table.zones()) look_at(zone.name, *field_.area(zone.id));
+    for (std::uint32_t i = 1; i <= field_.panels().size(); ++i) {
+      if (const auto area = field_.panel_area({i})) look_at(field_.panels()[i - 1].name, *area);
+    }
+  }
+
   void check_place(const Zone& zone) {
     const ZonePlace& place = setup_.places[zone.id.value - 1];
     if (place.gives_up && zone.cards.empty()) return;
     const Rect area = *field_.area(zone.id);
-    const Size window = parse_size(options_.table.window);
-    // Its card may reach beyond its area: a slot of a formation with a factor does.
-    const Rect card = bounds(corners(*field_.outline(zone.id), field_.card_size()));
-    constexpr float rounding = 0.5f;  // px
-    if (card.min.x < -rounding || card.min.y < -rounding || card.max.x > window.width + rounding ||
-        card.max.y > window.height + rounding) {
-      add("off-window", zone.name,
-          fmt::format("a card there lies from {},{} to {},{}, beyond the window: lower its factor, or widen "
-                      "the margin",
-                      number(double{card.min.x}), number(double{card.min.y}), number(double{card.max.x}),
-                      number(double{card.max.y})));
-    }
     const float smaller = std::min(area.width(), area.height());
     if (smaller < options_.finger) {
       add("small-target", zone.name,
@@ -180,6 +190,22 @@ class Checker {
     add("missing-face", "",
         fmt::format("all faces of the deck are on the table but {}: add it where it belongs",
                     setup_.table.deck().text(missing.front())));
+  }
+
+  /// Pictures that would be stretched, or leave bars.
+  void check_proportions() {
+    const Size& art = setup_.art_size;
+    if (art.empty()) return;
+    const float wanted = art.width / art.height;
+    for (const Plan& plan : setup_.plans) {
+      if (std::abs(plan.aspect / wanted - 1) <= 0.01f) continue;
+      add("proportions", "",
+          fmt::format(
+              "plan '{}' makes cards {} times as wide as high, the art of {}x{} px is {}: leave out the "
+              "plan's aspect to take the art's",
+              plan.name, number(double{plan.aspect}), number(double{art.width}), number(double{art.height}),
+              number(double{wanted})));
+    }
   }
 
   const TableSetup& setup_;

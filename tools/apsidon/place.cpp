@@ -1,6 +1,8 @@
 // apsidon place: every card's resting pose, zone by zone in order.
 #include <fmt/format.h>
 
+#include <array>
+
 #include "common.hpp"
 
 namespace apsidon::tool {
@@ -16,6 +18,30 @@ bool wanted(const Options& options, const Zone& zone) {
   return options.zone.empty() || options.zone == zone.name;
 }
 
+std::string_view name_of(Facing facing) {
+  static constexpr std::array<std::string_view, 4> names{"bottom", "left", "top", "right"};
+  return names[static_cast<std::size_t>(facing)];
+}
+
+std::string corners_text(const Rect& area) {
+  return fmt::format("{},{} to {},{}", number(double{area.min.x}), number(double{area.min.y}),
+                     number(double{area.max.x}), number(double{area.max.y}));
+}
+
+nlohmann::ordered_json corners_json(const Rect& area) {
+  return {rounded(double{area.min.x}), rounded(double{area.min.y}), rounded(double{area.max.x}),
+          rounded(double{area.max.y})};
+}
+
+/// Calls `with(panel, area)` for each panel that the plan shows; none where only a zone is wanted.
+template <class With>
+void each_panel(const Playfield& field, const Options& options, With with) {
+  if (!options.zone.empty()) return;
+  for (std::uint32_t i = 1; i <= field.panels().size(); ++i) {
+    if (const auto area = field.panel_area({i})) with(field.panels()[i - 1], *area);
+  }
+}
+
 std::string text_of(const Playfield& field, const Options& options) {
   const Table& table = field.table();
   std::string out =
@@ -25,9 +51,12 @@ std::string text_of(const Playfield& field, const Options& options) {
   for (const Zone& zone : table.zones()) {
     if (!wanted(options, zone)) continue;
     const Rect area = *field.area(zone.id);
-    out += fmt::format("\n{:<12} {:>2} {}   area {},{} to {},{}{}\n", zone.name, zone.cards.size(),
-                       zone.cards.size() == 1 ? "card " : "cards", number(double{area.min.x}),
-                       number(double{area.min.y}), number(double{area.max.x}), number(double{area.max.y}),
+    const Facing facing = field.facing(zone.id);
+    const float offset = field.offset(zone.id);
+    out += fmt::format("\n{:<12} {:>2} {}   area {}{}{}{}\n", zone.name, zone.cards.size(),
+                       zone.cards.size() == 1 ? "card " : "cards", corners_text(area),
+                       facing == Facing::bottom ? "" : fmt::format("   facing {}", name_of(facing)),
+                       offset == 0 ? "" : fmt::format("   scrolled on by {} px", number(double{offset})),
                        field.crowded(zone.id) ? "   crowded" : "");
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
@@ -38,6 +67,11 @@ std::string text_of(const Playfield& field, const Options& options) {
                          number(degrees(pose.rotation)) + "°");
     }
   }
+  bool first = true;
+  each_panel(field, options, [&](const PanelSetup& panel, const Rect& area) {
+    out += fmt::format("{}{:<12} panel      area {}\n", first ? "\n" : "", panel.name, corners_text(area));
+    first = false;
+  });
   return out;
 }
 
@@ -72,8 +106,9 @@ nlohmann::ordered_json json_of(const Playfield& field, const Options& options) {
     const Rect area = *field.area(zone.id);
     nlohmann::ordered_json entry;
     entry["zone"] = zone.name;
-    entry["area"] = {rounded(double{area.min.x}), rounded(double{area.min.y}), rounded(double{area.max.x}),
-                     rounded(double{area.max.y})};
+    entry["area"] = corners_json(area);
+    entry["facing"] = std::string(name_of(field.facing(zone.id)));
+    entry["offset"] = rounded(double{field.offset(zone.id)});
     entry["crowded"] = field.crowded(zone.id);
     entry["cards"] = nlohmann::ordered_json::array();
     for (const CardId id : zone.cards) {
@@ -92,6 +127,11 @@ nlohmann::ordered_json json_of(const Playfield& field, const Options& options) {
     }
     json["zones"].push_back(entry);
   }
+  if (!options.zone.empty()) return json;
+  json["panels"] = nlohmann::ordered_json::array();
+  each_panel(field, options, [&](const PanelSetup& panel, const Rect& area) {
+    json["panels"].push_back({{"panel", panel.name}, {"area", corners_json(area)}});
+  });
   return json;
 }
 

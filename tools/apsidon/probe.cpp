@@ -12,6 +12,10 @@ struct Options {
   Format format = Format::text;
 };
 
+std::string_view kind_of(const Hit& hit) {
+  return hit.card ? "card" : hit.zone ? "zone" : hit.panel ? "panel" : "nothing";
+}
+
 int run(const Options& options) {
   const Playfield field = load_playfield(options.table);
   const Table& table = field.table();
@@ -20,12 +24,18 @@ int run(const Options& options) {
   const PickVerdict pick = field.judge_pick(hit.card);
   const Card* card = table.card(hit.card);
   const std::string zone = hit.zone ? table.zone(hit.zone)->name : "";
+  const std::string panel = hit.panel ? field.panels()[hit.panel.value - 1].name : "";
+  const std::size_t insertion = hit.zone ? field.insertion_index(hit.zone, at).value_or(0) : 0;
 
   if (options.format == Format::json) {
     nlohmann::ordered_json json;
     json["at"] = {rounded(double{at.x}), rounded(double{at.y})};
-    json["hit"] = card ? "card" : hit.zone ? "zone" : "nothing";
-    if (hit.zone) json["zone"] = zone;
+    json["hit"] = std::string(kind_of(hit));
+    if (hit.panel) json["panel"] = panel;
+    if (hit.zone) {
+      json["zone"] = zone;
+      json["insertion"] = insertion;
+    }
     if (card) {
       json["card"] = hit.card.value;
       json["index"] = card->place;
@@ -36,12 +46,13 @@ int run(const Options& options) {
     }
     print_json(json);
   } else if (options.format == Format::csv) {
-    print(fmt::format("hit,zone,index,card,face,pick,run\n"));
+    print(fmt::format("hit,zone,index,card,face,pick,run,insertion,panel\n"));
+    const std::string index = hit.zone ? fmt::format("{}", insertion) : "";
     if (card) {
-      print(fmt::format("card,{},{},{},{},{},{}\n", zone, card->place, hit.card.value,
-                        table.deck().text(card->face), code_of(pick.verdict.reason), pick.run.count));
+      print(fmt::format("card,{},{},{},{},{},{},{},\n", zone, card->place, hit.card.value,
+                        table.deck().text(card->face), code_of(pick.verdict.reason), pick.run.count, index));
     } else {
-      print(fmt::format("{},{},,,,,\n", hit.zone ? "zone" : "nothing", zone));
+      print(fmt::format("{},{},,,,,,{},{}\n", kind_of(hit), zone, index, panel));
     }
   } else if (card) {
     print(fmt::format("at {},{} lies {}, {}\n", number(double{at.x}), number(double{at.y}),
@@ -54,19 +65,22 @@ int run(const Options& options) {
       print(fmt::format("  it may not be picked up: {} [{}]\n", describe(pick.verdict, table),
                         code_of(pick.verdict.reason)));
     }
+    print(fmt::format("  a card held here would come to lie at place {} of {}\n", insertion, zone));
+  } else if (hit.panel) {
+    print(fmt::format("at {},{} lies the panel {}\n", number(double{at.x}), number(double{at.y}), panel));
   } else if (hit.zone) {
     print(fmt::format("at {},{} lies no card; it is in the area of {}\n", number(double{at.x}),
                       number(double{at.y}), zone));
   } else {
     print(fmt::format("at {},{} lies nothing\n", number(double{at.x}), number(double{at.y})));
   }
-  return hit.zone ? yes : no;
+  return hit.zone || hit.panel ? yes : no;
 }
 
 }  // namespace
 
 void add_probe(CommandLine& line) {
-  Words& words = line.verb("probe", "What lies at a point: a card, a zone, or nothing (exit 1)");
+  Words& words = line.verb("probe", "What lies at a point: a card, a zone, a panel, or nothing (exit 1)");
   auto options = std::make_shared<Options>();
   options->table.add_to(words);
   words.required_text("--at", options->at, "X,Y", "The point, px from the top left")

@@ -45,6 +45,17 @@ Words& Words::choice(const std::string& name, std::string& into, const std::vect
   return *this;
 }
 
+Words& Words::choices(const std::string& name, std::vector<std::string>& into,
+                      const std::vector<std::string>& choices, const std::string& type,
+                      const std::string& help) {
+  impl_->app->add_option(name, into, help)
+      ->type_name(type)
+      ->expected(1)
+      ->take_all()
+      ->check(CLI::IsMember(choices).description(""));
+  return *this;
+}
+
 Words& Words::number(const std::string& name, float& into, double least, double most, const std::string& type,
                      const std::string& help) {
   impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::Range(least, most).description(""));

@@ -39,6 +39,9 @@ class Words {
   /// One of these words.
   Words& choice(const std::string& name, std::string& into, const std::vector<std::string>& choices,
                 const std::string& type, const std::string& help);
+  /// Likewise, but the option may be given several times.
+  Words& choices(const std::string& name, std::vector<std::string>& into,
+                 const std::vector<std::string>& choices, const std::string& type, const std::string& help);
   Words& number(const std::string& name, float& into, double least, double most, const std::string& type,
                 const std::string& help);
   Words& number(const std::string& name, double& into, double least, double most, const std::string& type,

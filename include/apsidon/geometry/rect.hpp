@@ -10,6 +10,7 @@ struct Size {
   float width = 0;
   float height = 0;
 
+  [[nodiscard]] constexpr bool empty() const { return !(width > 0 && height > 0); }
   friend constexpr bool operator==(const Size&, const Size&) = default;
   friend constexpr Size operator*(Size a, float s) { return {a.width * s, a.height * s}; }
 };

@@ -1,8 +1,10 @@
 #pragma once
+#include <array>
 #include <cstdint>
 #include <memory>
 #include <optional>
 #include <span>
+#include <string_view>
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/sketch.hpp"
@@ -23,6 +25,12 @@ struct PlayfieldOptions {
   GestureThresholds thresholds = {};
   double start_time = 0;  ///< seconds; the time of the first frame
 };
+
+/// What a playfield shows of itself: zones with their names, panels with theirs, each card's hit shape, its
+/// neutral middle, the strips of covered cards with the width of the narrowest, the points between which a
+/// card would be inserted, and each card's id.
+inline constexpr std::array<std::string_view, 7> sketch_layers{"areas",  "panels",    "hits", "neutral",
+                                                               "strips", "insertion", "ids"};
 
 /// What lies at a point.
 struct Hit {
@@ -101,6 +109,8 @@ class APSIDON_CORE_EXPORT Playfield {
   [[nodiscard]] const Plan& plan() const;
   [[nodiscard]] std::optional<Rect> area(ZoneId zone) const;
   [[nodiscard]] bool crowded(ZoneId zone) const;
+  /// Toward which side the zone's cards look; bottom for a stale id.
+  [[nodiscard]] Facing facing(ZoneId zone) const;
   /// Where a panel is; nothing for a stale id or one that the plan does not show.
   [[nodiscard]] std::optional<Rect> panel_area(PanelId panel) const;
   /// Where a zone takes drops: its area, and the window around it as far as half a card.
@@ -127,8 +137,7 @@ class APSIDON_CORE_EXPORT Playfield {
   /// Inputs that were ignored because a number was not finite.
   [[nodiscard]] std::uint64_t ignored_inputs() const;
 
-  /// Shows itself: layer "areas" (each zone with its name), "hits" (each card's hit shape), "neutral" (each
-  /// card's neutral middle).
+  /// Shows itself in the layers named in `sketch_layers`.
   void sketch(Sketch& sketch) const;
 
  private:

@@ -63,6 +63,7 @@ struct APSIDON_CORE_EXPORT TableSetup {
   PlanNode add_formation(const ZoneSetup& zone, const Formation& formation);
 
   std::string name = {};  ///< for people
+  Size art_size = {};     ///< of a card's picture, px of its own; empty when it is not known
   Table table;
   std::vector<ZonePlace> places = {};                 ///< by ZoneId - 1
   std::vector<ZoneRules> rules = {};                  ///< by ZoneId - 1
