@@ -30,7 +30,8 @@ function(apsidon_precompile target)
   endif()
 endfunction()
 
-# The same inputs give the same bits: no contracted multiply-adds where poses are computed.
+# The same inputs give the same bits: no contracted multiply-adds where poses are computed. Nobody asks for errno or
+# floating-point traps, and without them loops with roots and clamps are done several numbers at once.
 function(apsidon_apply_exact_floats target)
-  target_compile_options(${target} PRIVATE -ffp-contract=off)
+  target_compile_options(${target} PRIVATE -ffp-contract=off -fno-math-errno -fno-trapping-math)
 endfunction()

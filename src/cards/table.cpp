@@ -147,6 +147,14 @@ Verdict Table::flip(CardId id, bool face_up) {
   return change(*c, c->face_up, face_up);
 }
 
+Verdict Table::set_face(CardId id, FaceId face) {
+  Card* c = find(id);
+  if (!c) return {.reason = Reason::unknown_card, .card = id};
+  if (face != hidden_face && !deck_.has(face))
+    return {.reason = Reason::unknown_face, .card = id, .zone = c->zone};
+  return change(*c, c->face, face);
+}
+
 Verdict Table::turn(CardId id, bool sideways) {
   Card* c = find(id);
   if (!c) return {.reason = Reason::unknown_card, .card = id};

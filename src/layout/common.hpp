@@ -9,6 +9,7 @@
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/layout/laid.hpp"
+#include "geometry/sin_cos.hpp"
 
 namespace apsidon::layout_detail {
 
@@ -130,26 +131,8 @@ inline float aligned(Align align, float length, float content) {
   return align == Align::start ? 0 : align == Align::centre ? free / 2 : free;
 }
 
-/// Sine and cosine of an angle from -pi/2 to pi/2, the same bits on every machine: Taylor's series, whose
-/// first omitted terms are below 6e-8 there.
-struct SinCos {
-  float sine = 0;
-  float cosine = 1;
-};
-inline SinCos sin_cos(float x) {
-  const float y = x * x;
-  const float s = ((((-2.50521084e-8f * y + 2.75573192e-6f) * y - 1.98412698e-4f) * y + 8.33333333e-3f) * y -
-                   1.66666667e-1f) *
-                      y +
-                  1;
-  const float c = (((((2.08767570e-9f * y - 2.75573192e-7f) * y + 2.48015873e-5f) * y - 1.38888889e-3f) * y +
-                    4.16666667e-2f) *
-                       y -
-                   0.5f) *
-                      y +
-                  1;
-  return {x * s, c};
-}
+using geometry_detail::SinCos;
+inline SinCos sin_cos(float quarter) { return geometry_detail::sin_cos_of_quarter(quarter); }
 
 /// How long the box around a card is that may be turned by any angle up to `most`, 0 to pi/2: a card whose
 /// diagonal has come to lie along that direction reaches furthest, and less again when turned further.

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <array>
+#include <numbers>
 #include <string_view>
 
 #include "apsidon/geometry/error.hpp"
@@ -9,32 +11,126 @@
 namespace apsidon {
 namespace {
 
-void check_range(std::string_view what, std::string_view option, float value, float most) {
-  if (!(value >= 0 && value <= most)) {
-    throw Error(fmt::format("feel: {} {} is {}: 0 to {} is expected", what, option, value, most));
+void check_range(std::string_view what, float value, float least, float most) {
+  if (!(value >= least && value <= most)) {
+    throw Error(fmt::format("feel: {} is {}: {} to {} is expected", what, value, least, most));
   }
 }
 
-void check_glide(std::string_view what, const Glide& glide) {
-  check_range(what, "seconds", glide.seconds, 60);
-  check_range(what, "lift", glide.lift, 10);
-  check(glide.curve);
+void check_effect(std::string_view what, const CardEffect& effect) {
+  const auto part = [&](std::string_view name, float value, float least, float most) {
+    check_range(fmt::format("{} {}", what, name), value, least, most);
+  };
+  part("seconds", effect.seconds, 0, 60);
+  part("swings", effect.swings, 0, 100);
+  part("width", effect.width, 0, 10);
+  part("turn in degrees", effect.turn_deg, -360, 360);
+  part("growth", effect.growth, -1, 10);
+  part("brightness", effect.brightness, -1, 10);
+  part("lift", effect.lift, 0, 10);
+}
+
+/// All glides of a feel, those within choreographies too.
+template <class With>
+void each_glide(Feel& feel, With with) {
+  for (Glide* glide :
+       {&feel.move, &feel.shift, &feel.flip, &feel.back, &feel.carry, &feel.deal.glide, &feel.gather.glide,
+        &feel.shuffle.glide, &feel.draw.glide, &feel.reveal.glide, &feel.collect.glide, &feel.finale.glide}) {
+    with(*glide);
+  }
 }
 
 }  // namespace
 
+Effect effect_of(const CardEffect& e, EffectKind kind, float card_width) {
+  return {.kind = kind,
+          .seconds = e.seconds,
+          .swings = e.swings,
+          .most = {.move = {e.width * card_width, 0},
+                   .rotation = e.turn_deg * std::numbers::pi_v<float> / 180,
+                   .scale = e.growth,
+                   .brightness = e.brightness,
+                   .lift = e.lift}};
+}
+
 void check(const Feel& feel) {
-  check_glide("move", feel.move);
-  check_glide("shift", feel.shift);
-  check_glide("flip", feel.flip);
-  check_glide("back", feel.back);
-  check_glide("carry", feel.carry);
-  check_range("carry", "lift", feel.carry_lift, 10);
-  check_glide("deal", feel.deal.glide);
-  check_range("deal", "stagger", feel.deal.stagger, 60);
-  check_range("shake", "seconds", feel.shake.seconds, 60);
-  check_range("shake", "width", feel.shake.width, 10);
-  check_range("shake", "swings", feel.shake.swings, 100);
+  check(feel.move, "feel: move");
+  check(feel.shift, "feel: shift");
+  check(feel.flip, "feel: flip");
+  check(feel.back, "feel: back");
+  check(feel.carry, "feel: carry");
+  check(feel.deal, "feel: deal");
+  check(feel.gather, "feel: gather");
+  check(feel.shuffle, "feel: shuffle");
+  check(feel.draw, "feel: draw");
+  check(feel.reveal, "feel: reveal");
+  check(feel.collect, "feel: collect");
+  check(feel.finale, "feel: finale");
+  check_range("carry lift", feel.carry_lift, 0, 10);
+  check_range("trail", feel.trail, 0, 5);
+  check_range("flip axis in degrees", feel.flip_axis_deg, -180, 180);
+  check_range("shuffle rounds", static_cast<float>(feel.shuffle_rounds), 1, 10);
+  check_effect("shake", feel.shake);
+  check_effect("pulse", feel.pulse);
+}
+
+Feel springy() {
+  Feel feel{.name = "springy"};
+  const auto on = [](Glide& glide, float period, float damping) { glide.spring = Spring{period, damping}; };
+  on(feel.move, 0.42f, 0.72f);
+  on(feel.shift, 0.34f, 0.75f);
+  on(feel.flip, 0.4f, 0.7f);
+  on(feel.back, 0.4f, 0.62f);
+  on(feel.carry, 0.12f, 0.8f);
+  on(feel.deal.glide, 0.5f, 0.7f);
+  on(feel.gather.glide, 0.5f, 0.8f);
+  on(feel.shuffle.glide, 0.26f, 0.8f);
+  on(feel.draw.glide, 0.44f, 0.75f);
+  on(feel.reveal.glide, 0.4f, 0.7f);
+  on(feel.finale.glide, 1.2f, 0.8f);
+  feel.trail = 0.03f;
+  feel.shake = {.seconds = 0.5f, .swings = 3, .width = 0.08f, .turn_deg = 2.5f};
+  feel.pulse = {.seconds = 0.8f, .swings = 2, .growth = 0.08f, .lift = 0.25f};
+  return feel;
+}
+
+Feel calm() {
+  Feel feel{.name = "calm"};
+  each_glide(feel, [](Glide& glide) {
+    glide.seconds *= 1.6f;
+    glide.lift *= 0.6f;
+    glide.curve = ShapedEasing{Shape::sine, Way::in_out};
+  });
+  feel.carry.seconds = 0.1f;
+  feel.carry.curve = ease_out;
+  for (Choreography* c : {&feel.deal, &feel.gather, &feel.draw, &feel.reveal, &feel.collect, &feel.finale}) {
+    c->stagger *= 1.5f;
+  }
+  feel.shuffle_look = ShuffleLook::wash;
+  feel.shuffle_rounds = 1;
+  feel.shuffle.glide.seconds = 0.7f;
+  feel.shake = {.seconds = 0.5f, .swings = 2, .width = 0.04f};
+  feel.pulse = {.seconds = 1.2f, .swings = 1, .brightness = 0.15f, .lift = 0.1f};
+  return feel;
+}
+
+Feel reduced(const Feel& feel) {
+  Feel out = feel;
+  out.name = feel.name + ", reduced";
+  each_glide(out, [](Glide& glide) {
+    glide.seconds = travel_seconds(glide);
+    glide.spring.reset();
+    glide.curve = Steps{1, StepPosition::jump_end};
+    glide.lift = glide.bend = 0;
+    glide.flip_from = 0;
+    glide.flip_to = 1;
+  });
+  out.carry.seconds = 0;
+  out.carry_lift = 0;
+  for (CardEffect* effect : {&out.shake, &out.pulse}) {
+    effect->width = effect->turn_deg = effect->growth = effect->lift = 0;
+  }
+  return out;
 }
 
 }  // namespace apsidon

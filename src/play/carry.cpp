@@ -51,7 +51,7 @@ bool Playfield::Impl::pick_up(const Gesture& gesture) {
           .from = card->zone,
           .at = gesture.at,
           .verdict = pick.verdict});
-    shake(card->id);
+    start_effect(card->id, options.feel.shake, EffectKind::swing, 0);
     return true;
   }
   carry.run = pick.run;
@@ -62,6 +62,7 @@ bool Playfield::Impl::pick_up(const Gesture& gesture) {
   for (const CardId id : setup.table.cards_of(pick.run)) {
     cards[slot(id)].held = true;
     cards[slot(id)].departure = ++departures;
+    cards[slot(id)].performance = {};
   }
   note({.kind = EventKind::picked_up,
         .time = gesture.time,
@@ -150,10 +151,11 @@ void Playfield::Impl::let_go(const Gesture& gesture) {
   if (!event.verdict) {
     const CardId first = carry.run.first;
     put_back(EventKind::refused, event);
-    return shake(first);
+    return start_effect(first, options.feel.shake, EffectKind::swing, 0);
   }
   event.kind = EventKind::dropped;
   note(event);
+  first_move();
   if (setup.table.zone(event.from)->cards.empty()) {
     note({.kind = EventKind::emptied, .time = gesture.time, .from = event.from});
   }
@@ -185,11 +187,9 @@ void Playfield::Impl::forget_carry() {
 
 void Playfield::Impl::cancel_carry(Vec2 at) {
   if (carry.run.count == 0) return;
-  put_back(EventKind::cancelled, {.time = motion.now(),
-                                  .card = carry.run.first,
-                                  .count = carry.run.count,
-                                  .from = carry.home,
-                                  .at = at});
+  put_back(
+      EventKind::cancelled,
+      {.time = clock.now(), .card = carry.run.first, .count = carry.run.count, .from = carry.home, .at = at});
 }
 
 /// A change of the zone from which the held cards came ends the drag: they may be no run any more, or be

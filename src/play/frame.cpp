@@ -16,20 +16,27 @@ std::uint64_t order_of(Layer layer, std::uint64_t major, std::uint64_t minor) {
 
 }  // namespace
 
+std::uint64_t Playfield::Impl::rest_order(ZoneId zone, std::uint64_t place) {
+  return order_of(Layer::rest, zone.value, place);
+}
+
 void Playfield::Impl::order_cards() {
   ordered.clear();
   for (const Zone& zone : setup.table.zones()) {
+    std::uint64_t below = 0;  // what flies to this zone, and will lie below
     for (std::size_t place = 0; place < zone.cards.size(); ++place) {
       const std::size_t s = slot(zone.cards[place]);
       const CardState& state = cards[s];
-      std::uint64_t order = order_of(Layer::rest, zone.id.value, place);
+      std::uint64_t order = rest_order(zone.id, place);
       if (state.held) {
         order = order_of(Layer::held, 0, place);
       } else if (state.departure > 0 && motion.waiting(s)) {
-        // Waits on the stock for its departure: who leaves first lies on top.
-        order = order_of(Layer::rest, setup.deal_from.value, 0xFFFFFFFF - state.departure);
-      } else if (state.departure > 0) {
-        order = order_of(Layer::flight, 0, state.departure);
+        order = state.waits_at;
+      } else {
+        if (state.departure > 0) order = order_of(Layer::flight, 0, state.departure);
+        // Nothing that has arrived is overtaken from below by what arrives later.
+        order = std::max(order, below);
+        below = std::max(below, order >= order_of(Layer::flight, 0, 0) ? order : 0);
       }
       ordered.push_back({order, s});
     }
@@ -105,7 +112,7 @@ void Playfield::Impl::add_card(std::uint64_t order, std::size_t s) {
                          .brightness = pose.brightness,
                          .lift = pose.lift,
                          .clip = clip_of(s),
-                         .marks = {.held = state.held, .refused = motion.shaking(s)},
+                         .marks = {.held = state.held, .refused = motion.has_effect(s, EffectKind::swing)},
                          .order = order});
 }
 

@@ -1,9 +1,14 @@
 #pragma once
 // The inside of a playfield; not installed. Split by what it does: playfield.cpp keeps time and poses,
-// carry.cpp is the player's hand, frame.cpp the list to draw, sketch.cpp what a programmer sees.
+// carry.cpp is the player's hand, perform.cpp runs scripts, acts.cpp what each act does, time.cpp timers and
+// countdowns, frame.cpp the list to draw, sketch.cpp what a programmer sees.
+#include <memory>
+#include <span>
+#include <string>
 #include <vector>
 
 #include "apsidon/hit/hit_index.hpp"
+#include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "apsidon/play/playfield.hpp"
 
@@ -18,8 +23,48 @@ struct Playfield::Impl {
     ZoneId zone = {};  ///< where its poses below were laid out
     Pose neutral = {};
     Pose resting = {};
+    std::size_t place = 0;        ///< in that zone
     std::uint64_t departure = 0;  ///< order in which it left; 0: it has not left its place
+    std::uint64_t waits_at = 0;   ///< where it is drawn until it leaves
     bool held = false;
+    PerformanceId performance = {};  ///< that it is a part of
+  };
+
+  /// Cards of a performance that the table has just moved or turned, to be sent by it.
+  struct Changed {
+    std::size_t slot;
+    Pose before;  ///< where it rested
+  };
+
+  /// One step of a performance. Some acts take several.
+  struct Node {
+    enum class Step { single, home, scatter, wreath, vanish, appear };
+
+    Step step = Step::single;
+    Act act = {};
+    std::vector<std::size_t> after = {};  ///< nodes that have to end first
+    bool begun = false;
+    bool over = false;
+    // On the clock of the performance:
+    double starts = 0;
+    double ends = 0;
+
+    /// Something to tell of when its time has come: a departure, or a cue.
+    struct Beat {
+      double at;
+      CardId card;
+      std::string cue;
+    };
+    std::vector<Beat> beats = {};
+    std::size_t told = 0;
+  };
+
+  /// The acts of a script, each begun when those before it have ended.
+  struct Performance {
+    PerformanceId id = {};
+    ClockIndex clock = 0;
+    std::vector<Node> nodes = {};
+    bool over = false;
   };
 
   /// Why poses changed, and so how cards get to the new ones.
@@ -39,9 +84,48 @@ struct Playfield::Impl {
   void fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
   void after_change();
   Verdict followed_up(Verdict verdict);
-  void deal();
-  void shake(CardId card);
+  void start_effect(CardId card, const CardEffect& effect, EffectKind kind, ClockIndex by);
   std::size_t slot(CardId id) const { return *setup.table.slot(id); }
+
+  [[nodiscard]] double own_now() const { return motion.now(); }
+
+  // time.cpp
+  [[nodiscard]] double due() const;
+  void run_due();
+  void go_to(double own);
+  void first_move();
+
+  // perform.cpp
+  PerformanceId perform(const Script& script);
+  Performance* find(PerformanceId id);
+  void begin_ready(Performance& performance);
+  void begin(Performance& performance, Node& node);
+  void act(Performance& performance, Node& node);
+  void send_changed(Performance& performance, Node& node, const Choreography& how);
+  void send(Performance& performance, Node& node, std::size_t slot, const Pose& goal, const Glide& glide,
+            double delay);
+  void add_cues(Node& node, const Choreography& how);
+  [[nodiscard]] bool has_come(const Performance& performance, double own) const;
+  void end_nodes(Performance& performance);
+  void tell(Performance& performance);
+  void tell_all();
+  void skip(PerformanceId id);
+  void stop(PerformanceId id);
+  void end(Performance& performance, EventKind kind, double time);
+
+  // acts.cpp
+  void act_deal(Performance& performance, Node& node);
+  void act_gather(Performance& performance, Node& node);
+  void act_shuffle(Performance& performance, Node& node);
+  void act_draw(Performance& performance, Node& node);
+  void act_move(Performance& performance, Node& node);
+  void act_flip(Performance& performance, Node& node);
+  void act_effect(Performance& performance, Node& node, const CardEffect& effect, EffectKind kind);
+  void act_vanish(Performance& performance, Node& node);
+  void act_appear(Performance& performance, Node& node);
+  void act_wreath(Performance& performance, Node& node);
+  void act_home(Performance& performance, Node& node);
+  void scatter(Performance& performance, Node& node, std::span<const CardId> order);
 
   // carry.cpp
   bool handle(const Gesture& gesture);
@@ -60,6 +144,7 @@ struct Playfield::Impl {
   // frame.cpp
   const Frame& frame();
   void order_cards();
+  [[nodiscard]] static std::uint64_t rest_order(ZoneId zone, std::uint64_t place);
   void add_outlines();
   void add_panels();
   void add_card(std::uint64_t order, std::size_t slot);
@@ -74,7 +159,8 @@ struct Playfield::Impl {
 
   TableSetup setup;
   PlayfieldOptions options;
-  Motion motion;
+  Clock clock;    // the table's, over the time of the inputs
+  Motion motion;  // goes by the clock of the table
   GestureReader gestures;
 
   static constexpr std::uint64_t never_laid = ~std::uint64_t{0};
@@ -104,6 +190,22 @@ struct Playfield::Impl {
   Hit pressed = {};  ///< what the pointer went down on
   std::uint64_t proposals = 0;
   std::uint64_t departures = 0;
+
+  std::vector<std::unique_ptr<Performance>> performances = {};
+  std::uint32_t last_performance = 0;
+  std::vector<Changed>* taken_down = nullptr;  // where changes of the table go while an act makes them
+  struct Timer {
+    TimerId id;
+    double rings;  // on the table's clock
+  };
+  std::vector<Timer> timers = {};
+  std::uint32_t last_timer = 0;
+  struct RunningCountdown {
+    Countdown countdown;
+    bool at_first_move;
+  };
+  std::vector<RunningCountdown> countdowns = {};  // by CountdownId - 1
+  std::size_t sent = 0;                           // cards sent since the last change of the table
 
   std::vector<Event> coming = {};  // since the last advance_to of the client
   std::vector<Event> events = {};  // what the client may read

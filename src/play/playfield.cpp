@@ -23,7 +23,10 @@ float finite_ratio(float ratio) { return std::isfinite(ratio) && ratio > 0 ? rat
 }  // namespace
 
 Playfield::Impl::Impl(TableSetup given, const PlayfieldOptions& wanted)
-    : setup(std::move(given)), options(wanted), gestures(wanted.thresholds) {
+    : setup(std::move(given)),
+      options(wanted),
+      clock(wanted.start_time, wanted.start_time),
+      gestures(wanted.thresholds) {
   check(setup);
   check(options.feel);
   if (!(options.corner_radius >= 0 && options.corner_radius <= 0.5f)) {
@@ -70,22 +73,49 @@ bool Playfield::Impl::give_up_places() {
   return changed;
 }
 
+/// Goes on to a time of the inputs. What is due before is done at its own time.
 void Playfield::Impl::advance_to(double time) {
-  if (!(time > motion.now())) return;
+  if (!(time > clock.now())) return;
+  const double until = clock.at(time);
+  const std::size_t before = coming.size();
+  for (double next = due(); next <= until; next = due()) {
+    go_to(next);
+    run_due();
+  }
+  go_to(until);
+  clock.advance_to(time);
+  std::stable_sort(coming.begin() + static_cast<std::ptrdiff_t>(before), coming.end(),
+                   [](const Event& a, const Event& b) { return a.time < b.time; });
+}
+
+/// Moves the cards on to a time of the table's clock, and tells of what came of it.
+void Playfield::Impl::go_to(double own) {
   const bool was_moving = motion.awake_count() > 0;
   const double settles = motion.settles_at();
-  motion.advance_to(time);
-  for (const Landing& landing : motion.landings()) {
-    CardState& state = cards[landing.slot];
+  motion.advance_to(own);
+  for (const Passage& passage : motion.passages()) {
+    CardState& state = cards[passage.slot];
+    const Card* card = setup.table.card(state.id);
+    if (!card) continue;  // retired on its way
+    const double time = clock.when(passage.time);
+    if (passage.kind == Passage::Kind::edge_on) {
+      note({.kind = EventKind::turned, .time = time, .card = card->id, .count = 1, .to = card->zone});
+      continue;
+    }
     if (state.departure == 0 || state.held) continue;
     state.departure = 0;
-    if (!setup.table.card(state.id)) continue;  // retired on its way
-    note({.kind = EventKind::landed, .time = landing.time, .card = state.id, .count = 1, .to = state.zone});
+    note({.kind = EventKind::landed,
+          .time = time,
+          .card = card->id,
+          .count = 1,
+          .to = state.zone,
+          .performance = state.performance});
   }
-  motion.forget_landings();
+  motion.forget_passages();
+  tell_all();
   // While something is held the table is not at rest, however still the hand.
   if (was_moving && motion.awake_count() == 0 && carry.run.count == 0) {
-    note({.kind = EventKind::settled, .time = settles});
+    note({.kind = EventKind::settled, .time = clock.when(std::min(settles, own))});
   }
 }
 
@@ -149,17 +179,21 @@ void Playfield::Impl::lay_out_zone(ZoneId id, Change change) {
   in.cards = {laid.data(), n};
   LayoutReport& report = reports[id.value - 1];
   report = apsidon::lay_out(place.layout, in, {poses.data(), n});
+  const float flip_axis = options.feel.flip_axis_deg * std::numbers::pi_v<float> / 180;
   for (std::size_t i = 0; i < n; ++i) {
     const Card& card = *setup.table.card(zone.cards[i]);
     const std::size_t s = slot(card.id);
     CardState& state = cards[s];
     poses[i].scale *= place.factor;
+    poses[i].flip_axis = flip_axis;
+    // A card turned up whose face is not known yet waits on its edge.
+    if (card.face_up && card.face == hidden_face) poses[i].flip = std::numbers::pi_v<float> / 2;
     state.neutral = poses[i];
     // Nothing is raised or inserted yet, and a held card keeps its room: the two poses differ by the snapping
     // only.
     const Pose resting = snapped(poses[i], solved.card, options.pixel_ratio);
     if (state.id != card.id) {
-      state = {.id = card.id, .zone = id, .neutral = poses[i], .resting = resting};
+      state = {.id = card.id, .zone = id, .neutral = poses[i], .resting = resting, .place = i};
       motion.place(s, resting);
       continue;
     }
@@ -181,8 +215,16 @@ void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& rest
   const Pose old = state.resting;
   const bool other_zone = state.zone != card.zone;
   state.resting = resting;
+  const std::uint64_t was_drawn = rest_order(state.zone, state.place);
   state.zone = card.zone;
+  state.place = card.place;
   if (state.held || (!other_zone && old == resting)) return;
+  if (taken_down && (other_zone || old.flip != resting.flip)) {
+    state.waits_at = was_drawn;
+    taken_down->push_back({s, old});  // the act sends it
+    return;
+  }
+  state.performance = {};
   if (change == Change::window) {
     if (motion.on_its_way(s)) {
       motion.shift(s, resting, options.feel.shift);
@@ -190,7 +232,8 @@ void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& rest
       motion.place(s, resting);
     }
   } else if (other_zone) {
-    fly(s, resting, options.feel.move);
+    state.waits_at = was_drawn;
+    fly(s, resting, options.feel.move, double{options.feel.trail} * static_cast<double>(sent++));
   } else if (old.flip != resting.flip) {
     motion.travel(s, resting, options.feel.flip);
   } else {
@@ -211,44 +254,14 @@ Verdict Playfield::Impl::followed_up(Verdict verdict) {
 }
 
 void Playfield::Impl::after_change() {
+  sent = 0;
   cancel_if_touched();
   lay_out_changed(Change::table);
 }
 
-void Playfield::Impl::deal() {
-  cancel_carry(carry.pointer);
-  const Table& table = setup.table;
-  const DealStyle& style = options.feel.deal;
-  Pose source{.centre = {options.window.width / 2, -solved.card.height}};
-  if (setup.deal_from) {
-    source = outline_pose(setup.deal_from);
-  }
-  source.flip = std::numbers::pi_v<float>;
-
-  double delay = 0;
-  const auto give = [&](CardId id) {
-    const std::size_t s = slot(id);
-    motion.place(s, source);
-    fly(s, cards[s].resting, style.glide, delay);
-    delay += double{style.stagger};
-  };
-  std::size_t longest = 0;
-  for (const Zone& zone : table.zones()) {
-    if (zone.id != setup.deal_from) longest = std::max(longest, zone.cards.size());
-  }
-  const bool rounds = style.order == DealOrder::rounds;
-  for (std::size_t round = 0; round < (rounds ? longest : 1); ++round) {
-    for (const Zone& zone : table.zones()) {
-      if (zone.id == setup.deal_from) continue;
-      const std::size_t end = rounds ? std::min(round + 1, zone.cards.size()) : zone.cards.size();
-      for (std::size_t i = round; i < end; ++i) give(zone.cards[i]);
-    }
-  }
-}
-
-void Playfield::Impl::shake(CardId id) {
+void Playfield::Impl::start_effect(CardId id, const CardEffect& effect, EffectKind kind, ClockIndex by) {
   const auto s = setup.table.slot(id);
-  if (s) motion.shake(*s, options.feel.shake, options.feel.shake.width * solved.card.width);
+  if (s) motion.start(*s, effect_of(effect, kind, solved.card.width), 0, by);
 }
 
 Playfield::Playfield(TableSetup setup, const PlayfieldOptions& options)
@@ -291,7 +304,7 @@ void Playfield::advance_to(double time) {
   impl_->coming.clear();
 }
 
-double Playfield::now() const { return impl_->motion.now(); }
+double Playfield::now() const { return impl_->clock.now(); }
 
 Verdict Playfield::move(const Run& run, ZoneId to) {
   const Card* first = table().card(run.first);
@@ -311,6 +324,10 @@ Verdict Playfield::flip(CardId card, bool face_up) {
 
 Verdict Playfield::turn(CardId card, bool sideways) {
   return impl_->followed_up(impl_->setup.table.turn(card, sideways));
+}
+
+Verdict Playfield::set_face(CardId card, FaceId face) {
+  return impl_->followed_up(impl_->setup.table.set_face(card, face));
 }
 
 Verdict Playfield::set_cell(CardId card, int cell) {
@@ -338,8 +355,12 @@ SyncReport Playfield::sync(std::span<const WantedZone> wanted) {
   return report;
 }
 
-void Playfield::deal() { impl_->deal(); }
-void Playfield::shake(CardId card) { impl_->shake(card); }
+void Playfield::shake(CardId card) {
+  impl_->start_effect(card, impl_->options.feel.shake, EffectKind::swing, 0);
+}
+void Playfield::pulse(CardId card) {
+  impl_->start_effect(card, impl_->options.feel.pulse, EffectKind::pulse, 0);
+}
 const Table& Playfield::table() const { return impl_->setup.table; }
 std::span<const Event> Playfield::events() const { return impl_->events; }
 const Frame& Playfield::frame() const { return impl_->frame(); }
@@ -373,7 +394,9 @@ std::optional<Pose> Playfield::live_pose(CardId card) const {
   return s ? std::optional(impl_->motion.pose(*s)) : std::nullopt;
 }
 
-double Playfield::settles_at() const { return impl_->motion.settles_at(); }
+double Playfield::settles_at() const {
+  return std::max(impl_->clock.when(impl_->motion.settles_at()), now());
+}
 std::uint64_t Playfield::ignored_inputs() const { return impl_->ignored; }
 
 }  // namespace apsidon

@@ -33,7 +33,7 @@ void command(Motion& motion, Random& r) {
       motion.shift(0, goal, glide);
       break;
     case 2:
-      motion.shake(0, {.seconds = 0.4f, .width = 0.1f, .swings = 3}, 10);
+      motion.start(0, {.kind = EffectKind::swing, .seconds = 0.4f, .swings = 3, .most = {.move = {10, 0}}});
       break;
     default:
       motion.travel(0, goal, glide);
@@ -112,8 +112,8 @@ TEST_CASE("motion: from rest a tween follows its curve exactly, and ends exactly
   motion.advance_to(5);
   CHECK(motion.pose(0) == goal);
   CHECK(motion.awake_count() == 0);
-  REQUIRE(motion.landings().size() == 1);
-  CHECK(motion.landings()[0].time == 2);
+  REQUIRE(motion.passages().size() == 1);
+  CHECK(motion.passages()[0] == Passage{Passage::Kind::landed, 0, 2});
   CHECK(motion.settles_at() == 5);
 }
 
@@ -148,7 +148,7 @@ TEST_CASE("motion: a shake is added to the way, keeps its own clock, and dies aw
     m->resize(1);
     m->travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = linear});
   }
-  shaken.shake(0, {.seconds = 0.5f, .width = 0.1f, .swings = 2}, 10);
+  shaken.start(0, {.kind = EffectKind::swing, .seconds = 0.5f, .swings = 2, .most = {.move = {10, 0}}});
   double most = 0;
   for (int i = 1; i <= 60; ++i) {
     plain.advance_to(i / 60.0);

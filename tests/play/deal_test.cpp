@@ -58,7 +58,7 @@ TEST_CASE("play: dealt cards leave one after another and end exactly in their re
 TEST_CASE("play: a deal goes round by round or zone by zone") {
   const auto departures = [](DealOrder order) {
     Feel feel;
-    feel.deal.order = order;
+    feel.deal_order = order;
     Playfield field(dealt_setup(3), {.feel = feel});
     field.deal();
     std::vector<std::string> landed;

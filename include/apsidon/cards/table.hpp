@@ -70,6 +70,31 @@ class APSIDON_CORE_EXPORT Table {
   Verdict set_cell(CardId card, int cell);
   /// Puts a card at a position of its free zone, shares of the room from 0 to 1; others are cut to that.
   Verdict set_position(CardId card, Vec2 at);
+  /// Gives a card another face, or reveals one that was hidden. Refused for a face that the deck does not
+  /// have.
+  Verdict set_face(CardId card, FaceId face);
+  /// Puts the cards of a zone in another order, the same for the same seed on every platform. Cards keep
+  /// their ids, faces and sides; in a grid that keeps cells, cards change cells and gaps stay where they are.
+  /// O(cards).
+  Verdict shuffle(ZoneId zone, std::uint64_t seed);
+  /// A shuffle that this client cannot see: all cards of the zone are covered, and their faces are not known
+  /// any more, so that no id tells a face.
+  Verdict conceal(ZoneId zone);
+  /// Moves the `count` topmost cards of a zone below the others.
+  Verdict cut(ZoneId zone, std::size_t count);
+  /// Moves all cards of a zone onto another, one by one from the top, turned over: a waste becomes a stock
+  /// again, and gives its cards in the order in which they came.
+  Verdict turn_over(ZoneId from, ZoneId to);
+  /// Moves up to `count` cards from the top of a zone onto another, one by one, turned to the stated side.
+  /// Says how many there were; none is an answer, not an error.
+  std::size_t take(ZoneId from, ZoneId to, std::size_t count, bool face_up);
+  /// Moves cards from anywhere onto a zone, in this order, covered and upright. Refused when one is named
+  /// twice. O(cards of all zones).
+  Verdict gather(std::span<const CardId> cards, ZoneId to);
+  /// Exchanges the places of two cards.
+  Verdict swap(CardId a, CardId b);
+  /// Takes a card off the table for good. Its id is never used again.
+  Verdict remove(CardId card);
   /// Makes the wanted zones hold exactly the wanted cards, in one step and with as few moves as it takes.
   /// Zones not named keep what they have, except cards that are wanted elsewhere. O(n log n) in the cards of
   /// those zones.

@@ -10,10 +10,10 @@ struct Pose {
   float rotation = 0;    ///< radians, clockwise
   float scale = 1;       ///< factor on the card's size, >= 0
   float flip = 0;        ///< radians; 0 shows the face, pi the back, pi/2 is edge-on
-  float flip_axis = 0;   ///< radians; the axis of the flip in the card's frame, clockwise from its vertical
   float opacity = 1;     ///< 0 (unseen) to 1
   float brightness = 1;  ///< factor on the colours, >= 0
   float lift = 0;        ///< height above the table in card widths, >= 0: a higher card throws a wider shadow
+  float flip_axis = 0;   ///< radians; the axis of the flip in the card's frame, clockwise from its vertical
 
   friend constexpr bool operator==(const Pose&, const Pose&) = default;
 };

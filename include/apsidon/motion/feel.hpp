@@ -1,57 +1,81 @@
 #pragma once
+#include <string>
+
 #include "apsidon/core_export.hpp"
-#include "apsidon/motion/easing.hpp"
+#include "apsidon/motion/choreography.hpp"
 
 namespace apsidon {
 
-/// How one kind of way is travelled.
-struct Glide {
-  float seconds = 0.3f;  ///< [0, 60]
-  CubicBezier curve = ease_in_out;
-  float lift = 0;  ///< highest point of the way above its ends, card widths, [0, 10]
-
-  friend constexpr bool operator==(const Glide&, const Glide&) = default;
+/// What a shuffle looks like. The order that comes of it is the same.
+enum class ShuffleLook : std::uint8_t {
+  riffle,  ///< two halves beside each other, and into one another
+  wash,    ///< all over the table, and back
 };
 
-/// In which order a deal gives out the cards.
-enum class DealOrder {
-  rounds,  ///< the first card of every zone, then the second of every zone, …
-  zones,   ///< all cards of the first zone, then all of the second, …
+/// An effect whose size goes by the card.
+struct CardEffect {
+  float seconds = 0.4f;  ///< [0, 60]
+  float swings = 1;      ///< [0, 100]
+  float width = 0;       ///< how far to the side, card widths, [0, 10]
+  float turn_deg = 0;    ///< how far it turns, degrees, [-360, 360]
+  float growth = 0;      ///< how much larger it gets, [-1, 10]
+  float brightness = 0;  ///< how much brighter it gets, [-1, 10]
+  float lift = 0;        ///< card widths, [0, 10]
+
+  friend constexpr bool operator==(const CardEffect&, const CardEffect&) = default;
 };
 
-/// A deal: cards leave the stock one after another.
-struct DealStyle {
-  Glide glide{.seconds = 0.42f, .curve = {0.2f, 0.6f, 0.25f, 1}, .lift = 0.5f};
-  float stagger = 0.055f;  ///< seconds between two cards, [0, 60]
-  DealOrder order = DealOrder::rounds;
+/// The effect for a card of this width, px.
+[[nodiscard]] APSIDON_CORE_EXPORT Effect effect_of(const CardEffect& effect, EffectKind kind,
+                                                   float card_width);
 
-  friend constexpr bool operator==(const DealStyle&, const DealStyle&) = default;
-};
-
-/// A shake that dies away: what a card does when it is refused.
-struct ShakeStyle {
-  float seconds = 0.36f;  ///< [0, 60]
-  float width = 0.07f;    ///< to either side, card widths, [0, 10]
-  float swings = 3;       ///< whole swings, [0, 100]
-
-  friend constexpr bool operator==(const ShakeStyle&, const ShakeStyle&) = default;
-};
-
-/// The timings and curves that a table moves with.
+/// The timings, curves and springs that a table moves with. What is here is the brisk one; `springy()` and
+/// `calm()` are others, and files hold any.
 struct Feel {
+  std::string name = "brisk";
   Glide move{.seconds = 0.26f, .curve = {0.25f, 0.6f, 0.3f, 1}, .lift = 0.2f};  ///< to another zone
+  float trail = 0;  ///< seconds by which each card of a run that moves leaves after the one below it, [0, 5]
   Glide shift{.seconds = 0.2f, .curve = ease_in_out};                ///< making room, closing a gap
   Glide flip{.seconds = 0.3f, .curve = ease_in_out, .lift = 0.15f};  ///< turning over in place
-  Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};       ///< after a drag that moved nothing
-  Glide carry{.seconds = 0.07f, .curve = ease_out};                  ///< behind the pointer
-  float carry_lift = 0.3f;                                           ///< of a held card, card widths, [0, 10]
-  DealStyle deal = {};
-  ShakeStyle shake = {};
+  float flip_axis_deg = 0;  ///< of every flip: 0 about the vertical, 90 about the horizontal, [-180, 180]
+  Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};  ///< after a drag that moved nothing
+  Glide carry{.seconds = 0.07f, .curve = ease_out};             ///< behind the pointer
+  float carry_lift = 0.3f;                                      ///< of a held card, card widths, [0, 10]
+  DealOrder deal_order = DealOrder::rounds;
+  Choreography deal{.glide = {.seconds = 0.42f, .curve = {0.2f, 0.6f, 0.25f, 1}, .lift = 0.5f},
+                    .stagger = 0.055f};
+  Choreography gather{.glide = {.seconds = 0.4f, .curve = {0.4f, 0, 0.3f, 1}, .lift = 0.35f},
+                      .stagger = 0.3f,
+                      .by = StaggerBy::distance};
+  ShuffleLook shuffle_look = ShuffleLook::riffle;
+  Choreography shuffle{.glide = {.seconds = 0.22f, .curve = ease_in_out, .lift = 0.3f}, .stagger = 0.012f};
+  int shuffle_rounds = 2;  ///< how often it is done, [1, 10]
+  Choreography draw{.glide = {.seconds = 0.36f,
+                              .curve = {0.3f, 0.5f, 0.2f, 1},
+                              .lift = 0.5f,
+                              .flip_from = 0.1f,
+                              .flip_to = 0.75f},
+                    .stagger = 0.09f};
+  Choreography reveal{.glide = {.seconds = 0.3f, .curve = ease_in_out, .lift = 0.2f}, .stagger = 0.05f};
+  Choreography collect{.glide = {.seconds = 0.5f, .curve = {0.5f, 0, 0.8f, 0.6f}, .lift = 0.6f},
+                       .stagger = 0.06f};
+  Choreography finale{.glide = {.seconds = 1.1f, .curve = {0.3f, 0.1f, 0.3f, 1}, .lift = 1.2f, .bend = 0.35f},
+                      .stagger = 0.05f};
+  CardEffect shake{.seconds = 0.36f, .swings = 3, .width = 0.07f};  ///< refused
+  CardEffect pulse{
+      .seconds = 0.7f, .swings = 2, .growth = 0.05f, .brightness = 0.12f, .lift = 0.15f};  ///< hinted
 
-  friend constexpr bool operator==(const Feel&, const Feel&) = default;
+  friend bool operator==(const Feel&, const Feel&) = default;
 };
 
 /// Throws Error when a number is out of its range.
 APSIDON_CORE_EXPORT void check(const Feel& feel);
+
+/// On springs that overshoot.
+[[nodiscard]] APSIDON_CORE_EXPORT Feel springy();
+/// Slow and level.
+[[nodiscard]] APSIDON_CORE_EXPORT Feel calm();
+/// The same events at the same times, without travel: cards are where they go, when they get there.
+[[nodiscard]] APSIDON_CORE_EXPORT Feel reduced(const Feel& feel);
 
 }  // namespace apsidon

@@ -2,110 +2,113 @@
 #include <array>
 #include <cstddef>
 #include <cstdint>
+#include <memory>
 #include <span>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/pose.hpp"
-#include "apsidon/motion/feel.hpp"
+#include "apsidon/motion/glide.hpp"
 
 namespace apsidon {
 
-/// A card that arrived at its goal.
-struct Landing {
-  std::size_t slot = 0;
-  double time = 0;  ///< when it arrived, seconds; not when it was noticed
+/// Something that a card's way came to.
+struct Passage {
+  enum class Kind : std::uint8_t {
+    edge_on,  ///< it was turned over as far as its edge: the side that shows has changed
+    landed,   ///< it arrived at its goal
+  };
 
-  friend constexpr bool operator==(const Landing&, const Landing&) = default;
+  Kind kind = Kind::landed;
+  std::size_t slot = 0;
+  double time = 0;  ///< when it happened, seconds; not when it was noticed
+
+  friend constexpr bool operator==(const Passage&, const Passage&) = default;
 };
 
-/// Live poses of many cards. Each has one base track toward its goal and, beside it, at most one shake with a
-/// clock of its own. Every pose is computed from the start of its track, never from the pose before, so that
-/// it does not depend on how time is cut into steps. A card is known by its slot, a number below `size()`.
+/// A clock that some cards go by, a number below `clock_count()`; 0 is the time of all.
+using ClockIndex = std::uint16_t;
+
+/// Live poses of many cards. Each has one base track toward its goal, a curve or a spring, and beside it
+/// effects and a lean with clocks of their own. Every pose is computed from the start of its track, never
+/// from the pose before, so that it does not depend on how time is cut into steps. A card is known by its
+/// slot, a number below `size()`.
 ///
-/// From rest a track follows its curve exactly. Interrupted, it takes over position and velocity: the
-/// difference to the new track decays. What has arrived stands exactly at its goal, sleeps, and costs
-/// nothing.
+/// From rest a track follows its curve exactly. Interrupted, it takes over position and velocity: a spring
+/// starts with them, of a curve the difference decays. What has arrived stands exactly at its goal, sleeps,
+/// and costs nothing. Effects: shake, pulse, kick; a lean (hover, tilt) stays until it is taken back.
 class APSIDON_CORE_EXPORT Motion {
  public:
+  Motion();
+  Motion(const Motion&);
+  Motion(Motion&&) noexcept;
+  Motion& operator=(const Motion&);
+  Motion& operator=(Motion&&) noexcept;
+  ~Motion();
+
   /// Makes room for this many slots; new ones rest at a default pose.
   void resize(std::size_t slots);
   [[nodiscard]] std::size_t size() const { return poses_.size(); }
-  [[nodiscard]] double now() const { return now_; }
+  [[nodiscard]] double now() const;
 
-  /// Puts a card at a pose at once.
+  /// Puts a card at a pose at once, whatever it did.
   void place(std::size_t slot, const Pose& pose);
-  /// Sends a card from where it is to a goal; `delay` seconds, >= 0, pass before it leaves.
-  void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
+  /// Sends a card from where it is to a goal; `delay` seconds, >= 0, pass before it leaves. `through` are
+  /// points that its middle passes in order, px. The goal's flip axis holds from the start.
+  void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0, ClockIndex clock = 0,
+              std::span<const Vec2> through = {});
   /// Moves the goal of a card without starting its way again; the difference decays in the time of `glide`. A
   /// card at rest travels.
   void shift(std::size_t slot, const Pose& goal, const Glide& glide);
-  /// Shakes a card from side to side, `width` px each way, in place of an earlier shake.
-  void shake(std::size_t slot, const ShakeStyle& style, float width);
+  /// Lets a card arrive now; a card at rest stays as it is.
+  void finish(std::size_t slot);
+  /// Adds an effect, after `delay` seconds. A second one of its kind takes the place of the first.
+  void start(std::size_t slot, const Effect& effect, double delay = 0, ClockIndex clock = 0);
+  /// Lets a card lean from its way by this much, on a spring; nothing takes the lean back.
+  void lean(std::size_t slot, const Offset& by, const Spring& spring);
+
+  /// A clock of its own, at speed 1. Cards that travel by it go on with it.
+  [[nodiscard]] ClockIndex add_clock();
+  /// Nobody may travel by it any more.
+  void remove_clock(ClockIndex clock);
+  /// How many seconds pass on it in a second, [0, 1000]; 0 stops it. Cards on the way stay where they are.
+  void set_speed(ClockIndex clock, double speed);
+  /// What a clock shows.
+  [[nodiscard]] double own_time(ClockIndex clock) const;
+  /// When a clock shows this, as `Clock::when`.
+  [[nodiscard]] double when(ClockIndex clock, double own) const;
 
   /// Computes all poses for this time. Earlier times are ignored. O(cards awake); allocates nothing once
   /// warm.
   void advance_to(double time);
 
   [[nodiscard]] const Pose& pose(std::size_t slot) const { return poses_[slot]; }
-  [[nodiscard]] const Pose& goal(std::size_t slot) const { return tracks_[slot].goal; }
-  /// Whether the card is on its way, waits for it, or shakes.
+  [[nodiscard]] const Pose& goal(std::size_t slot) const;
+  /// Whether the card is on its way, waits for it, leans over, or has an effect.
   [[nodiscard]] bool awake(std::size_t slot) const;
   /// Whether the card waits for the start of its way.
   [[nodiscard]] bool waiting(std::size_t slot) const;
-  [[nodiscard]] bool shaking(std::size_t slot) const { return tracks_[slot].shaking; }
-  [[nodiscard]] bool on_its_way(std::size_t slot) const { return tracks_[slot].travelling; }
-  /// When everything will have arrived, known from the start; `now()` when all is at rest.
+  [[nodiscard]] bool on_its_way(std::size_t slot) const;
+  /// When a card on its way lands, on the clock that it goes by; `now()` when it rests.
+  [[nodiscard]] double lands_at(std::size_t slot) const;
+  /// Whether an effect of this kind is on.
+  [[nodiscard]] bool has_effect(std::size_t slot, EffectKind kind) const;
+  /// When everything will have arrived, known from the start; `now()` when all is at rest, infinity while a
+  /// clock stands still that cards go by. O(cards awake).
   [[nodiscard]] double settles_at() const;
-  [[nodiscard]] std::size_t awake_count() const { return awake_.size(); }
+  /// Cards on their way, and effects and leans that are on.
+  [[nodiscard]] std::size_t awake_count() const;
 
-  /// What arrived since `forget_landings`, in order of time. Valid until the next call that is not const.
-  [[nodiscard]] std::span<const Landing> landings() const { return landings_; }
-  void forget_landings() { landings_.clear(); }
+  /// What happened since `forget_passages`, in order of time. Valid until the next call that is not const.
+  [[nodiscard]] std::span<const Passage> passages() const;
+  void forget_passages();
   /// Grows whenever a pose may have changed.
-  [[nodiscard]] std::uint64_t revision() const { return revision_; }
+  [[nodiscard]] std::uint64_t revision() const;
 
  private:
-  static constexpr std::size_t channels = 8;
-  using Values = std::array<float, channels>;
-
-  struct Track {
-    Pose from = {};
-    Pose goal = {};
-    double start = 0;
-    Glide glide = {};
-    bool travelling = false;
-    // What was left of the motion before: a position and a velocity that decay to nothing.
-    Values left{};
-    Values left_velocity{};
-    double left_start = 0;
-    float left_seconds = 0;
-    // The shake.
-    ShakeStyle shake = {};
-    float shake_width = 0;
-    double shake_start = 0;
-    bool shaking = false;
-    bool listed = false;
-
-    [[nodiscard]] double arrives() const { return start + double{glide.seconds}; }
-    [[nodiscard]] double lands() const;
-  };
-
-  static Values values_of(const Pose& pose);
-  static Pose pose_of(const Values& values, const Pose& like);
-  static void base(const Track& track, double time, Values& value, Values* velocity);
-  static void head_for(Track& track, const Pose& goal, Values& value);
-  void wake(std::size_t slot);
-  void take_over(Track& track, const Values& value, const Values& velocity, float seconds);
-  void settle(std::size_t slot);
-  [[nodiscard]] Pose live(const Track& track, double time) const;
-
-  std::vector<Track> tracks_;
-  std::vector<Pose> poses_;
-  std::vector<std::size_t> awake_;
-  std::vector<Landing> landings_;
-  double now_ = 0;
-  std::uint64_t revision_ = 0;
+  struct Impl;
+  std::unique_ptr<Impl> impl_;
+  std::vector<Pose> poses_;  // by slot
 };
 
 }  // namespace apsidon

@@ -1,11 +1,13 @@
 #pragma once
 #include <cstddef>
 #include <cstdint>
+#include <string>
 #include <string_view>
 
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/vec2.hpp"
+#include "apsidon/play/script.hpp"
 
 namespace apsidon {
 
@@ -18,9 +20,21 @@ enum class EventKind : std::uint8_t {
   refused,       ///< `to` does not take it; the verdict says why
   cancelled,     ///< it was let go over nothing, or the drag was lost
   emptied,       ///< `from` has no cards any more
+  departed,      ///< a card of a performance leaves
+  turned,        ///< a card that turns over is edge-on: the side that shows changes now
   landed,        ///< a card that travelled to another place has arrived
+  began,         ///< a performance begins
+  cue,           ///< a named moment of a performance
+  ended,         ///< a performance is over
+  stopped,       ///< a performance was stopped before its end
+  rang,          ///< a timer came to its time
+  time_up,       ///< a countdown ran out
   settled,       ///< nothing moves any more
 };
+
+/// Timers and countdowns of a playfield.
+using TimerId = Id<struct TimerThing>;
+using CountdownId = Id<struct CountdownThing>;
 
 /// "picked-up".
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(EventKind kind);
@@ -37,8 +51,12 @@ struct Event {
   std::uint64_t proposal = 0;  ///< of a drop: its number, from 1; of a drag that proposed nothing: 0
   Vec2 at = {};                ///< the pointer
   Verdict verdict = {};
+  PerformanceId performance = {};  ///< to which this belongs
+  TimerId timer = {};
+  CountdownId countdown = {};
+  std::string name = {};  ///< of a cue
 
-  friend constexpr bool operator==(const Event&, const Event&) = default;
+  friend bool operator==(const Event&, const Event&) = default;
 };
 
 }  // namespace apsidon

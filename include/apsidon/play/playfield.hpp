@@ -78,11 +78,53 @@ class APSIDON_CORE_EXPORT Playfield {
   /// What a panel shows; a fill that is not finite is ignored, others are cut to 0 to 1. A stale id does
   /// nothing.
   void set_panel(PanelId panel, std::string text, float fill = 1);
+  Verdict set_face(CardId card, FaceId face);
   SyncReport sync(std::span<const WantedZone> wanted);
+
+  // What moves together.
+
+  /// Begins a script: its acts change the table as they begin, and the cards follow as the feel has it.
+  /// Refused acts and stale ids are passed over. The id is what it is skipped, stopped and asked by; events
+  /// say how it goes.
+  PerformanceId perform(const Script& script);
   /// Deals: all cards fly, one after another, from the stock to where the table has them.
-  void deal();
+  PerformanceId deal();
   /// Shakes a card from side to side. A stale id does nothing.
   void shake(CardId card);
+  /// Lets a card swell, as a hint. A stale id does nothing.
+  void pulse(CardId card);
+  [[nodiscard]] bool performing(PerformanceId performance) const;
+  /// Goes to its end at once: all that is still to happen happens now.
+  void skip(PerformanceId performance);
+  /// Ends it where it is: cards go home, acts that have not begun do not happen.
+  void stop(PerformanceId performance);
+  /// How fast it goes, [0, 1000]; 0 pauses it.
+  void set_pace(PerformanceId performance, double pace);
+  /// How the table moves from now on; what is on its way keeps its way. Throws Error when a number is out of
+  /// its range.
+  void set_feel(Feel feel);
+  [[nodiscard]] const Feel& feel() const;
+
+  // Time. Cards, timers and countdowns go by a clock of the table, that can be held and sped up.
+
+  /// Stops the clock of the table until this reason, and every other, is released.
+  void hold(std::string_view reason);
+  void release(std::string_view reason);
+  [[nodiscard]] bool held_for(std::string_view reason) const;
+  /// How fast the clock of the table goes, [0, 1000]; another number is ignored and counted.
+  void set_speed(double speed);
+  /// An event `rang` after so many seconds, [0, 1e6]; a number that is not is taken as 0.
+  TimerId start_timer(double seconds);
+  void stop_timer(TimerId timer);
+  /// A countdown of this length; `at_first_move`: it starts by itself when the player first moves a card.
+  CountdownId add_countdown(double seconds, bool at_first_move = false);
+  // A stale id does nothing and is 0.
+  void start(CountdownId countdown);
+  void add_time(CountdownId countdown, double seconds);
+  /// A new length, not started: a new round.
+  void set_length(CountdownId countdown, double seconds);
+  [[nodiscard]] double seconds_left(CountdownId countdown) const;
+  [[nodiscard]] double share_left(CountdownId countdown) const;
 
   // What there is to know. References and spans are valid until the next call that is not const.
 

@@ -1,0 +1,88 @@
+#pragma once
+#include <limits>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "apsidon/core_export.hpp"
+
+namespace apsidon {
+
+/// A time of one's own, that goes on with another at a speed, and stands still while it is held. Between
+/// changes it is a straight line over the other time, so that it does not depend on how that is cut into
+/// steps.
+class APSIDON_CORE_EXPORT Clock {
+ public:
+  /// Shows `own` at the time `now` of the other, seconds.
+  explicit Clock(double now = 0, double own = 0) : from_(now), local_(own), now_(now) {}
+
+  /// Goes on to this time of the other; earlier ones are ignored.
+  void advance_to(double time);
+  /// The time of the other that it went on to.
+  [[nodiscard]] double now() const { return now_; }
+  /// What it shows.
+  [[nodiscard]] double own() const { return at(now_); }
+  /// What it will show at a time of the other, unless it is changed before.
+  [[nodiscard]] double at(double time) const { return local_ + (time - from_) * rate(); }
+  /// /// When it shows this, unless it is changed before; what it showed already, then, but no earlier than
+  /// the last change. Infinity while it stands still before that.
+  [[nodiscard]] double when(double own) const;
+
+  /// Stops it until this reason, and every other, is released. Holding twice for one reason is holding once.
+  void hold(std::string_view reason);
+  /// A reason that does not hold it changes nothing.
+  void release(std::string_view reason);
+  [[nodiscard]] bool held() const { return !holds_.empty(); }
+  [[nodiscard]] const std::vector<std::string>& holds() const { return holds_; }
+  /// Seconds that pass on it in one of the other, [0, 1000]; another number changes nothing. Returns whether
+  /// it was taken.
+  bool set_speed(double speed);
+  [[nodiscard]] double speed() const { return speed_; }
+
+ private:
+  [[nodiscard]] double rate() const { return holds_.empty() ? speed_ : 0; }
+  void begin_anew();
+
+  double from_;   // time of the other at the last change
+  double local_;  // what it showed then
+  double now_;
+  double speed_ = 1;
+  std::vector<std::string> holds_;
+};
+
+/// A time that runs out. Started when asked, or at the first move; what adds to it or takes from it moves its
+/// end. Once it has run out it stays so, whatever is done to the clock that it goes by, until it is set anew.
+/// All times are of that clock, seconds.
+class APSIDON_CORE_EXPORT Countdown {
+ public:
+  Countdown() = default;
+  /// `seconds`, >= 0; a number that is not is taken as 0.
+  explicit Countdown(double seconds) { set(seconds); }
+
+  /// A new length, not started.
+  void set(double seconds);
+  /// Does nothing when it runs or has run out.
+  void start(double now);
+  /// Adds a bonus, or with a negative number takes away; nothing once it has run out.
+  void add(double seconds, double now);
+
+  [[nodiscard]] bool running() const { return started_ && !over_; }
+  [[nodiscard]] bool over() const { return over_; }
+  /// When it will have run out; infinity while it does not run.
+  [[nodiscard]] double ends() const { return running() ? ends_ : std::numeric_limits<double>::infinity(); }
+  /// Notes that it has run out, if it has by now; returns whether it did just now.
+  bool run_out(double now);
+  /// Seconds left, >= 0.
+  [[nodiscard]] double left(double now) const;
+  /// The share of its length that is left, 0 to 1; a bonus beyond the length counts as 1.
+  [[nodiscard]] double share_left(double now) const;
+
+ private:
+  double length_ = 0;
+  double left_ = 0;  // while it is not started
+  double ends_ = 0;
+  bool started_ = false;
+  bool over_ = false;
+};
+
+}  // namespace apsidon

@@ -1,0 +1,62 @@
+#pragma once
+#include <optional>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/geometry/vec2.hpp"
+#include "apsidon/motion/easing.hpp"
+#include "apsidon/motion/spring.hpp"
+
+namespace apsidon {
+
+/// How one kind of way is travelled: in a stated time along a curve, or on a spring.
+struct Glide {
+  float seconds = 0.3f;  ///< of the way on a curve, [0, 60]
+  Easing curve = ease_in_out;
+  std::optional<Spring> spring = {};  ///< where it is set, in place of seconds and curve
+  float lift = 0;                     ///< highest point of the way above its ends, card widths, [0, 10]
+  float bend =
+      0;  ///< an arc: how far its middle lies to the right of the straight way, share of that, [-4, 4]
+  float flip_from = 0;  ///< share of the way at which a card that is turned over begins to turn, [0, 1]
+  float flip_to = 1;    ///< share of the way at which it has turned, [flip_from, 1]
+
+  friend bool operator==(const Glide&, const Glide&) = default;
+};
+
+/// Throws Error that begins with `what` when a number is out of its range.
+APSIDON_CORE_EXPORT void check(const Glide& glide, std::string_view what);
+
+/// The time of the way: the stated one, or one period of the spring, after which what is left is small.
+[[nodiscard]] APSIDON_CORE_EXPORT float travel_seconds(const Glide& glide);
+
+/// What an effect adds to a pose.
+struct Offset {
+  Vec2 move = {};        ///< px
+  float rotation = 0;    ///< radians
+  float scale = 0;       ///< 0.1 makes a card of scale 1 a tenth larger
+  float brightness = 0;  ///< 0.2 makes it a fifth brighter
+  float lift = 0;        ///< card widths
+
+  friend constexpr bool operator==(const Offset&, const Offset&) = default;
+};
+
+enum class EffectKind {
+  swing,  ///< to either side and dying away: refused
+  pulse,  ///< swells and sinks: hinted
+  kick,   ///< a quick push that dies away
+};
+
+/// Something that a card does beside its way, with a clock of its own. It begins and ends with nothing added,
+/// at rest.
+struct Effect {
+  EffectKind kind = EffectKind::pulse;
+  float seconds = 0.4f;  ///< [0, 60]
+  float swings = 1;      ///< whole swings or pulses, [0, 100]
+  Offset most = {};      ///< what is added at the height of it
+
+  friend constexpr bool operator==(const Effect&, const Effect&) = default;
+};
+
+/// The share of its height that an effect has after this share of its time; 0 outside of 0 to 1.
+[[nodiscard]] APSIDON_CORE_EXPORT float share_of(const Effect& effect, float of_time);
+
+}  // namespace apsidon

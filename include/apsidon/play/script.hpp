@@ -1,0 +1,72 @@
+#pragma once
+#include <cstdint>
+#include <vector>
+
+#include "apsidon/cards/ids.hpp"
+#include "apsidon/core_export.hpp"
+
+namespace apsidon {
+
+/// One performance that was asked for: what it is skipped, stopped and asked by.
+using PerformanceId = Id<struct PerformanceThing>;
+
+enum class ActKind : std::uint8_t {
+  deal,     ///< all cards fly from the stock to where they lie
+  gather,   ///< all cards of `from`, or of the whole table, go onto `to` and are covered
+  shuffle,  ///< the cards of `to` get another order, by `seed`
+  draw,     ///< `count` cards from the top of `from`, one by one, onto `to`, face up or down
+  move,     ///< `cards` go onto `to`, in their order
+  flip,     ///< `cards` are turned face up or down
+  shake,    ///< `cards` shake: refused
+  pulse,    ///< `cards` swell: hinted
+  collect,  ///< `cards` shrink and fade away to `to`, and lie there
+  finale,   ///< all cards make a wreath in the middle of the window, and go home
+  wait,     ///< nothing, for `seconds`
+};
+
+/// One thing that happens to cards.
+struct Act {
+  ActKind kind = ActKind::wait;
+  ZoneId from = {};
+  ZoneId to = {};
+  std::vector<CardId> cards = {};
+  std::size_t count = 1;
+  bool face_up = true;
+  std::uint64_t seed = 1;
+  double seconds = 0;  ///< of a wait, [0, 3600]
+  std::vector<double> delays =
+      {};  ///< by hand: seconds after which each card leaves, in place of the feel's stagger
+
+  friend bool operator==(const Act&, const Act&) = default;
+};
+
+/// Acts one after another or at once. The table changes when an act begins; the picture follows.
+struct Script {
+  enum class Kind : std::uint8_t { act, sequence, together };
+
+  Kind kind = Kind::act;
+  Act act = {};
+  std::vector<Script> parts = {};  ///< of sequence and together
+
+  friend bool operator==(const Script&, const Script&) = default;
+};
+
+// Short ways to write them.
+[[nodiscard]] APSIDON_CORE_EXPORT Script sequence(std::vector<Script> parts);
+[[nodiscard]] APSIDON_CORE_EXPORT Script together(std::vector<Script> parts);
+[[nodiscard]] APSIDON_CORE_EXPORT Script deal();
+[[nodiscard]] APSIDON_CORE_EXPORT Script gather(ZoneId to, ZoneId from = {});
+[[nodiscard]] APSIDON_CORE_EXPORT Script shuffle(ZoneId zone, std::uint64_t seed);
+[[nodiscard]] APSIDON_CORE_EXPORT Script draw(ZoneId from, ZoneId to, std::size_t count = 1,
+                                              bool face_up = true);
+[[nodiscard]] APSIDON_CORE_EXPORT Script send(std::vector<CardId> cards, ZoneId to);
+[[nodiscard]] APSIDON_CORE_EXPORT Script flip(std::vector<CardId> cards, bool face_up);
+/// Shows cards for so many seconds and covers them again.
+[[nodiscard]] APSIDON_CORE_EXPORT Script reveal(std::vector<CardId> cards, double seconds);
+[[nodiscard]] APSIDON_CORE_EXPORT Script shake(std::vector<CardId> cards);
+[[nodiscard]] APSIDON_CORE_EXPORT Script pulse(std::vector<CardId> cards);
+[[nodiscard]] APSIDON_CORE_EXPORT Script collect(std::vector<CardId> cards, ZoneId to);
+[[nodiscard]] APSIDON_CORE_EXPORT Script finale();
+[[nodiscard]] APSIDON_CORE_EXPORT Script wait(double seconds);
+
+}  // namespace apsidon

@@ -1,0 +1,143 @@
+// Changes of whole zones: shuffles, cuts, turning over, gathering.
+#include <algorithm>
+#include <utility>
+
+#include "apsidon/cards/random.hpp"
+#include "apsidon/cards/table.hpp"
+
+namespace apsidon {
+
+Verdict Table::shuffle(ZoneId id, std::uint64_t seed) {
+  if (!zone(id)) return {.reason = Reason::unknown_zone, .zone = id};
+  Zone& z = zones_[id.value - 1];
+  Random64 random(seed);
+  const std::vector<CardId> before = z.cards;
+  std::vector<int> cells;
+  for (const CardId card : z.cards) cells.push_back(find(card)->cell);
+  apsidon::shuffle(std::span(z.cards), random);
+  if (z.cards == before) return {};
+  // Cells stay where they are; who lies in them is another.
+  for (std::size_t i = 0; i < cells.size(); ++i) find(z.cards[i])->cell = cells[i];
+  renumber(z, 0);
+  touch(z);
+  return {};
+}
+
+Verdict Table::conceal(ZoneId id) {
+  if (!zone(id)) return {.reason = Reason::unknown_zone, .zone = id};
+  Zone& z = zones_[id.value - 1];
+  bool changed = false;
+  for (const CardId card : z.cards) {
+    Card& c = *find(card);
+    changed = changed || c.face_up || c.face != hidden_face;
+    c.face_up = false;
+    c.face = hidden_face;
+  }
+  if (changed) touch(z);
+  return {};
+}
+
+Verdict Table::cut(ZoneId id, std::size_t count) {
+  if (!zone(id)) return {.reason = Reason::unknown_zone, .zone = id};
+  Zone& z = zones_[id.value - 1];
+  if (count > z.cards.size()) return {.reason = Reason::unknown_place, .zone = id};
+  if (count == 0 || count == z.cards.size()) return {};
+  std::rotate(z.cards.begin(), z.cards.end() - static_cast<std::ptrdiff_t>(count), z.cards.end());
+  renumber(z, 0);
+  touch(z);
+  return {};
+}
+
+Verdict Table::turn_over(ZoneId from, ZoneId to) {
+  if (!zone(from) || !zone(to)) return {.reason = Reason::unknown_zone, .zone = zone(from) ? to : from};
+  if (from == to) return {.reason = Reason::unknown_place, .zone = to};
+  Zone& source = zones_[from.value - 1];
+  Zone& target = zones_[to.value - 1];
+  if (source.cards.empty()) return {};
+  const std::size_t first = target.cards.size();
+  for (auto it = source.cards.rbegin(); it != source.cards.rend(); ++it) {
+    Card& c = *find(*it);
+    c.face_up = !c.face_up;
+    target.cards.push_back(*it);
+  }
+  source.cards.clear();
+  renumber(target, first);
+  touch(source);
+  touch(target);
+  return {};
+}
+
+std::size_t Table::take(ZoneId from, ZoneId to, std::size_t count, bool face_up) {
+  if (!zone(from) || !zone(to) || from == to) return 0;
+  Zone& source = zones_[from.value - 1];
+  Zone& target = zones_[to.value - 1];
+  const std::size_t taken = std::min(count, source.cards.size());
+  if (taken == 0) return 0;
+  const std::size_t first = target.cards.size();
+  for (std::size_t i = 0; i < taken; ++i) {
+    find(source.cards.back())->face_up = face_up;
+    target.cards.push_back(source.cards.back());
+    source.cards.pop_back();
+  }
+  renumber(target, first);
+  touch(source);
+  touch(target);
+  return taken;
+}
+
+Verdict Table::gather(std::span<const CardId> wanted, ZoneId to) {
+  if (!zone(to)) return {.reason = Reason::unknown_zone, .zone = to};
+  if (wanted.empty()) return {};
+  std::vector<bool> named(cards_.size(), false);
+  for (const CardId id : wanted) {
+    const auto s = slot(id);
+    if (!s || named[*s]) return {.reason = Reason::unknown_card, .card = id};
+    named[*s] = true;
+  }
+  for (Zone& z : zones_) {
+    const auto is_named = [&](CardId id) { return named[slot_of_[id.value - 1]]; };
+    if (std::erase_if(z.cards, is_named) == 0) continue;
+    renumber(z, 0);
+    if (z.id != to) touch(z);
+  }
+  Zone& target = zones_[to.value - 1];
+  const std::size_t first = target.cards.size();
+  for (const CardId id : wanted) {
+    Card& c = *find(id);
+    c.face_up = false;
+    c.sideways = false;
+    target.cards.push_back(id);
+  }
+  renumber(target, first);
+  touch(target);
+  return {};
+}
+
+Verdict Table::swap(CardId a, CardId b) {
+  Card* one = find(a);
+  Card* other = find(b);
+  if (!one || !other) return {.reason = Reason::unknown_card, .card = one ? b : a};
+  if (a == b) return {};
+  std::swap(zones_[one->zone.value - 1].cards[one->place], zones_[other->zone.value - 1].cards[other->place]);
+  std::swap(one->zone, other->zone);
+  std::swap(one->place, other->place);
+  std::swap(one->cell, other->cell);
+  std::swap(one->at, other->at);
+  touch(zones_[one->zone.value - 1]);
+  if (one->zone != other->zone) touch(zones_[other->zone.value - 1]);
+  return {};
+}
+
+Verdict Table::remove(CardId id) {
+  const Card* c = card(id);
+  if (!c) return {.reason = Reason::unknown_card, .card = id};
+  Zone& home = zones_[c->zone.value - 1];
+  const std::size_t place = c->place;
+  retire(id);
+  home.cards.erase(home.cards.begin() + static_cast<std::ptrdiff_t>(place));
+  renumber(home, place);
+  touch(home);
+  return {};
+}
+
+}  // namespace apsidon

@@ -1,0 +1,78 @@
+#include "apsidon/motion/clock.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace apsidon {
+
+void Clock::advance_to(double time) {
+  if (time > now_) now_ = time;
+}
+
+double Clock::when(double own) const {
+  if (own <= local_) return from_;
+  return rate() > 0 ? from_ + (own - local_) / rate() : std::numeric_limits<double>::infinity();
+}
+
+/// The line so far ends here, and the next begins where it is.
+void Clock::begin_anew() {
+  local_ = own();
+  from_ = now_;
+}
+
+void Clock::hold(std::string_view reason) {
+  if (std::find(holds_.begin(), holds_.end(), reason) != holds_.end()) return;
+  begin_anew();
+  holds_.emplace_back(reason);
+}
+
+void Clock::release(std::string_view reason) {
+  const auto it = std::find(holds_.begin(), holds_.end(), reason);
+  if (it == holds_.end()) return;
+  begin_anew();
+  holds_.erase(it);
+}
+
+bool Clock::set_speed(double speed) {
+  if (!(speed >= 0 && speed <= 1000)) return false;
+  begin_anew();
+  speed_ = speed;
+  return true;
+}
+
+void Countdown::set(double seconds) {
+  *this = Countdown{};
+  length_ = left_ = std::isfinite(seconds) && seconds > 0 ? seconds : 0;
+}
+
+void Countdown::start(double now) {
+  if (started_ || over_) return;
+  started_ = true;
+  ends_ = now + left_;
+}
+
+void Countdown::add(double seconds, double now) {
+  if (over_ || !std::isfinite(seconds)) return;
+  if (started_) {
+    ends_ = std::max(ends_ + seconds, now);
+  } else {
+    left_ = std::max(left_ + seconds, 0.0);
+  }
+}
+
+bool Countdown::run_out(double now) {
+  if (!running() || now < ends_) return false;
+  over_ = true;
+  return true;
+}
+
+double Countdown::left(double now) const {
+  if (over_) return 0;
+  return started_ ? std::max(ends_ - now, 0.0) : left_;
+}
+
+double Countdown::share_left(double now) const {
+  return length_ > 0 ? std::min(left(now) / length_, 1.0) : 0;
+}
+
+}  // namespace apsidon

@@ -1,0 +1,23 @@
+#pragma once
+// What an easing keeps. Not installed.
+#include <variant>
+#include <vector>
+
+#include "motion/bezier.hpp"
+
+namespace apsidon {
+namespace motion_detail {
+
+/// Stops with every input known, none below one before it.
+struct FilledStops {
+  LinearStops written;
+  std::vector<float> inputs;
+};
+
+}  // namespace motion_detail
+
+struct Easing::Prepared {
+  std::variant<motion_detail::PreparedBezier, Steps, motion_detail::FilledStops, ShapedEasing> as;
+};
+
+}  // namespace apsidon

@@ -1,0 +1,122 @@
+#pragma once
+// Base tracks: what is kept of a card on its way, and how a pose is made of it. Not installed.
+#include <array>
+#include <limits>
+#include <optional>
+#include <vector>
+
+#include "apsidon/geometry/pose.hpp"
+#include "apsidon/motion/glide.hpp"
+#include "apsidon/motion/motion.hpp"
+#include "motion/spring_shares.hpp"
+
+namespace apsidon::motion_detail {
+
+inline constexpr std::size_t channels = 8;
+/// The numbers of a pose that move, in the order in which a pose has them.
+using Values = std::array<float, channels>;
+enum Channel : std::size_t { x, y, rotation, scale, flip, opacity, brightness, lift };
+
+inline constexpr double never = std::numeric_limits<double>::infinity();
+inline constexpr std::int32_t plain = -1;
+
+/// One card on its way. At a time: goal + offset * a + velocity * b + left * c, where a, b and c are the same
+/// for all channels.
+struct Record {
+  Values goal{};
+  Values offset{};    // from the goal to where it started
+  Values velocity{};  // of a spring at its start; or what is left of the velocity before
+  Values left{};      // what is left of the position before
+  // On the clock of the record:
+  double start = 0;
+  double lands = 0;
+  double edge = never;  // when it is edge-on, until then
+  double left_start = 0;
+  float left_seconds = 0;  // 0: nothing is left
+  float seconds = 0;       // of the way
+  float lift = 0;
+  std::uint32_t slot = 0;
+  std::int32_t way = plain;  // where its bend is kept
+  ClockIndex clock = 0;
+
+  /// The next time at which something is to be done about it.
+  [[nodiscard]] double due() const { return edge < lands ? edge : lands; }
+};
+
+/// What only few ways have: a bend, points on the way, an own time for turning over.
+struct Bend {
+  float bend = 0;
+  float flip_from = 0;
+  float flip_to = 1;
+  std::vector<Vec2> through = {};
+};
+
+/// All records that move alike: one curve, or one spring. Records are kept in parts, so that what is read of
+/// each in every frame lies together.
+class Bucket {
+ public:
+  struct Way {
+    Values goal, offset;
+  };
+  /// What only interrupted ways and springs that started with a velocity have.
+  struct Left {
+    Values velocity, left;
+    double start;
+    float seconds;
+  };
+  struct Times {
+    double start;
+    double due;  // of edge and lands, the earlier
+    float seconds;
+    float lift;
+    std::uint32_t slot;
+    std::int32_t way;
+    ClockIndex clock;
+    bool has_left;      // a velocity or position of before
+    bool has_velocity;  // a spring's own
+  };
+  struct Due {
+    double lands, edge;
+  };
+
+  Easing curve = {};
+  std::optional<Spring> spring = {};
+  SpringForm form{Spring{}};
+  std::vector<Way> ways = {};
+  std::vector<Times> times = {};
+  std::vector<Left> lefts = {};
+  std::vector<Due> dues = {};
+
+  [[nodiscard]] bool moves_like(const Glide& glide) const {
+    return spring == glide.spring && (spring || curve == glide.curve);
+  }
+  [[nodiscard]] std::size_t size() const { return times.size(); }
+  [[nodiscard]] Record record(std::size_t i) const;
+  void push(const Record& record);
+  void set(std::size_t i, const Record& record);
+  /// The last one gets its place.
+  void erase(std::size_t i);
+};
+
+/// Position and velocity at a time of the record's clock, without effects.
+struct State {
+  Values value{};
+  Values velocity{};
+};
+[[nodiscard]] State state_of(const Bucket& bucket, const Record& record, const Bend* bend, double time);
+
+/// What a bend changes in a pose that went straight: `shares` of the way are behind it.
+void bend_pose(const Record& record, const Bend& bend, double time, float share, Pose& pose);
+
+/// Writes the poses of records [begin, end), at most `block_size` of them, for these times of theirs. Returns
+/// whether something is due for one of them.
+bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::span<const double> clocks,
+                 std::span<const Bend> bends, std::span<Pose> poses);
+
+/// How many records `write_poses` takes at once.
+inline constexpr std::size_t block_size = 16;
+
+[[nodiscard]] Values values_of(const Pose& pose);
+[[nodiscard]] Pose pose_of(const Values& values, float flip_axis);
+
+}  // namespace apsidon::motion_detail
