@@ -83,12 +83,11 @@ void Playfield::Impl::act_deal(Performance& p, Node& node) {
     source.flip_axis = state.resting.flip_axis;
     source.scale = state.resting.scale;
     motion.place(order[i], source);
-    // Who leaves first lies on top of the stock.
-    state.waits_at = rest_order(setup.deal_from, 0xFFFFFFFF - i);
     const double delay = i < node.act.delays.size()
                              ? std::max(node.act.delays[i], 0.0)
                              : departure(how, i, length(state.resting.centre - source.centre), farthest);
-    send(p, node, order[i], state.resting, how.glide, delay);
+    // Who leaves first lies on top of the stock.
+    send(p, node, order[i], state.resting, how.glide, delay, rest_order(setup.deal_from, 0xFFFFFFFF - i));
   }
   add_cues(node, how);
 }
@@ -141,10 +140,11 @@ void Playfield::Impl::scatter(Performance& p, Node& node, std::span<const CardId
   const Rect window = rect_at({0, 0}, options.window);
   const Vec2 middle = window.centre();
   const float width = solved.card.width;
-  const Vec2 home = outline_pose(zone->id).centre;
-  // The halves stay in the window, whatever the pile is next to.
-  const float aside = std::max(
-      std::min({0.58f * width, home.x - width * 0.55f, window.max.x - home.x - width * 0.55f}), 0.0f);
+  // The halves stay in the window, whatever edge the pile is next to.
+  const float aside = 0.58f * width;
+  const float edge = std::min(aside + 0.6f * width, middle.x);
+  Vec2 home = outline_pose(zone->id).centre;
+  if (riffle) home.x = std::clamp(home.x, edge, window.max.x - edge);
   for (std::size_t i = 0; i < order.size(); ++i) {
     const std::size_t s = slot(order[i]);
     Pose goal = cards[s].resting;
@@ -160,7 +160,8 @@ void Playfield::Impl::scatter(Performance& p, Node& node, std::span<const CardId
       goal.centre = middle + Vec2{std::cos(angle), std::sin(angle)} * far;
       goal.rotation += (random.unit() - 0.5f) * pi;
     }
-    send(p, node, s, goal, how.glide, departure(how, i, length(goal.centre - home), width));
+    send(p, node, s, goal, how.glide, departure(how, i, length(goal.centre - home), width),
+         rest_order(zone->id, i));
   }
   add_cues(node, how);
 }

@@ -20,6 +20,10 @@ std::uint64_t Playfield::Impl::rest_order(ZoneId zone, std::uint64_t place) {
   return order_of(Layer::rest, zone.value, place);
 }
 
+std::uint64_t Playfield::Impl::flight_order(std::uint64_t departure) {
+  return order_of(Layer::flight, 0, departure);
+}
+
 void Playfield::Impl::order_cards() {
   ordered.clear();
   for (const Zone& zone : setup.table.zones()) {
@@ -33,10 +37,10 @@ void Playfield::Impl::order_cards() {
       } else if (state.departure > 0 && motion.waiting(s)) {
         order = state.waits_at;
       } else {
-        if (state.departure > 0) order = order_of(Layer::flight, 0, state.departure);
+        if (state.departure > 0) order = flight_order(state.departure);
         // Nothing that has arrived is overtaken from below by what arrives later.
         order = std::max(order, below);
-        below = std::max(below, order >= order_of(Layer::flight, 0, 0) ? order : 0);
+        below = std::max(below, order >= flight_order(0) ? order : 0);
       }
       ordered.push_back({order, s});
     }

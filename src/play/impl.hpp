@@ -103,7 +103,7 @@ struct Playfield::Impl {
   void act(Performance& performance, Node& node);
   void send_changed(Performance& performance, Node& node, const Choreography& how);
   void send(Performance& performance, Node& node, std::size_t slot, const Pose& goal, const Glide& glide,
-            double delay);
+            double delay, std::optional<std::uint64_t> waits_at = std::nullopt);
   void add_cues(Node& node, const Choreography& how);
   [[nodiscard]] bool has_come(const Performance& performance, double own) const;
   void end_nodes(Performance& performance);
@@ -145,6 +145,7 @@ struct Playfield::Impl {
   const Frame& frame();
   void order_cards();
   [[nodiscard]] static std::uint64_t rest_order(ZoneId zone, std::uint64_t place);
+  [[nodiscard]] static std::uint64_t flight_order(std::uint64_t departure);
   void add_outlines();
   void add_panels();
   void add_card(std::uint64_t order, std::size_t slot);
@@ -193,6 +194,7 @@ struct Playfield::Impl {
 
   std::vector<std::unique_ptr<Performance>> performances = {};
   std::uint32_t last_performance = 0;
+  PerformanceId acting = {};                   // whose act changes the table just now
   std::vector<Changed>* taken_down = nullptr;  // where changes of the table go while an act makes them
   struct Timer {
     TimerId id;

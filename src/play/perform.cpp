@@ -101,6 +101,7 @@ void Playfield::Impl::begin_ready(Performance& p) {
 }
 
 void Playfield::Impl::begin(Performance& p, Node& node) {
+  acting = p.id;
   switch (node.step) {
     case Node::Step::single:
       act(p, node);
@@ -123,6 +124,7 @@ void Playfield::Impl::begin(Performance& p, Node& node) {
       act_appear(p, node);
       break;
   }
+  acting = {};
   std::stable_sort(node.beats.begin(), node.beats.end(),
                    [](const Node::Beat& a, const Node::Beat& b) { return a.at < b.at; });
   stale = true;
@@ -130,9 +132,15 @@ void Playfield::Impl::begin(Performance& p, Node& node) {
 
 /// Sends a card on the clock of the performance.
 void Playfield::Impl::send(Performance& p, Node& node, std::size_t s, const Pose& goal, const Glide& glide,
-                           double delay) {
+                           double delay, std::optional<std::uint64_t> waits_at) {
   CardState& state = cards[s];
   if (state.held) return;
+  // Until it leaves it is drawn where it is.
+  const bool waits = state.departure > 0 && motion.waiting(s);
+  if (!waits || waits_at) {
+    state.waits_at = waits_at.value_or(state.departure > 0 ? flight_order(state.departure)
+                                                           : rest_order(state.zone, state.place));
+  }
   state.performance = p.id;
   state.departure = ++departures;
   motion.travel(s, goal, glide, delay, p.clock);
@@ -152,7 +160,8 @@ void Playfield::Impl::send_changed(Performance& p, Node& node, const Choreograph
   for (std::size_t i = 0; i < list.size(); ++i) {
     const double delay = i < node.act.delays.size() ? std::max(node.act.delays[i], 0.0)
                                                     : departure(how, i, distance(list[i]), farthest);
-    send(p, node, list[i].slot, cards[list[i].slot].resting, how.glide, std::isfinite(delay) ? delay : 0);
+    send(p, node, list[i].slot, cards[list[i].slot].resting, how.glide, std::isfinite(delay) ? delay : 0,
+         cards[list[i].slot].waits_at);
   }
   add_cues(node, how);
 }

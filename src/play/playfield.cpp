@@ -224,7 +224,7 @@ void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& rest
     taken_down->push_back({s, old});  // the act sends it
     return;
   }
-  state.performance = {};
+  state.performance = acting;  // who makes room for an act belongs to it
   if (change == Change::window) {
     if (motion.on_its_way(s)) {
       motion.shift(s, resting, options.feel.shift);

@@ -1,33 +1,15 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
-#include <valijson/adapters/nlohmann_json_adapter.hpp>
-#include <valijson/schema.hpp>
-#include <valijson/schema_parser.hpp>
-#include <valijson/validator.hpp>
 
 #include "apsidon/files/table_file.hpp"
 #include "support/process.hpp"
+#include "support/schema.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;
 
 namespace {
-
-/// Whether a text is valid by one of the schemas in data/schemas.
-class Schema {
- public:
-  explicit Schema(const std::string& name) {
-    const auto json = nlohmann::json::parse(contents(source("data/schemas/" + name + ".schema.json")));
-    valijson::SchemaParser().populateSchema(valijson::adapters::NlohmannJsonAdapter(json), schema_);
-  }
-  bool accepts(const nlohmann::json& json) const {
-    return valijson::Validator().validate(schema_, valijson::adapters::NlohmannJsonAdapter(json), nullptr);
-  }
-
- private:
-  valijson::Schema schema_;
-};
 
 /// Two set-ups are the same in all that a file can say.
 bool same(const TableSetup& a, const TableSetup& b) {

@@ -16,19 +16,38 @@ Pose random_pose(Random& r) {
 }
 
 Glide random_glide(Random& r) {
-  return {.seconds = r.uniform(0.05f, 1),
-          .curve = {r.uniform(0.1f, 0.9f), r.uniform(0, 1), r.uniform(0.1f, 0.9f), r.uniform(0, 1)},
-          .lift = r.uniform(0, 1)};
+  Glide glide{.seconds = r.uniform(0.05f, 1),
+              .curve = {r.uniform(0.1f, 0.9f), r.uniform(0, 1), r.uniform(0.1f, 0.9f), r.uniform(0, 1)},
+              .lift = r.uniform(0, 1)};
+  if (r.chance(0.5f)) {
+    const float dampings[] = {r.uniform(0.2f, 0.95f), 1, r.uniform(1.05f, 2)};
+    glide.spring = Spring{r.uniform(0.2f, 1), dampings[r.below(3)]};
+  }
+  if (r.chance(0.3f)) glide.bend = r.uniform(-0.5f, 0.5f);
+  if (r.chance(0.3f)) {
+    glide.flip_from = r.uniform(0, 0.4f);
+    glide.flip_to = r.uniform(0.6f, 1);
+  }
+  check(glide, "glide");
+  return glide;
 }
 
 /// The same timed orders for one card, whatever the steps between them.
 void command(Motion& motion, Random& r) {
   const Pose goal = random_pose(r);
   const Glide glide = random_glide(r);
-  switch (r.below(4)) {
+  switch (r.below(6)) {
     case 0:
       motion.travel(0, goal, glide, double{r.uniform(0, 0.3f)});
       break;
+    case 3:
+      motion.lean(0, {.move = {r.uniform(-20, 20), 0}, .rotation = r.uniform(-0.2f, 0.2f)}, {0.3f, 0.7f});
+      break;
+    case 4: {
+      const std::vector<Vec2> through{{r.uniform(0, 900), r.uniform(0, 900)}, {r.uniform(0, 900), 40}};
+      motion.travel(0, goal, glide, 0, 0, through);
+      break;
+    }
     case 1:
       motion.shift(0, goal, glide);
       break;
@@ -73,6 +92,7 @@ TEST_CASE("motion: neither position nor velocity jumps at a retarget") {
   const auto glide = [](Random& r) {
     Glide g = random_glide(r);
     g.seconds = r.uniform(0.5f, 2);
+    if (g.spring) g.spring->period = r.uniform(0.6f, 2);
     return g;
   };
   for_all("retargets", 10, [&](Random& r) {

@@ -31,7 +31,7 @@ std::pair<unsigned, unsigned> png_size(const std::filesystem::path& file) {
 TEST_CASE("tool: help of every verb has an example, and nothing is called without a verb") {
   const auto top = tool({"--help"});
   CHECK(top.code == 0);
-  for (const std::string verb : {"place", "draw", "probe", "judge", "film", "faces", "demo"}) {
+  for (const std::string verb : {"place", "draw", "probe", "judge", "film", "curve", "faces", "demo"}) {
     CHECK(holds(top.out, "  " + verb + " "));
     const auto help = tool({verb, "--help"});
     CHECK(help.code == 0);

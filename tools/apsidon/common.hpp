@@ -18,6 +18,7 @@ void add_draw(CommandLine& line);
 void add_probe(CommandLine& line);
 void add_judge(CommandLine& line);
 void add_film(CommandLine& line);
+void add_curve(CommandLine& line);
 void add_faces(CommandLine& line);
 void add_fit(CommandLine& line);
 void add_check(CommandLine& line);

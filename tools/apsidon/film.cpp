@@ -1,10 +1,17 @@
-// apsidon film: an animation of a table, as a contact sheet or as numbers.
+// apsidon film: what happens to a table, as a contact sheet, a moving picture, or numbers.
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <array>
 #include <cmath>
+#include <fstream>
 
+#include "apsidon/draw/moving.hpp"
+#include "apsidon/draw/paint.hpp"
 #include "apsidon/draw/sheets.hpp"
+#include "apsidon/files/feel_file.hpp"
 #include "common.hpp"
+#include "motions.hpp"
 
 namespace apsidon::tool {
 namespace {
@@ -12,14 +19,48 @@ namespace {
 struct Options {
   TableOptions table;
   std::string motion = "deal";
+  std::string feel;
+  std::string zone;
+  std::string card;
+  int count = 3;
   std::string out = "film.png";
   std::string sheet = "1280x800";
   int shots = 12;
-  double rate = 60;
+  double rate = 0;
+  double seed = 1;  // a whole number
   Format format = Format::text;
 };
 
 constexpr double longest = 600;  ///< seconds; a film that goes on longer is cut there
+
+Motions motions_of(const Options& options) {
+  return {.motion = options.motion,
+          .zone = options.zone,
+          .card = options.card,
+          .count = options.count,
+          .seed = static_cast<std::uint64_t>(options.seed)};
+}
+
+Playfield begun(const Options& options, PerformanceId* id = nullptr) {
+  Playfield field = load_playfield(options.table);
+  if (!options.feel.empty()) field.set_feel(feel_named(options.feel));
+  const PerformanceId performance = begin(field, motions_of(options));
+  if (id) *id = performance;
+  return field;
+}
+
+/// When all is over and at rest: found by watching it once.
+double end_of(const Options& options) {
+  PerformanceId id;
+  Playfield field = begun(options, &id);
+  double last = 0;
+  for (double time = 0; time < longest; time += 1.0 / 120) {
+    field.advance_to(time);
+    for (const Event& event : field.events()) last = std::max(last, event.time);
+    if (!field.performing(id) && field.settles_at() <= field.now()) break;
+  }
+  return std::min(last, longest);
+}
 
 struct Sample {
   double time = 0;
@@ -27,99 +68,172 @@ struct Sample {
   Pose pose;
 };
 
-/// The poses of all cards at every step of the film, the last of them at rest.
-std::vector<Sample> sample(Playfield& field, double rate) {
-  std::vector<Sample> samples;
-  const double end = std::min(field.settles_at(), longest);
+/// Calls `with(time, field)` at every step of the film, the last of them at its end.
+template <class With>
+void watch(const Options& options, double rate, With with) {
+  const double end = end_of(options);
+  Playfield field = begun(options);
   const auto steps = static_cast<long>(std::ceil(end * rate - 1e-9));
   for (long i = 0; i <= steps; ++i) {
     const double time = std::min(static_cast<double>(i) / rate, end);
     field.advance_to(time);
-    for (const Zone& zone : field.table().zones()) {
-      for (const CardId card : zone.cards) samples.push_back({time, card, *field.live_pose(card)});
-    }
+    with(time, field);
   }
-  return samples;
 }
 
-std::string csv_of(const Playfield& field, const std::vector<Sample>& samples) {
+std::string csv_of(const Options& options, double rate) {
   std::string out = "time,card,face,zone,x,y,rotation_deg,scale,flip_deg,lift,opacity\n";
-  for (const Sample& s : samples) {
-    const Card& card = *field.table().card(s.card);
-    out += fmt::format("{:.4f},{},{},{},{},{},{},{},{},{},{}\n", s.time, s.card.value,
-                       field.table().deck().text(card.face), field.table().zone(card.zone)->name,
-                       s.pose.centre.x, s.pose.centre.y, degrees(s.pose.rotation), s.pose.scale,
-                       degrees(s.pose.flip), s.pose.lift, s.pose.opacity);
-  }
+  watch(options, rate, [&](double time, const Playfield& field) {
+    for (const Zone& zone : field.table().zones()) {
+      for (const CardId id : zone.cards) {
+        const Pose pose = *field.live_pose(id);
+        out += fmt::format("{:.4f},{},{},{},{},{},{},{},{},{},{}\n", time, id.value,
+                           field.table().deck().text(field.table().card(id)->face), zone.name, pose.centre.x,
+                           pose.centre.y, degrees(pose.rotation), pose.scale, degrees(pose.flip), pose.lift,
+                           pose.opacity);
+      }
+    }
+  });
   return out;
 }
 
-nlohmann::ordered_json json_of(const Playfield& field, const std::vector<Sample>& samples) {
+nlohmann::ordered_json json_of(const Options& options, double rate) {
   auto frames = nlohmann::ordered_json::array();
-  for (const Sample& s : samples) {
-    if (frames.empty() || frames.back()["time"] != s.time) {
-      nlohmann::ordered_json frame;
-      frame["time"] = s.time;
-      frame["cards"] = nlohmann::ordered_json::array();
-      frames.push_back(frame);
+  watch(options, rate, [&](double time, const Playfield& field) {
+    nlohmann::ordered_json frame;
+    frame["time"] = time;
+    frame["events"] = nlohmann::ordered_json::array();
+    for (const Event& event : field.events()) {
+      nlohmann::ordered_json e{{"time", event.time}, {"event", std::string(name_of(event.kind))}};
+      if (event.card) e["card"] = event.card.value;
+      if (!event.name.empty()) e["name"] = event.name;
+      frame["events"].push_back(e);
     }
-    nlohmann::ordered_json c;
-    c["card"] = s.card.value;
-    c["face"] = field.table().deck().text(field.table().card(s.card)->face);
-    c["x"] = s.pose.centre.x;
-    c["y"] = s.pose.centre.y;
-    c["rotation_deg"] = degrees(s.pose.rotation);
-    c["scale"] = s.pose.scale;
-    c["flip_deg"] = degrees(s.pose.flip);
-    c["lift"] = s.pose.lift;
-    c["opacity"] = s.pose.opacity;
-    frames.back()["cards"].push_back(c);
-  }
+    frame["cards"] = nlohmann::ordered_json::array();
+    for (const Zone& zone : field.table().zones()) {
+      for (const CardId id : zone.cards) {
+        const Pose pose = *field.live_pose(id);
+        nlohmann::ordered_json c;
+        c["card"] = id.value;
+        c["face"] = field.table().deck().text(field.table().card(id)->face);
+        c["zone"] = zone.name;
+        c["x"] = pose.centre.x;
+        c["y"] = pose.centre.y;
+        c["rotation_deg"] = degrees(pose.rotation);
+        c["scale"] = pose.scale;
+        c["flip_deg"] = degrees(pose.flip);
+        c["lift"] = pose.lift;
+        c["opacity"] = pose.opacity;
+        frame["cards"].push_back(c);
+      }
+    }
+    frames.push_back(frame);
+  });
   return frames;
 }
 
-int draw_sheet(Playfield& field, const Options& options) {
-  const double end = std::min(field.settles_at(), longest);
+std::string title_of(const Options& options, double end) {
+  const TableSetup setup = load_setup(options.table);
+  const std::string feel = options.feel.empty() ? Feel{}.name : feel_named(options.feel).name;
+  return fmt::format("{}{}, {} feel, {:.2f} s", setup.name.empty() ? "" : setup.name + ": ", options.motion,
+                     feel, end);
+}
+
+void draw_sheet(const Options& options) {
+  const double end = end_of(options);
+  Playfield field = begun(options);
   std::vector<Shot> shots;
   for (int i = 0; i < options.shots; ++i) {
     const double time = options.shots == 1 ? end : end * i / (options.shots - 1);
     field.advance_to(time);
     shots.push_back({field.frame(), fmt::format("{:.2f} s", time)});
   }
-  const Picture sheet =
-      contact_sheet(shots, field.table().deck(), fmt::format("{}, {:.2f} s", options.motion, end),
-                    parse_size(options.sheet));
-  make_folder_of(options.out);
-  sheet.write_png(options.out);
+  contact_sheet(shots, field.table().deck(), title_of(options, end), parse_size(options.sheet))
+      .write_png(options.out);
   print(fmt::format("{}: {} of {} cards in {:.2f} s, {} shots\n", options.out, options.motion,
                     field.table().card_count(), end, options.shots));
-  return yes;
+}
+
+void draw_webp(const Options& options, double rate) {
+  std::optional<MovingPicture> moving;
+  double end = 0;
+  int frames = 0;
+  watch(options, rate, [&](double time, const Playfield& field) {
+    const Picture picture = paint(field.frame(), field.table().deck());
+    if (!moving) moving.emplace(picture.width(), picture.height());
+    if (frames > 0 && time - end < 0.002) return;  // the last one, all but at the time of the one before
+    moving->add(picture, time);
+    end = time;
+    ++frames;
+  });
+  moving->write(options.out, end + 0.8);  // it rests a little before it begins again
+  print(fmt::format("{}: {} in {:.2f} s, {} frames\n", options.out, options.motion, end, frames));
+}
+
+void draw_svg(const Options& options, double rate) {
+  std::vector<FilmFrame> frames;
+  std::optional<Deck> deck;
+  watch(options, rate, [&](double time, const Playfield& field) {
+    if (!deck) deck = field.table().deck();
+    frames.push_back({time, field.frame()});
+  });
+  std::ofstream out(options.out, std::ios::binary);
+  out << moving_svg(frames, *deck);
+  if (!out.flush()) throw Failure{bad_call, fmt::format("{}: the film cannot be written", options.out)};
+  print(fmt::format("{}: {} in {:.2f} s, {} frames\n", options.out, options.motion, frames.back().seconds,
+                    frames.size()));
 }
 
 int run(const Options& options) {
-  Playfield field = load_playfield(options.table);
-  field.deal();
-  if (options.format == Format::text) return draw_sheet(field, options);
-  const std::vector<Sample> samples = sample(field, options.rate);
-  options.format == Format::csv ? print(csv_of(field, samples)) : print_json(json_of(field, samples));
+  if (options.format == Format::csv) {
+    print(csv_of(options, options.rate > 0 ? options.rate : 60));
+    return yes;
+  }
+  if (options.format == Format::json) {
+    print_json(json_of(options, options.rate > 0 ? options.rate : 60));
+    return yes;
+  }
+  make_folder_of(options.out);
+  const double rate = options.rate > 0 ? options.rate : 25;
+  if (options.out.ends_with(".webp")) {
+    draw_webp(options, rate);
+  } else if (options.out.ends_with(".svg")) {
+    draw_svg(options, rate);
+  } else if (options.out.ends_with(".png")) {
+    draw_sheet(options);
+  } else {
+    throw Failure{bad_call, fmt::format("'{}' ends in none of .png (a contact sheet), .webp and .svg (moving "
+                                        "pictures): one of them is expected",
+                                        options.out)};
+  }
   return yes;
 }
 
 }  // namespace
 
 void add_film(CommandLine& line) {
-  Words& words = line.verb("film", "A motion of the table, as a contact sheet or as poses over time");
+  Words& words =
+      line.verb("film", "What happens to a table: a contact sheet, a moving picture, or every pose");
   auto options = std::make_shared<Options>();
   options->table.add_to(words);
-  words.choice("--motion", options->motion, {"deal"}, "MOTION", "What to film: deal")
-      .text("--out", options->out, "FILE", "The contact sheet to write, film.png unless stated")
-      .text("--sheet", options->sheet, "WxH", "Size of the contact sheet, 1280x800 unless stated")
-      .number("--shots", options->shots, 1, 100, "N", "Pictures on the sheet, 1 to 100; 12 unless stated")
-      .number("--rate", options->rate, 1, 1000, "HZ",
-              "Steps a second of json and csv, 1 to 1000; 60 unless stated")
+  words
+      .choice("--motion", options->motion, {motion_names.begin(), motion_names.end()}, "MOTION",
+              "What happens: " + all_motions() + "; deal unless stated")
+      .text("--feel", options->feel, "FEEL",
+            "brisk, springy, calm, reduced, or a feel file; brisk unless stated")
+      .text("--zone", options->zone, "ZONE", "Where it happens: what is shuffled, gathered or drawn to")
+      .text("--card", options->card, "CARD", "To which card: of flip, shake, pulse, reveal, collect")
+      .number("--count", options->count, 1, 1000, "N",
+              "How many cards are drawn, shown or collected; 3 unless stated")
+      .number("--seed", options->seed, 0, 1e15, "N", "Of a shuffle; 1 unless stated")
+      .text("--out", options->out, "FILE",
+            "film.png, a contact sheet, unless stated; or a moving .webp or .svg")
+      .text("--sheet", options->sheet, "WxH", "Size of the contact sheet, px; 1280x800 unless stated")
+      .number("--shots", options->shots, 1, 100, "N", "How many pictures on the sheet, 12 unless stated")
+      .number("--rate", options->rate, 0, 1000, "HZ",
+              "Frames a second, 25 in moving pictures and 60 in numbers unless stated")
       .format(options->format)
-      .example("apsidon film data/potting-bench.table.json --out deal.png")
-      .example("apsidon film data/potting-bench.table.json --format csv --rate 30 > deal.csv")
+      .example("apsidon film data/potting-bench.table.json --motion shuffle --feel calm --out shuffle.webp")
       .does([options] { return run(*options); });
 }
 

@@ -35,7 +35,9 @@ Words& Words::required_text(const std::string& name, std::string& into, const st
 
 Words& Words::texts(const std::string& name, std::vector<std::string>& into, const std::string& type,
                     const std::string& help) {
-  impl_->app->add_option(name, into, help)->type_name(type)->allow_extra_args(false);
+  // An option takes one word each time, words without a dash in front as many as there are.
+  auto* option = impl_->app->add_option(name, into, help)->type_name(type);
+  if (name.starts_with("-")) option->allow_extra_args(false);
   return *this;
 }
 

@@ -1,0 +1,372 @@
+// Scripts and what they come to: order of events, handles, clocks.
+#include <algorithm>
+#include <map>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+struct Stage {
+  Playfield field;
+  ZoneId stock, waste, hand;
+
+  explicit Stage(const Feel& feel = {}, std::size_t in_stock = 12, std::size_t in_hand = 6)
+      : Stage(make(feel, in_stock, in_hand)) {}
+  explicit Stage(Playfield f)
+      : field(std::move(f)),
+        stock(*field.table().find_zone("stock")),
+        waste(*field.table().find_zone("waste")),
+        hand(*field.table().find_zone("hand")) {}
+
+  static Playfield make(const Feel& feel, std::size_t in_stock, std::size_t in_hand) {
+    TableSetup setup(glasshouse(2));
+    ZoneSetup stock{.name = "stock", .layout = PileLayout{}, .longest = 60};
+    ZoneSetup hand{.name = "hand", .layout = HandLayout{}, .longest = 60, .pick = {.kind = PickKind::any}};
+    for (std::size_t i = 0; i < in_stock; ++i) {
+      stock.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}, .face_up = false});
+    }
+    for (std::size_t i = 0; i < in_hand; ++i)
+      hand.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}});
+    const ZoneId s = setup.add(stock);
+    const ZoneId w =
+        setup.add({.name = "waste", .layout = PileLayout{}, .longest = 60, .drop = rule::anything()});
+    const ZoneId h = setup.add(hand);
+    setup.plans = {{.root = down({across({zone(s), zone(w)}), zone(h, 1)})}};
+    setup.deal_from = s;
+    return Playfield(setup, {.feel = feel});
+  }
+
+  [[nodiscard]] std::vector<Event> go(double until) {
+    field.advance_to(until);
+    return {field.events().begin(), field.events().end()};
+  }
+  [[nodiscard]] bool at_rest() const {
+    for (const Zone& zone : field.table().zones()) {
+      for (const CardId card : zone.cards) {
+        if (*field.live_pose(card) != *field.resting_pose(card)) return false;
+      }
+    }
+    return true;
+  }
+  [[nodiscard]] std::vector<CardId> cards(ZoneId zone) const { return field.table().zone(zone)->cards; }
+};
+
+std::map<EventKind, int> counted(const std::vector<Event>& events) {
+  std::map<EventKind, int> counts;
+  for (const Event& e : events) ++counts[e.kind];
+  return counts;
+}
+
+Feel cued() {
+  Feel feel;
+  feel.draw.cues = {{"lift", 0}, {"half", 0.5f}, {"clack", 1}};
+  return feel;
+}
+
+}  // namespace
+
+TEST_CASE("play: drawn cards leave one by one, turn on the way, land in order, and cues come between") {
+  Stage s(cued());
+  const std::vector<CardId> top3 = [&] {
+    const auto all = s.cards(s.stock);
+    return std::vector<CardId>{all.rbegin(), all.rbegin() + 3};
+  }();
+  const PerformanceId id = s.field.perform(draw(s.stock, s.waste, 3));
+  // The table's truth changes at once, the picture follows.
+  CHECK(s.cards(s.waste) == top3);
+  CHECK(s.field.table().card(top3[0])->face_up);
+  CHECK_FALSE(s.at_rest());
+  CHECK(s.field.performing(id));
+  const auto events = s.go(5);
+  CHECK(counted(events) == std::map<EventKind, int>{{EventKind::began, 1},
+                                                    {EventKind::departed, 3},
+                                                    {EventKind::turned, 3},
+                                                    {EventKind::landed, 3},
+                                                    {EventKind::cue, 3},
+                                                    {EventKind::ended, 1},
+                                                    {EventKind::settled, 1}});
+  CHECK(std::is_sorted(events.begin(), events.end(),
+                       [](const Event& a, const Event& b) { return a.time < b.time; }));
+  std::vector<CardId> landed;
+  for (const Event& e : events) {
+    if (e.kind == EventKind::landed) landed.push_back(e.card);
+    if (e.kind == EventKind::cue && e.name == "half") CHECK(e.time == Approx((0.36 + 0.18) / 2));
+    if (e.kind == EventKind::ended) CHECK(e.time == Approx(0.36 + 0.18));
+  }
+  CHECK(landed == top3);
+  CHECK(s.at_rest());
+  CHECK_FALSE(s.field.performing(id));
+}
+
+TEST_CASE("play: each part of a sequence begins at the very time at which the one before ended") {
+  const auto run = [](double step) {
+    Stage s;
+    const auto hand = s.cards(s.hand);
+    s.field.perform(sequence({wait(0.25), together({flip(hand, false), pulse({hand[0]})}), shuffle(s.hand, 5),
+                              reveal({hand[1], hand[2]}, 0.5), draw(s.stock, s.hand, 2), finale()}));
+    std::vector<Event> all;
+    for (double t = step; t < 12; t += step) {
+      s.field.advance_to(t);
+      all.insert(all.end(), s.field.events().begin(), s.field.events().end());
+    }
+    CHECK(s.at_rest());
+    return all;
+  };
+  const auto coarse = run(11.9);
+  const auto fine = run(1.0 / 144);
+  CHECK(coarse.size() > 60);
+  CHECK(coarse == fine);
+}
+
+TEST_CASE("play: a performance can be skipped to its end, whatever is still to come in it") {
+  for_all("skip", 2, [](Random& r) {
+    Stage s(r.chance(0.5f) ? springy() : Feel{});
+    const auto hand = s.cards(s.hand);
+    Script scripts[] = {deal(),
+                        gather(s.stock),
+                        shuffle(s.hand, 3),
+                        draw(s.stock, s.hand, 4),
+                        finale(),
+                        collect({hand[0], hand[3]}, s.waste),
+                        reveal({hand[1]}, 1)};
+    const Script script = sequence({scripts[r.below(7)], wait(0.3), scripts[r.below(7)]});
+    Stage whole(s.field.feel());
+    const PerformanceId id = s.field.perform(script);
+    whole.field.perform(script);
+    s.field.advance_to(double{r.uniform(0, 1.5f)});
+    s.field.skip(id);
+    RC_ASSERT(!s.field.performing(id));
+    RC_ASSERT(s.at_rest());
+    RC_ASSERT(s.field.settles_at() == s.field.now());
+    whole.field.advance_to(60);
+    RC_ASSERT(whole.at_rest());
+    for (const Zone& zone : s.field.table().zones()) RC_ASSERT(zone.cards == whole.cards(zone.id));
+  });
+}
+
+TEST_CASE(
+    "play: a deal interrupted by a gather, then a new deal, then skip, ends in exactly the resting poses") {
+  for_all("interrupted", 2, [](Random& r) {
+    Stage s(r.chance(0.5f) ? springy() : Feel{}, 20, 52);
+    s.field.deal();
+    s.field.advance_to(double{r.uniform(0, 2)});
+    s.field.perform(gather(s.stock));
+    s.field.advance_to(s.field.now() + double{r.uniform(0, 0.6f)});
+    RC_ASSERT(s.cards(s.stock).size() == 72);
+    s.field.perform(draw(s.stock, s.hand, 52));
+    s.field.advance_to(s.field.now() + double{r.uniform(0, 0.3f)});
+    const PerformanceId last = s.field.deal();
+    s.field.advance_to(s.field.now() + double{r.uniform(0, 1)});
+    s.field.skip(last);
+    s.field.advance_to(s.field.settles_at() + 10);
+    RC_ASSERT(s.at_rest());
+    assert_whole(s.field.table(), 72);
+  });
+}
+
+TEST_CASE("play: a stopped performance sends its cards home and forgets what had not begun") {
+  Stage s;
+  const PerformanceId id = s.field.perform(sequence({deal(), draw(s.stock, s.waste, 3)}));
+  s.field.advance_to(0.3);
+  s.field.stop(id);
+  const auto events = s.go(5);
+  CHECK(counted(events)[EventKind::stopped] == 1);
+  CHECK(counted(events)[EventKind::ended] == 0);
+  CHECK(s.at_rest());
+  CHECK(s.cards(s.waste).empty());
+  s.field.stop(id);
+  s.field.skip(id);
+  s.field.skip({99});
+}
+
+TEST_CASE("play: a performance has a pace of its own, and stands still at none") {
+  Stage s;
+  const PerformanceId id = s.field.perform(draw(s.stock, s.waste, 1));
+  const CardId card = s.cards(s.waste)[0];
+  s.field.advance_to(0.1);
+  s.field.set_pace(id, 0);
+  const Pose paused = *s.field.live_pose(card);
+  s.field.advance_to(7);
+  CHECK(*s.field.live_pose(card) == paused);
+  CHECK(std::isinf(s.field.settles_at()));
+  s.field.set_pace(id, 2);
+  CHECK(s.field.settles_at() == Approx(7.13));
+  const auto events = s.go(9);
+  CHECK(s.at_rest());
+  for (const Event& e : events) {
+    if (e.kind == EventKind::landed) CHECK(e.time == Approx(7.13));
+  }
+  s.field.set_pace(id, NAN);
+  CHECK(s.field.ignored_inputs() == 1);
+}
+
+TEST_CASE("play: flipping a card a hundred times in a second ends on the right side") {
+  for (const Feel& feel : {Feel{}, springy(), calm()}) {
+    Stage s(feel);
+    const CardId card = s.cards(s.hand)[2];
+    for (int i = 1; i <= 101; ++i) {
+      s.field.advance_to(i * 0.01);
+      REQUIRE(s.field.flip(card, i % 2 == 0));
+    }
+    CHECK(s.field.live_pose(card)->flip > 0);
+    s.field.advance_to(6);
+    CHECK(*s.field.live_pose(card) == *s.field.resting_pose(card));
+    CHECK_FALSE(s.field.table().card(card)->face_up);
+    for (const FrameItem& item : s.field.frame().items) {
+      if (item.card == card) CHECK(item.back);
+    }
+  }
+}
+
+TEST_CASE("play: a flip to a face that is not known waits on its edge, and goes on when it is told") {
+  Stage s;
+  const CardId card = s.cards(s.stock).back();
+  REQUIRE(s.field.set_face(card, hidden_face));
+  REQUIRE(s.field.flip(card, true));
+  s.field.advance_to(3);
+  CHECK(s.field.live_pose(card)->flip == Approx(1.5707963));
+  for (const FrameItem& item : s.field.frame().items) {
+    if (item.card == card) CHECK_FALSE(item.face);
+  }
+  REQUIRE(s.field.set_face(card, {7}));
+  s.field.advance_to(3.15);
+  CHECK(s.field.live_pose(card)->flip < 1.5f);
+  s.field.advance_to(5);
+  CHECK(s.field.live_pose(card)->flip == 0);
+  CHECK(s.field.set_face(card, {999}).reason == Reason::unknown_face);
+}
+
+TEST_CASE("play: the side that shows changes exactly when the event says that it turns") {
+  Stage s;
+  const CardId card = s.cards(s.hand)[0];
+  REQUIRE(s.field.flip(card, false));
+  const auto shows_back = [&] {
+    for (const FrameItem& item : s.field.frame().items) {
+      if (item.card == card) return item.back;
+    }
+    return false;
+  };
+  Stage other;
+  REQUIRE(other.field.flip(card, false));
+  double turned = 0;
+  for (const Event& e : other.go(2)) {
+    if (e.kind == EventKind::turned) turned = e.time;
+  }
+  CHECK(turned == Approx(0.15));
+  s.field.advance_to(turned - 1e-6);
+  CHECK_FALSE(shows_back());
+  s.field.advance_to(turned + 1e-6);
+  CHECK(shows_back());
+}
+
+TEST_CASE("play: the table's clock can be held and sped up; timers and countdowns go by it") {
+  Stage s;
+  s.field.deal();
+  s.field.advance_to(0.2);
+  const CardId card = s.cards(s.hand)[5];
+  s.field.hold("menu");
+  const Pose held = *s.field.live_pose(card);
+  const TimerId timer = s.field.start_timer(1);
+  s.field.stop_timer(s.field.start_timer(0.5));
+  const CountdownId count = s.field.add_countdown(4);
+  s.field.start(count);
+  s.field.advance_to(50);
+  CHECK(*s.field.live_pose(card) == held);
+  CHECK(s.field.held_for("menu"));
+  CHECK(s.field.share_left(count) == 1);
+  s.field.release("menu");
+  s.field.set_speed(2);
+  const auto events = s.go(60);
+  double rang = 0;
+  double up = 0;
+  for (const Event& e : events) {
+    if (e.kind == EventKind::rang && e.timer == timer) rang = e.time;
+    if (e.kind == EventKind::time_up && e.countdown == count) up = e.time;
+  }
+  CHECK(rang == Approx(50.5));
+  CHECK(up == Approx(52));
+  CHECK(counted(events)[EventKind::rang] == 1);
+  CHECK(s.at_rest());
+  // What is over stays over.
+  s.field.add_time(count, 100);
+  s.field.start(count);
+  CHECK(counted(s.go(400))[EventKind::time_up] == 0);
+  s.field.set_length(count, 10);
+  s.field.start(count);
+  s.field.add_time(count, 2);
+  CHECK(s.field.seconds_left(count) == 12);
+  CHECK(counted(s.go(410))[EventKind::time_up] == 1);
+  CHECK(s.field.seconds_left({9}) == 0);
+}
+
+TEST_CASE("play: a countdown can begin at the player's first move") {
+  Stage s;
+  const CountdownId count = s.field.add_countdown(9, true);
+  s.field.advance_to(100);
+  CHECK(s.field.seconds_left(count) == 9);
+  const Vec2 from = s.field.resting_pose(s.cards(s.hand)[3])->centre;
+  const Vec2 to = s.field.area(s.waste)->centre();
+  s.field.pointer({.phase = PointerPhase::down, .at = from, .time = 100});
+  for (int i = 1; i <= 5; ++i) {
+    s.field.pointer({.phase = PointerPhase::move,
+                     .at = from + (to - from) * (static_cast<float>(i) / 5),
+                     .time = 100 + i * 0.1});
+  }
+  s.field.pointer({.phase = PointerPhase::up, .at = to, .time = 101});
+  REQUIRE(s.cards(s.waste).size() == 1);
+  s.field.advance_to(103);
+  CHECK(s.field.seconds_left(count) == 7);
+}
+
+TEST_CASE("play: reduced motion has the same events, and no card is ever between") {
+  Stage s(reduced(Feel{}));
+  const auto before = [&] {
+    std::map<CardId, Pose> poses;
+    for (const Zone& zone : s.field.table().zones()) {
+      for (const CardId card : zone.cards) poses[card] = *s.field.live_pose(card);
+    }
+    return poses;
+  }();
+  s.field.perform(draw(s.stock, s.waste, 3));
+  std::vector<Event> events;
+  for (double t = 0.01; t < 1; t += 0.01) {
+    for (const Event& e : s.go(t)) events.push_back(e);
+    for (const auto& [card, pose] : before) {
+      const Pose live = *s.field.live_pose(card);
+      CHECK((live.centre == pose.centre || live.centre == s.field.resting_pose(card)->centre));
+    }
+  }
+  Stage moving;
+  moving.field.perform(draw(moving.stock, moving.waste, 3));
+  CHECK(counted(events)[EventKind::landed] == counted(moving.go(1))[EventKind::landed]);
+}
+
+TEST_CASE("play: nothing in flight is drawn below what it will lie on") {
+  Stage s(springy());
+  s.field.perform(gather(s.stock));
+  for (double t = 0.01; t < 2; t += 0.02) {
+    s.field.advance_to(t);
+    const auto pile = s.cards(s.stock);
+    std::map<CardId, std::size_t> drawn;
+    for (std::size_t i = 0; i < s.field.frame().items.size(); ++i) drawn[s.field.frame().items[i].card] = i;
+    for (std::size_t i = 1; i < pile.size(); ++i) {
+      const bool both_there =
+          length(s.field.live_pose(pile[i])->centre - s.field.resting_pose(pile[i])->centre) < 1 &&
+          length(s.field.live_pose(pile[i - 1])->centre - s.field.resting_pose(pile[i - 1])->centre) < 1;
+      if (both_there) CHECK(drawn[pile[i]] > drawn[pile[i - 1]]);
+    }
+  }
+}
+
+TEST_CASE("play: stale cards and unknown zones in a script are passed over") {
+  Stage s;
+  const PerformanceId id = s.field.perform(sequence(
+      {send({{999}}, s.waste), gather({77}), shuffle({77}, 1), draw({77}, s.waste), flip({{999}}, true),
+       shake({{999}}), collect({{999}}, {77}), wait(-5), together({}), sequence({})}));
+  CHECK_FALSE(s.field.performing(id));
+  CHECK(s.at_rest());
+  CHECK(s.cards(s.stock).size() == 12);
+}

@@ -1,0 +1,133 @@
+// Films and curves, as the tool makes them.
+#include <catch2/catch.hpp>
+#include <map>
+#include <nlohmann/json.hpp>
+
+#include "support/process.hpp"
+
+using namespace apsidon::test;
+
+namespace {
+
+const std::string bench = "data/potting-bench.table.json";
+
+bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
+
+int count_of(const std::string& text, const std::string& part) {
+  int count = 0;
+  for (std::size_t at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++count;
+  return count;
+}
+
+}  // namespace
+
+TEST_CASE("tool: every motion of every feel can be filmed, and ends with each card where the table has it") {
+  for (const std::string motion :
+       {"deal", "gather", "shuffle", "draw", "flip", "reveal", "shake", "pulse", "collect", "finale"}) {
+    for (const std::string feel : {"brisk", "data/springy.feel.json", "calm", "reduced"}) {
+      if (feel != "brisk" && motion != "deal" && motion != "draw") continue;
+      CAPTURE(motion, feel);
+      const auto film =
+          tool({"film", bench, "--motion", motion, "--feel", feel, "--rate", "5", "--format", "json"});
+      REQUIRE(film.code == 0);
+      const auto frames = nlohmann::json::parse(film.out);
+      CHECK(frames.size() >= 2);
+      CHECK(frames.back()["cards"].size() == 52);
+      int landed = 0;
+      for (const auto& frame : frames) {
+        for (const auto& event : frame["events"]) landed += event["event"] == "landed";
+      }
+      const bool travels = motion != "shake" && motion != "pulse";
+      CHECK((landed > 0) == travels);
+      const std::string last = frames.back()["events"].empty() ? "" : frames.back()["events"].back()["event"];
+      CHECK((last == "settled" || last == "ended" || !travels));
+    }
+  }
+}
+
+TEST_CASE("tool: a film is a contact sheet, a moving WebP or a moving SVG, by the name of the file") {
+  const Scratch scratch;
+  const auto film = [&](const std::string& name) {
+    const auto outcome = tool({"film", bench, "--motion", "draw", "--window", "480x320", "--rate", "20",
+                               "--shots", "4", "--sheet", "640x400", "--out", (scratch / name).string()});
+    CHECK(outcome.code == 0);
+    return contents(scratch / name);
+  };
+  CHECK(film("f.png").substr(1, 3) == "PNG");
+  const std::string webp = film("f.webp");
+  CHECK(webp.substr(0, 4) == "RIFF");
+  CHECK(webp.substr(8, 4) == "WEBP");
+  CHECK(count_of(webp, "ANMF") >= 8);
+  const std::string svg = film("f.svg");
+  CHECK(svg.substr(0, 4) == "<svg");
+  CHECK(svg.ends_with("</svg>\n"));
+  CHECK(count_of(svg, "class=\"s\"") == 12);
+  CHECK(count_of(svg, "<g ") == count_of(svg, "</g>"));
+  CHECK(count_of(svg, "id=\"f0\"") == 1);  // the back, once for all cards
+  const auto other = tool({"film", bench, "--out", (scratch / "f.gif").string()});
+  CHECK(other.code == 2);
+  CHECK(holds(other.err, "ends in none of .png (a contact sheet), .webp and .svg"));
+}
+
+TEST_CASE("tool: film refuses what is not there and says what to do") {
+  CHECK(holds(tool({"film", bench, "--feel", "wild"}).err,
+              "'wild' is no feel: brisk, springy, calm, reduced, or a feel file is expected"));
+  CHECK(tool({"film", bench, "--motion", "jump"}).code == 2);
+  CHECK(holds(tool({"film", "docs/layouts/hand.table.json", "--motion", "reveal", "--format", "csv"}).err,
+              "--card"));
+  const Scratch scratch;
+  std::ofstream(scratch / "bad.feel.json") << R"({"apsidon": "feel", "version": 1, "deal": {"stagger": -1}})";
+  const auto bad = tool({"film", bench, "--feel", (scratch / "bad.feel.json").string()});
+  CHECK(bad.code == 3);
+  CHECK(holds(bad.err, "/deal/stagger"));
+}
+
+TEST_CASE("tool: a film's numbers are the same at every rate") {
+  const auto at = [](const std::string& rate) {
+    std::map<std::string, std::string> poses;
+    for (const std::string& line : lines_of(
+             tool({"film", bench, "--motion", "draw", "--feel", "springy", "--rate", rate, "--format", "csv"})
+                 .out)) {
+      const auto cells = cells_of(line);
+      poses[cells[0] + " " + cells[1]] = line;
+    }
+    return poses;
+  };
+  const auto slow = at("4");
+  const auto fast = at("40");
+  int compared = 0;
+  for (const auto& [key, line] : slow) {
+    if (!fast.contains(key)) continue;
+    CHECK(fast.at(key) == line);
+    ++compared;
+  }
+  CHECK(compared > 200);
+}
+
+TEST_CASE("tool: curve says how long, how far and how fast, for people and programs, and plots") {
+  const Scratch scratch;
+  const auto text = tool({"curve", "ease", "spring(0.5, 0.5)", "--seconds", "0.4", "--samples", "2", "--out",
+                          (scratch / "c.png").string(), "--size", "640x400"});
+  CHECK(text.code == 0);
+  CHECK(holds(text.out, "ease\n  takes 0.400 s, overshoot 0.00 %"));
+  CHECK(holds(text.out, "spring(0.5, 0.5)\n  settles in 1.172 s, overshoot 16.30 %"));
+  CHECK(contents(scratch / "c.png").substr(1, 3) == "PNG");
+  const auto json =
+      nlohmann::json::parse(tool({"curve", "quad-in", "--samples", "4", "--format", "json"}).out);
+  REQUIRE(json.size() == 1);
+  CHECK(json[0]["samples"][2]["value"] == 0.25);
+  CHECK(json[0]["samples"][2]["speed"] == 1.0);
+  const auto csv =
+      lines_of(tool({"curve", "linear(0, 1)", "steps(2)", "--samples", "2", "--format", "csv"}).out);
+  REQUIRE(csv.size() == 7);
+  CHECK(csv[2] == "\"linear(0, 1)\",0.500000,0.500000,1");
+  CHECK(csv[5] == "\"steps(2)\",0.500000,0.500000,0");
+}
+
+TEST_CASE("tool: curve refuses what it cannot read") {
+  CHECK(holds(tool({"curve"}).err, "no curve is named"));
+  CHECK(holds(tool({"curve", "easy"}).err, "easing 'easy': linear, ease"));
+  CHECK(holds(tool({"curve", "spring(x)"}).err, "spring(PERIOD, DAMPING) is expected"));
+  CHECK(holds(tool({"curve", "spring(0, 1)"}).err, "spring: period is 0: 0.001 to 60 is expected"));
+  CHECK(tool({"curve", "easy"}).code == 2);
+}
