@@ -11,6 +11,7 @@ constexpr std::array<std::string_view, reason_count> codes{
     "not-top",      "face-down",     "not-linked",        "busy",          "same-zone",
     "drop-nothing", "not-rank-down", "not-rank-up",       "not-same-suit", "not-same-colour",
     "not-empty",    "needs-card",    "not-rank-on-empty", "too-many",      "negated",
+    "no-rank",
 };
 
 }  // namespace

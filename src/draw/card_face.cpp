@@ -239,6 +239,31 @@ void draw_rim(cairo_t* cr, double w, double h, double radius, Colour colour) {
   stroke(cr, colour, px);
 }
 
+/// A joker: its name, and rays of light in its colour.
+void draw_joker(cairo_t* cr, const Deck& deck, FaceId face, double w, double h) {
+  Colour ink = palette::plum;
+  for (int suit = 0; suit < deck.suit_count(); ++suit) {
+    if (deck.colour_of(deck.face(suit, 0)) == deck.colour_of(face)) ink = style_of(deck, suit).ink.main;
+  }
+  constexpr int rays = 12;
+  for (int i = 0; i < rays; ++i) {
+    const double a = 2 * pi * i / rays;
+    cairo_move_to(cr, w / 2 + std::cos(a) * w * 0.12, h / 2 + std::sin(a) * w * 0.12);
+    cairo_line_to(cr, w / 2 + std::cos(a) * w * (i % 2 == 0 ? 0.32 : 0.24),
+                  h / 2 + std::sin(a) * w * (i % 2 == 0 ? 0.32 : 0.24));
+  }
+  cairo_set_line_cap(cr, CAIRO_LINE_CAP_ROUND);
+  stroke(cr, ink, 0.03 * w);
+  circle(cr, w / 2, h / 2, 0.075 * w);
+  fill(cr, ink);
+  const Lettering how{.typeface = Typeface::serif, .size = 0.2 * w, .bold = true, .largest_width = 0.84 * w};
+  text_centred(cr, deck.text(face), w / 2, 0.15 * h, how, ink);
+  const Saved saved(cr);
+  cairo_translate(cr, w, h);
+  cairo_rotate(cr, pi);
+  text_centred(cr, deck.text(face), w / 2, 0.15 * h, how, ink);
+}
+
 }  // namespace
 
 SuitStyle style_of(const Deck& deck, int suit) {
@@ -277,6 +302,7 @@ void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double w, double h, d
     text_centred(cr, "?", w / 2, h / 2, {.typeface = Typeface::serif, .size = 0.5 * w}, palette::rim);
     return;
   }
+  if (deck.is_joker(face)) return draw_joker(cr, deck, face, w, h);
   const SuitStyle style = style_of(deck, deck.suit_of(face));
   const int rank = deck.rank_of(face);
   const std::string& name = deck.options().ranks[static_cast<std::size_t>(rank)];

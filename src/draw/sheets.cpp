@@ -107,7 +107,11 @@ Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio) {
   draw_title(cr, deck.options().name.empty() ? "Deck" : deck.options().name);
 
   const double top = margin + title_height;
-  const double columns = deck.rank_count() + 1;  // the last one for the back
+  // Jokers lie below the back, or beside it where there is but one row.
+  const bool below = deck.suit_count() > 1;
+  const int column_length = below ? deck.suit_count() - 1 : 1;
+  const int joker_columns = (deck.joker_count() + column_length - 1) / column_length;
+  const double columns = deck.rank_count() + (below ? std::max(joker_columns, 1) : 1 + joker_columns);
   const double rows = deck.suit_count();
   constexpr double gap = 10;
   const double room_w = (double{size.width} - 2 * margin - gap * (columns - 1)) / columns;
@@ -128,8 +132,17 @@ Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio) {
     }
     text_centred(cr, name, w / 2, h + 14, {.size = 13, .largest_width = w + gap - 2}, palette::caption);
   };
-  for (const FaceId face : deck.faces()) card(deck.rank_of(face), deck.suit_of(face), face, deck.text(face));
+  for (int suit = 0; suit < deck.suit_count(); ++suit) {
+    for (int rank = 0; rank < deck.rank_count(); ++rank) {
+      const FaceId face = deck.face(suit, rank);
+      card(rank, suit, face, deck.text(face));
+    }
+  }
   card(deck.rank_count(), 0, hidden_face, "back");
+  for (int i = 0; i < deck.joker_count(); ++i) {
+    const int column = deck.rank_count() + i / column_length + (below ? 0 : 1);
+    card(column, below ? i % column_length + 1 : 0, deck.joker(i), deck.text(deck.joker(i)));
+  }
   return sheet;
 }
 

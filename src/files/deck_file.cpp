@@ -20,6 +20,20 @@ Deck deck_from(const Node& node, std::string data) {
                             fmt::format("the deck has no {}: at least one is expected", list));
     }
   }
+  if (node.has("jokers")) {
+    for (const Node& joker : node.child("jokers").items()) {
+      joker.expect_keys({"name", "colour"});
+      options.jokers.push_back({.name = joker.at("name").text(), .colour = joker.text_or("colour", "")});
+    }
+  }
+  if (node.has("sets")) {
+    for (const Node& set : node.child("sets").items()) {
+      set.expect_keys({"faces", "special"});
+      FaceSet read{.special = set.truth_or("special", false)};
+      for (const Node& face : set.at("faces").items()) read.faces.push_back(face.text());
+      options.sets.push_back(std::move(read));
+    }
+  }
   options.copies = node.whole_or("copies", 1, 1, 1'000'000);
   return node.guard(ProblemCode::repeated_name, [&] { return Deck(std::move(options)); });
 }
@@ -35,6 +49,18 @@ nlohmann::ordered_json json_of(const Deck& deck, Verbatim& verbatim) {
     json["suits"].push_back(entry);
   }
   json["ranks"] = options.ranks;
+  for (const Joker& joker : options.jokers) {
+    nlohmann::ordered_json entry;
+    entry["name"] = joker.name;
+    if (!joker.colour.empty()) entry["colour"] = joker.colour;
+    json["jokers"].push_back(entry);
+  }
+  for (const FaceSet& set : options.sets) {
+    nlohmann::ordered_json entry;
+    entry["faces"] = set.faces;
+    if (set.special) entry["special"] = true;
+    json["sets"].push_back(entry);
+  }
   json["copies"] = options.copies;
   if (!options.data.empty()) json["data"] = verbatim.stand_in(options.data);
   return json;
@@ -46,7 +72,7 @@ using namespace files_detail;
 
 Result<Deck> parse_deck(std::string_view text, const std::filesystem::path& file) {
   return read_document<Deck>(text, file, "deck", [&](const Node& top, const Places& places) {
-    top.expect_keys({"apsidon", "version", "name", "suits", "ranks", "copies", "data"});
+    top.expect_keys({"apsidon", "version", "name", "suits", "ranks", "jokers", "sets", "copies", "data"});
     return deck_from(top, data_text(top, places, text));
   });
 }

@@ -77,7 +77,7 @@ class TableReader {
       // Said of the table: that is where the name is put right.
       deck.stop(problem.code, fmt::format("the deck '{}': {}", problem.file, problem.message));
     }
-    deck.expect_keys({"name", "suits", "ranks", "copies", "data"});
+    deck.expect_keys({"name", "suits", "ranks", "jokers", "sets", "copies", "data"});
     return deck_from(deck, data_text(deck, places_, text_));
   }
 

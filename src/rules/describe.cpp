@@ -39,6 +39,7 @@ Phrases english() {
   say(Reason::not_rank_on_empty, "{zone} begins with rank {wanted_rank}; {card} is not one.");
   say(Reason::too_many, "{zone} takes at most {wanted} at once here; from {card} on there are {found}.");
   say(Reason::negated, "{zone} does not take {card}.");
+  say(Reason::no_rank, "{card} has no suit or rank to go by.");
   return p;
 }
 

@@ -45,6 +45,10 @@ Verdict compare_faces(const Question& q, RuleKind kind) {
   const FaceId face = q.table.card(q.card)->face;
   const FaceId below = q.table.card(q.onto)->face;
   if (!deck.has(face) || !deck.has(below)) return q.answer(Reason::unknown_face);
+  const bool compares_colours = kind == RuleKind::same_colour;
+  for (const FaceId one : {face, below}) {
+    if (compares_colours ? deck.colour_of(one) < 0 : deck.is_joker(one)) return q.answer(Reason::no_rank);
+  }
   const int rank = deck.rank_of(face);
   const int below_rank = deck.rank_of(below);
   const auto refuse_unless = [&](bool good, Reason reason, int wanted) {
@@ -73,6 +77,7 @@ Verdict ask_rank_on_empty(const Rule& rule, const Question& q) {
   const Deck& deck = q.table.deck();
   const FaceId face = q.table.card(q.card)->face;
   if (!deck.has(face)) return q.answer(Reason::unknown_face);
+  if (deck.is_joker(face)) return q.answer(Reason::no_rank);
   if (deck.rank_of(face) == rule.number) return {};
   Verdict v = q.answer(Reason::not_rank_on_empty);
   v.wanted = rule.number;

@@ -102,6 +102,12 @@ TEST_CASE("files: a client's data is kept to the letter") {
 TEST_CASE("files: a deck is written and read again, its data kept") {
   const Deck deck = glasshouse(2);
   CHECK(*parse_deck(write_deck(deck), "x") == deck);
+  const Deck rich({.suits = {{"a", "b"}},
+                   .ranks = {"1", "2"},
+                   .jokers = {{"moth", "b"}, {"bee", ""}},
+                   .sets = {{.faces = {"a-1", "moth"}}, {.faces = {"a-2"}, .special = true}}});
+  CHECK(*parse_deck(write_deck(rich), "x") == rich);
+  CHECK(Schema("deck").accepts(nlohmann::json::parse(write_deck(rich))));
   const auto with = parse_deck(R"({"apsidon": "deck", "version": 1, "suits": [{"name": "a", "colour": "b"}],
                                    "ranks": ["1"], "data": {"artist":  "Ida"}})",
                                "x");

@@ -1,10 +1,12 @@
 #pragma once
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
 
 #include "apsidon/cards/ids.hpp"
+#include "apsidon/cards/random.hpp"
 #include "apsidon/core_export.hpp"
 
 namespace apsidon {
@@ -16,19 +18,41 @@ struct Suit {
   friend bool operator==(const Suit&, const Suit&) = default;
 };
 
+/// A face of no suit and no rank.
+struct Joker {
+  std::string name = {};    ///< not empty, without spaces or '-', not "hidden": "moth"
+  std::string colour = {};  ///< a colour of the suits, or one of its own, or none
+
+  friend bool operator==(const Joker&, const Joker&) = default;
+};
+
+/// Faces that belong together in a matching game.
+struct FaceSet {
+  std::vector<std::string> faces = {};  ///< their texts; at least one
+  bool special = false;                 ///< stands in for another set
+
+  friend bool operator==(const FaceSet&, const FaceSet&) = default;
+};
+
 /// What a deck is made from.
 struct DeckOptions {
   std::string name = {};         ///< for people; may be empty
   std::vector<Suit> suits = {};  ///< at least one, names distinct
   std::vector<std::string> ranks =
-      {};                 ///< lowest first; at least one, distinct, not empty, without spaces or '-'
-  int copies = 1;         ///< how many cards of each face a game has, >= 1
-  std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
+      {};                          ///< lowest first; at least one, distinct, not empty, without spaces or '-'
+  std::vector<Joker> jokers = {};  ///< names distinct
+  std::vector<FaceSet> sets = {};  ///< no face in two of them
+  int copies = 1;                  ///< how many cards of each face a game has, >= 1
+  std::string data = {};           ///< the client's own JSON object, kept verbatim; empty for none
 
   friend bool operator==(const DeckOptions&, const DeckOptions&) = default;
 };
 
-/// The faces of a game: every rank in every suit. A face's text is its suit and rank, "fern-7".
+/// Whether the lowest rank counts as the highest when faces are compared.
+enum class Ace : std::uint8_t { low, high };
+
+/// The faces of a game: every rank in every suit, then the jokers. A face's text is its suit and rank,
+/// "fern-7", or the name of the joker.
 class APSIDON_CORE_EXPORT Deck {
  public:
   /// Throws Error when an option is out of the range stated beside it.
@@ -37,20 +61,33 @@ class APSIDON_CORE_EXPORT Deck {
   [[nodiscard]] const DeckOptions& options() const { return options_; }
   [[nodiscard]] int suit_count() const { return static_cast<int>(options_.suits.size()); }
   [[nodiscard]] int rank_count() const { return static_cast<int>(options_.ranks.size()); }
-  [[nodiscard]] int face_count() const { return suit_count() * rank_count(); }
+  [[nodiscard]] int joker_count() const { return static_cast<int>(options_.jokers.size()); }
+  [[nodiscard]] int face_count() const { return suit_count() * rank_count() + joker_count(); }
 
   /// The face of this suit and rank, each counted from 0 in the order of the options; hidden when out of
   /// range.
   [[nodiscard]] FaceId face(int suit, int rank) const;
-  /// All faces, suit by suit, lowest rank first.
+  /// The joker of this place in the options, from 0; hidden when out of range.
+  [[nodiscard]] FaceId joker(int index) const;
+  [[nodiscard]] bool is_joker(FaceId face) const;
+  /// All faces, suit by suit, lowest rank first, then the jokers.
   [[nodiscard]] std::vector<FaceId> faces() const;
   [[nodiscard]] bool has(FaceId face) const;
 
-  /// Position in the options, from 0; -1 for a hidden or foreign face.
+  /// Position in the options, from 0; -1 for a joker, and for a hidden or foreign face.
   [[nodiscard]] int suit_of(FaceId face) const;
   [[nodiscard]] int rank_of(FaceId face) const;
-  /// Suits of one colour give the same number; -1 for a hidden or foreign face.
+  /// Suits and jokers of one colour give the same number; -1 for a joker without one, and for a hidden or
+  /// foreign face.
   [[nodiscard]] int colour_of(FaceId face) const;
+
+  /// The set that the face belongs to, its place in the options; -1 for none.
+  [[nodiscard]] int set_of(FaceId face) const;
+  /// Whether both are known and of one set.
+  [[nodiscard]] bool belong_together(FaceId a, FaceId b) const;
+  /// -1, 0 or 1: whether the rank of `a` is below, that of, or above that of `b`; nothing where one has no
+  /// rank.
+  [[nodiscard]] std::optional<int> compare_ranks(FaceId a, FaceId b, Ace ace = Ace::low) const;
 
   /// "fern-7"; "hidden" for a face that is not known.
   [[nodiscard]] std::string text(FaceId face) const;
@@ -62,8 +99,23 @@ class APSIDON_CORE_EXPORT Deck {
   friend bool operator==(const Deck& a, const Deck& b) { return a.options_ == b.options_; }
 
  private:
+  void take_jokers();
+  void take_sets();
+  [[nodiscard]] int joker_index(FaceId face) const;
+
   DeckOptions options_;
-  std::vector<int> colours_;  // by suit
+  std::vector<int> colours_;  // by suit, then by joker
+  std::vector<int> sets_;     // by FaceId - 1
 };
+
+/// The usual 52: clubs, diamonds, hearts and spades, ace to ten, jack, queen, king; with so many jokers, [0,
+/// 4], and copies. Throws Error when a number is out of its range.
+[[nodiscard]] APSIDON_CORE_EXPORT Deck standard_deck(int jokers = 0, int copies = 1);
+
+/// The faces for a matching game: those of `sets` sets, `special` of them special ones, chosen and put in
+/// order by the generator. Whole sets only, none twice. Throws Error when the deck has too few of either
+/// kind.
+[[nodiscard]] APSIDON_CORE_EXPORT std::vector<FaceId> matching_faces(const Deck& deck, std::size_t sets,
+                                                                     std::size_t special, Random64& random);
 
 }  // namespace apsidon

@@ -38,9 +38,10 @@ enum class Reason : std::uint8_t {
   not_rank_on_empty,  ///< an empty zone wants the rank `wanted`
   too_many,           ///< `found` cards where `wanted` are the most
   negated,            ///< a rule matched that must not
+  no_rank,            ///< a joker, which has neither suit nor rank
 };
 
-inline constexpr int reason_count = static_cast<int>(Reason::negated) + 1;
+inline constexpr int reason_count = static_cast<int>(Reason::no_rank) + 1;
 
 /// "not-rank-down". Never changes for a reason once released.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view code_of(Reason reason);

@@ -29,7 +29,8 @@ enum class RuleKind {
 ///     rule::rank_down()})})
 ///
 /// What a rule says of a card whose face is hidden: rules about rank, suit or colour refuse it
-/// (`unknown_face`), the others do not look. On an empty zone, rules about the card below refuse
+/// (`unknown_face`), the others do not look. Likewise of a joker (`no_rank`), but one that has a colour
+/// compares by it. On an empty zone, rules about the card below refuse
 /// (`needs_card`).
 struct Rule {
   RuleKind kind = RuleKind::anything;
