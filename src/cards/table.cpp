@@ -48,6 +48,20 @@ CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
   return id;
 }
 
+void Table::give_ids_after(CardId last) {
+  if (last.value <= used_ids_) return;
+  const std::uint32_t more = last.value - used_ids_;
+  const auto renamed = [&](CardId id) { return CardId{id.value + more}; };
+  for (Card& c : cards_) {
+    if (c.id) c.id = renamed(c.id);
+  }
+  for (Zone& z : zones_) {
+    for (CardId& id : z.cards) id = renamed(id);
+  }
+  for (auto& [key, id] : card_by_key_) id = renamed(id);
+  used_ids_ = last.value;
+}
+
 const Zone* Table::zone(ZoneId id) const {
   return id && id.value <= zones_.size() ? &zones_[id.value - 1] : nullptr;
 }
@@ -64,8 +78,8 @@ std::optional<ZoneId> Table::find_zone_by_key(std::uint64_t key) const {
 }
 
 std::optional<std::size_t> Table::slot(CardId id) const {
-  if (!id || id.value > slot_of_.size()) return std::nullopt;
-  const std::size_t s = slot_of_[id.value - 1];
+  if (id.value <= used_ids_ || id.value - used_ids_ > slot_of_.size()) return std::nullopt;
+  const std::size_t s = slot_of_[id.value - used_ids_ - 1];
   return s < cards_.size() && cards_[s].id == id ? std::optional(s) : std::nullopt;
 }
 
@@ -192,7 +206,7 @@ CardId Table::add_card(const CardOptions& options) {
     free_slots_.pop_back();
   }
   slot_of_.push_back(at);
-  const CardId id{static_cast<std::uint32_t>(slot_of_.size())};
+  const CardId id{used_ids_ + static_cast<std::uint32_t>(slot_of_.size())};
   cards_[at] = {.id = id,
                 .face = options.face,
                 .key = options.key,
@@ -215,7 +229,7 @@ void Table::retire(CardId id) {
 
 void Table::renumber(Zone& zone, std::size_t from) {
   for (std::size_t i = from; i < zone.cards.size(); ++i) {
-    Card& c = cards_[slot_of_[zone.cards[i].value - 1]];
+    Card& c = *find(zone.cards[i]);
     if (c.zone && c.zone != zone.id) c.cell = -1;
     c.zone = zone.id;
     c.place = i;

@@ -95,7 +95,7 @@ Verdict Table::gather(std::span<const CardId> wanted, ZoneId to) {
     named[*s] = true;
   }
   for (Zone& z : zones_) {
-    const auto is_named = [&](CardId id) { return named[slot_of_[id.value - 1]]; };
+    const auto is_named = [&](CardId id) { return named[*slot(id)]; };
     if (std::erase_if(z.cards, is_named) == 0) continue;
     renumber(z, 0);
     if (z.id != to) touch(z);

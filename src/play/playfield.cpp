@@ -283,6 +283,22 @@ bool Playfield::pointer(const PointerInput& input) {
   return used;
 }
 
+void Playfield::start_over(TableSetup setup) {
+  Impl& old = *impl_;
+  setup.table.give_ids_after(old.setup.table.last_id());
+  PlayfieldOptions options = old.options;
+  options.start_time = old.own_now();
+  auto fresh = std::make_unique<Impl>(std::move(setup), options);
+  fresh->clock = old.clock;
+  fresh->last_performance = old.last_performance;
+  fresh->last_timer = old.last_timer;
+  fresh->drawn.revision = old.drawn.revision;
+  fresh->ignored = old.ignored;
+  fresh->events = std::move(old.events);
+  fresh->coming = std::move(old.coming);
+  impl_ = std::move(fresh);
+}
+
 void Playfield::resize(Size window, float pixel_ratio, double time, const Insets& insets) {
   if (!std::isfinite(window.width + window.height) || !std::isfinite(pixel_ratio) || !std::isfinite(time)) {
     ++impl_->ignored;

@@ -370,3 +370,33 @@ TEST_CASE("play: stale cards and unknown zones in a script are passed over") {
   CHECK(s.at_rest());
   CHECK(s.cards(s.stock).size() == 12);
 }
+
+TEST_CASE("play: starting over in mid-flight equals a fresh start, up to ids") {
+  for_all("start over", 4, [](Random& r) {
+    const TableSetup setup = random_setup(r);
+    Playfield field(random_setup(r), {.window = {900, 600}});
+    const auto used = field.table().last_id();
+    field.deal();
+    field.advance_to(double{r.uniform(0, 1)});
+    field.perform(sequence({gather(field.table().zones()[0].id), finale()}));
+    const CountdownId count = field.add_countdown(5);
+    field.start(count);
+    (void)field.start_timer(0.1);
+    const auto revision = field.frame().revision;
+    field.start_over(setup);
+    const Playfield fresh(setup, {.window = {900, 600}});
+    RC_ASSERT(field.frame().revision > revision);
+    RC_ASSERT(field.frame().items.size() == fresh.frame().items.size());
+    for (std::size_t i = 0; i < fresh.frame().items.size(); ++i) {
+      FrameItem item = field.frame().items[i];
+      if (item.card) item.card.value -= used.value;
+      RC_ASSERT(item == fresh.frame().items[i]);
+    }
+    RC_ASSERT(field.settles_at() == field.now());
+    RC_ASSERT(field.share_left(count) == 0);
+    field.advance_to(field.now() + 20);
+    for (const Event& e : field.events()) RC_ASSERT(e.kind != EventKind::rang && e.kind != EventKind::ended);
+    for (std::uint32_t id = 1; id <= used.value; ++id) RC_ASSERT(field.table().card({id}) == nullptr);
+    assert_whole(field.table(), setup.table.card_count());
+  });
+}

@@ -31,6 +31,10 @@ class APSIDON_CORE_EXPORT Table {
   /// Lays a new card on top of a zone. Throws on an unknown zone, a foreign face, or a key that is taken.
   CardId create_card(ZoneId zone, const CardOptions& options);
 
+  /// Gives every card another id, above `last`, in the same order: for a new round whose cards must not be
+  /// taken for those of the round before. Ids from before are stale.
+  void give_ids_after(CardId last);
+
   // Questions. Pointers and spans are valid until the next change of the table.
 
   [[nodiscard]] std::span<const Zone> zones() const { return zones_; }
@@ -39,6 +43,8 @@ class APSIDON_CORE_EXPORT Table {
   [[nodiscard]] std::optional<ZoneId> find_zone_by_key(std::uint64_t key) const;
   [[nodiscard]] const Card* card(CardId id) const;
   [[nodiscard]] std::optional<CardId> find_card_by_key(std::uint64_t key) const;
+  /// The last id that was given to a card; none when there was none.
+  [[nodiscard]] CardId last_id() const { return {used_ids_ + static_cast<std::uint32_t>(slot_of_.size())}; }
   [[nodiscard]] std::size_t card_count() const { return cards_.size() - free_slots_.size(); }
   /// The top card of a zone; nothing when it is empty or unknown.
   [[nodiscard]] std::optional<CardId> top(ZoneId zone) const;
@@ -114,7 +120,8 @@ class APSIDON_CORE_EXPORT Table {
   std::vector<Zone> zones_;  // by ZoneId - 1
   std::vector<Card> cards_;  // by slot; a free slot has no id
   std::vector<std::uint32_t> free_slots_;
-  std::vector<std::uint32_t> slot_of_;  // by CardId - 1
+  std::uint32_t used_ids_ = 0;          // by rounds before
+  std::vector<std::uint32_t> slot_of_;  // by CardId - used_ids_ - 1
   std::unordered_map<std::uint64_t, CardId> card_by_key_;
   std::uint64_t revision_ = 0;
 };

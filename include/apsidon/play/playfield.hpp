@@ -68,6 +68,13 @@ class APSIDON_CORE_EXPORT Playfield {
   void advance_to(double time);
   [[nodiscard]] double now() const;
 
+  /// Begins a round: all is as in a fresh playfield with this set-up, whatever was in flight, in the hand,
+  /// running or counting down, but for what is of the client: the window, the feel, the table's clock with
+  /// its holds, and the events that were not read yet. Ids of cards, performances and timers go on, so that
+  /// none of the round before is taken for a new one. Throws Error when the set-up is out of its range,
+  /// before anything is changed.
+  void start_over(TableSetup setup);
+
   // What the game does. A drag whose cards or home zone this touches is cancelled.
 
   Verdict move(const Run& run, ZoneId to);
