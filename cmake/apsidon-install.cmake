@@ -16,7 +16,7 @@ install(FILES ${PROJECT_BINARY_DIR}/apsidon-config.cmake ${PROJECT_BINARY_DIR}/a
 set(APSIDON_PC_core_REQUIRES "")
 set(APSIDON_PC_core_PRIVATE "fmt >= 9")
 set(APSIDON_PC_files_REQUIRES "apsidon-core")
-set(APSIDON_PC_draw_REQUIRES "apsidon-core")
+set(APSIDON_PC_draw_REQUIRES "apsidon-files")
 set(APSIDON_PC_draw_PRIVATE "pangocairo >= 1.50 libwebp >= 1.2 libwebpmux >= 1.2")
 file(RELATIVE_PATH APSIDON_PC_UP /${CMAKE_INSTALL_LIBDIR}/pkgconfig /)
 foreach(c IN LISTS APSIDON_COMPONENTS)

@@ -329,6 +329,17 @@ void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double w, double h, d
   }
 }
 
+void draw_name(cairo_t* cr, const std::string& name, double w, double h, double radius) {
+  draw_paper(cr, w, h, radius);
+  draw_rim(cr, w, h, radius, palette::coral);
+  const auto dash = name.find('-');
+  const Lettering how{
+      .typeface = Typeface::serif, .size = std::max(0.22 * w, 9.0), .bold = true, .largest_width = 0.86 * w};
+  if (dash == std::string::npos) return void(text_centred(cr, name, w / 2, h / 2, how, palette::wine));
+  text_centred(cr, name.substr(0, dash), w / 2, h * 0.42, how, palette::wine);
+  text_centred(cr, name.substr(dash + 1), w / 2, h * 0.42 + how.size * 1.3, how, palette::wine);
+}
+
 void draw_back(cairo_t* cr, double w, double h, double radius) {
   rounded_box(cr, 0, 0, w, h, radius);
   fill(cr, palette::plum);

@@ -13,14 +13,49 @@ namespace {
 
 using namespace draw_detail;
 
+/// What cards are drawn from.
+struct Faces {
+  const Deck& deck;
+  const Gallery* gallery;  ///< none: drawn by hand
+};
+
+/// A part of a picture over a card.
+void draw_part(cairo_t* cr, const Gallery& gallery, const PicturePart& part, double w, double h,
+               double radius) {
+  const Size whole = *gallery.size_of(part.picture);
+  const Rect r = part.part.empty() ? rect_at({0, 0}, whole) : part.part;
+  const Saved saved(cr);
+  rounded_box(cr, 0, 0, w, h, radius);
+  cairo_clip(cr);
+  cairo_scale(cr, w / double{r.width()}, h / double{r.height()});
+  cairo_set_source_surface(cr, gallery.surface(part.picture), -double{r.min.x}, -double{r.min.y});
+  cairo_pattern_set_filter(cairo_get_source(cr), gallery.art().sampling == Sampling::nearest
+                                                     ? CAIRO_FILTER_NEAREST
+                                                     : CAIRO_FILTER_GOOD);
+  cairo_paint(cr);
+}
+
+/// The picture of a side, if there is one.
+bool draw_from_gallery(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius) {
+  const auto part = item.back ? back_of(faces.gallery->art(), faces.deck, item.face)
+                              : part_of(faces.gallery->art(), faces.deck, item.face);
+  if (!part || !faces.gallery->size_of(part->picture)) return false;
+  draw_part(cr, *faces.gallery, *part, double{item.size.width}, double{item.size.height}, radius);
+  return true;
+}
+
 /// Draws one side of a card in the box from (0, 0) to its size.
-void draw_side(cairo_t* cr, const FrameItem& item, const Deck& deck, double radius) {
+void draw_side(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius) {
   const double w = double{item.size.width};
   const double h = double{item.size.height};
-  if (item.back) {
-    draw_back(cr, w, h, radius);
-  } else {
-    draw_face(cr, deck, item.face, w, h, radius);
+  if (!faces.gallery || !draw_from_gallery(cr, item, faces, radius)) {
+    if (item.back) {
+      draw_back(cr, w, h, radius);
+    } else if (faces.gallery) {
+      draw_name(cr, faces.deck.text(item.face), w, h, radius);
+    } else {
+      draw_face(cr, faces.deck, item.face, w, h, radius);
+    }
   }
   if (item.brightness != 1) {
     const double b = double{item.brightness};
@@ -35,11 +70,11 @@ float perspective_of(const Quad& q) {
 }
 
 /// Draws a card under perspective, in strips across the direction in which it recedes, each of them flat.
-void draw_receding(cairo_t* cr, const FrameItem& item, const Deck& deck, double radius, float ratio) {
+void draw_receding(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius, float ratio) {
   const Picture side(item.size, ratio);
   {
     const Canvas on = canvas_on(side);
-    draw_side(on.get(), item, deck, radius);
+    draw_side(on.get(), item, faces, radius);
   }
   auto c = item.corners.corners;
   const auto edge = [&](std::size_t a, std::size_t b) { return length(c[a] - c[b]); };
@@ -120,7 +155,7 @@ FrameItem at_its_size(const FrameItem& item) {
   return out;
 }
 
-void draw_item(cairo_t* cr, const FrameItem& given, const Deck& deck, float radius_share, float ratio) {
+void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, float radius_share, float ratio) {
   const FrameItem item = at_its_size(given);
   const double radius = double{radius_share * item.size.width};
   const Saved saved(cr);
@@ -150,11 +185,11 @@ void draw_item(cairo_t* cr, const FrameItem& given, const Deck& deck, float radi
   const bool see_through = item.opacity < 1;
   if (see_through) cairo_push_group(cr);
   if (perspective_of(item.corners) > 0.3f) {
-    draw_receding(cr, item, deck, radius, ratio);
+    draw_receding(cr, item, faces, radius, ratio);
   } else {
     const Saved flat(cr);
     into_card();
-    draw_side(cr, item, deck, radius);
+    draw_side(cr, item, faces, radius);
   }
   if (see_through) {
     cairo_pop_group_to_source(cr);
@@ -166,7 +201,7 @@ void draw_item(cairo_t* cr, const FrameItem& given, const Deck& deck, float radi
 
 }  // namespace
 
-Picture paint(const Frame& frame, const Deck& deck) {
+Picture paint(const Frame& frame, const Deck& deck, const Gallery* gallery) {
   Picture picture(frame.window, frame.pixel_ratio);
   const Canvas canvas = canvas_on(picture);
   draw_background(canvas.get(), frame.window);
@@ -174,17 +209,18 @@ Picture paint(const Frame& frame, const Deck& deck) {
     if (!panel.overlay) draw_panel(canvas.get(), panel);
   }
   const float radius = frame.card.width > 0 ? frame.corner_radius / frame.card.width : 0;
-  for (const FrameItem& item : frame.items) draw_item(canvas.get(), item, deck, radius, frame.pixel_ratio);
+  for (const FrameItem& item : frame.items)
+    draw_item(canvas.get(), item, {deck, gallery}, radius, frame.pixel_ratio);
   for (const FramePanel& panel : frame.panels) {
     if (panel.overlay) draw_panel(canvas.get(), panel);
   }
   return picture;
 }
 
-Picture paint_card(const Deck& deck, FaceId face, Size card, float pixel_ratio) {
+Picture paint_card(const Deck& deck, FaceId face, Size card, float pixel_ratio, const Gallery* gallery) {
   Picture picture(card, pixel_ratio);
   const Canvas canvas = canvas_on(picture);
-  draw_side(canvas.get(), {.face = face, .back = face == hidden_face, .size = card}, deck,
+  draw_side(canvas.get(), {.face = face, .back = face == hidden_face, .size = card}, {deck, gallery},
             0.07 * double{card.width});
   return picture;
 }

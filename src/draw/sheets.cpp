@@ -99,7 +99,7 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
   return sheet;
 }
 
-Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio) {
+Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio, const Gallery* gallery) {
   Picture sheet(size, pixel_ratio);
   const Canvas canvas = canvas_on(sheet);
   cairo_t* cr = canvas.get();
@@ -125,10 +125,13 @@ Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio) {
     const Saved saved(cr);
     cairo_translate(cr, left + column * (w + gap), first + row * (h + caption_height + gap));
     draw_shadow(cr, w, h, 0.07 * w, 0, 1);
-    if (face == hidden_face) {
-      draw_back(cr, w, h, 0.07 * w);
-    } else {
-      draw_face(cr, deck, face, w, h, 0.07 * w);
+    const Picture drawn =
+        paint_card(deck, face, {static_cast<float>(w), static_cast<float>(h)}, pixel_ratio, gallery);
+    {
+      const Saved scaled(cr);
+      cairo_scale(cr, 1 / double{pixel_ratio}, 1 / double{pixel_ratio});
+      cairo_set_source_surface(cr, drawn.surface(), 0, 0);
+      cairo_paint(cr);
     }
     text_centred(cr, name, w / 2, h + 14, {.size = 13, .largest_width = w + gap - 2}, palette::caption);
   };

@@ -128,6 +128,7 @@ struct Motion::Impl {
     if (free_bends.empty()) {
       free_bends.push_back(static_cast<std::int32_t>(bends.size()));
       bends.emplace_back();
+      free_bends.reserve(bends.capacity());  // so that no landing takes from the heap
     }
     const std::int32_t at = free_bends.back();
     free_bends.pop_back();

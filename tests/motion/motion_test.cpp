@@ -1,6 +1,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "support/allocations.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -192,4 +193,131 @@ TEST_CASE("motion: time never runs backward") {
   motion.advance_to(NAN);
   CHECK(motion.pose(0) == half);
   CHECK(motion.now() == 0.5);
+}
+
+TEST_CASE("motion: after the first frame nothing is taken from the heap, landings and all") {
+  for_all("no allocation", 2, [](Random& r) {
+    Motion motion;
+    motion.resize(200);
+    for (std::size_t i = 0; i < 200; ++i)
+      motion.travel(i, random_pose(r), random_glide(r), double{r.uniform(0, 0.5f)});
+    for (std::size_t i = 0; i < 20; ++i) {
+      motion.start(i, {.kind = EffectKind::kick, .seconds = r.uniform(0.1f, 1), .most = {.rotation = 1}});
+    }
+    motion.advance_to(0.01);
+    const std::size_t taken = allocations_in([&] {
+      for (double time = 0.02; time < 20; time += 0.05) {
+        motion.advance_to(time);
+        motion.forget_passages();
+      }
+    });
+    RC_ASSERT(taken == 0);
+    RC_ASSERT(motion.awake_count() == 0);
+  });
+}
+
+TEST_CASE("motion: a way can bend, go through points, and turn the card over in a part of its time") {
+  Motion motion;
+  motion.resize(3);
+  for (std::size_t i = 0; i < 3; ++i) motion.place(i, {.centre = {0, 100}});
+  const Glide straight{.seconds = 1, .curve = {}};
+  Glide bent = straight;
+  bent.bend = 0.25f;
+  motion.travel(0, {.centre = {400, 100}}, bent);
+  const std::vector<Vec2> through{{100, 300}, {300, 300}};
+  motion.travel(1, {.centre = {400, 100}}, straight, 0, 0, through);
+  Glide turning = straight;
+  turning.flip_from = 0.25f;
+  turning.flip_to = 0.5f;
+  motion.travel(2, {.centre = {400, 100}, .flip = std::numbers::pi_v<float>}, turning);
+  motion.advance_to(0.2);
+  CHECK(motion.pose(2).flip == 0);
+  motion.advance_to(0.5);
+  CHECK(motion.pose(0).centre.x == Approx(200).margin(0.01));
+  CHECK(motion.pose(0).centre.y ==
+        Approx(200).margin(0.01));  // to the right of the way, a quarter of its length
+  CHECK(motion.pose(1).centre.y > 290);
+  CHECK(motion.pose(2).flip == std::numbers::pi_v<float>);
+  REQUIRE(motion.passages().size() == 1);
+  CHECK(motion.passages()[0].kind == Passage::Kind::edge_on);
+  CHECK(motion.passages()[0].time == Approx(0.375));
+  double nearest = 1e9;
+  Motion again;
+  again.resize(1);
+  again.place(0, {.centre = {0, 100}});
+  again.travel(0, {.centre = {400, 100}}, straight, 0, 0, through);
+  for (int i = 0; i <= 1000; ++i) {
+    again.advance_to(i / 1000.0);
+    nearest = std::min(nearest, double{length(again.pose(0).centre - through[0])});
+  }
+  CHECK(nearest < 1);
+  motion.advance_to(2);
+  for (std::size_t i = 0; i < 3; ++i) CHECK(motion.pose(i).centre == Vec2{400, 100});
+}
+
+TEST_CASE("motion: a lean stays beside the way until it is taken back, and effects do not end it") {
+  Motion motion;
+  motion.resize(1);
+  motion.place(0, {.centre = {50, 50}});
+  motion.lean(0, {.move = {0, -30}, .scale = 0.5f}, {0.2f, 1});
+  CHECK(motion.awake(0));
+  motion.advance_to(2);
+  CHECK_FALSE(motion.awake(0));
+  CHECK(motion.pose(0).centre.y == Approx(20));
+  CHECK(motion.pose(0).scale == Approx(1.5));
+  motion.travel(0, {.centre = {100, 50}}, {.seconds = 1, .curve = {}});
+  motion.start(0, {.kind = EffectKind::pulse, .seconds = 0.5f, .most = {.brightness = 0.4f}});
+  motion.advance_to(2.25);
+  CHECK(motion.pose(0).centre.x == Approx(62.5));
+  CHECK(motion.pose(0).centre.y == Approx(20));
+  CHECK(motion.pose(0).brightness == Approx(1.4));
+  motion.lean(0, {}, {0.2f, 1});
+  motion.advance_to(9);
+  CHECK(motion.pose(0) == Pose{.centre = {100, 50}});
+  CHECK(motion.settles_at() == 9);
+}
+
+TEST_CASE("motion: the shape of every effect begins and ends at rest with nothing added") {
+  for (const EffectKind kind : {EffectKind::swing, EffectKind::pulse, EffectKind::kick}) {
+    for (const float swings : {1.0f, 3.0f}) {
+      const Effect effect{.kind = kind, .seconds = 1, .swings = swings, .most = {.rotation = 1}};
+      float most = 0;
+      for (int i = 0; i <= 1000; ++i)
+        most = std::max(most, std::abs(share_of(effect, static_cast<float>(i) / 1000)));
+      CHECK(most > 0.6f);
+      CHECK(most <= 1.0001f);
+      for (const float end : {0.0f, 1.0f}) {
+        CHECK(share_of(effect, end) == 0);
+        const float inside = end == 0 ? 1e-3f : 1 - 1e-3f;
+        CHECK(std::abs(share_of(effect, inside)) < 1e-3f);
+      }
+      CHECK(share_of(effect, -1) == 0);
+      CHECK(share_of(effect, 2) == 0);
+    }
+  }
+}
+
+TEST_CASE("motion: a card that is finished arrives now, and a clock of its own can be slowed and stopped") {
+  Motion motion;
+  motion.resize(2);
+  const ClockIndex own = motion.add_clock();
+  motion.travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = {}}, 0, own);
+  motion.travel(1, {.centre = {100, 0}}, {.seconds = 1, .curve = {}});
+  motion.advance_to(0.25);
+  motion.set_speed(own, 0.5);
+  motion.advance_to(0.75);
+  CHECK(motion.pose(0).centre.x == Approx(50));
+  CHECK(motion.settles_at() == Approx(1.75));
+  motion.set_speed(own, 0);
+  motion.advance_to(5);
+  CHECK(motion.pose(0).centre.x == Approx(50));
+  CHECK(std::isinf(motion.settles_at()));
+  motion.finish(0);
+  motion.finish(0);
+  CHECK(motion.pose(0).centre.x == 100);
+  REQUIRE(motion.passages().size() == 2);
+  CHECK(motion.passages()[0] == Passage{Passage::Kind::landed, 1, 1});
+  CHECK(motion.passages()[1] == Passage{Passage::Kind::landed, 0, 5});
+  motion.remove_clock(own);
+  CHECK(motion.add_clock() == own);
 }

@@ -57,8 +57,9 @@ TEST_CASE(
 }
 
 TEST_CASE("style: every test is a sentence with its part first") {
-  const std::set<std::string> parts{"geometry", "cards", "layout", "plan", "motion", "hit",      "rules",
-                                    "gesture",  "play",  "files",  "draw", "tool",   "examples", "style"};
+  const std::set<std::string> parts{"geometry", "cards", "layout", "plan",     "motion",
+                                    "hit",      "rules", "art",    "gesture",  "play",
+                                    "files",    "draw",  "tool",   "examples", "style"};
   const std::regex test_case("TEST_CASE\\(\"([^\"]*)\"");
   int tests = 0;
   for (const auto& file : files_under("tests", "_test.cpp")) {

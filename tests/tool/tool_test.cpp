@@ -203,3 +203,26 @@ TEST_CASE("tool: faces draws the deck, and the demo tells what it did and names 
     CHECK(png_size(scratch / (std::string("demo/") + name)).first >= 800);
   }
 }
+
+TEST_CASE("tool: faces composes a sheet, draws from it, and finds a description that is off by one") {
+  const Scratch scratch;
+  const std::string sheet = (scratch / "glasshouse.png").string();
+  const std::string art = (scratch / "glasshouse.art.json").string();
+  const std::string deck = "data/glasshouse.deck.json";
+  const auto composed = tool({"faces", deck, "--compose", sheet, "--card", "60x84"});
+  CHECK(composed.code == 0);
+  CHECK(composed.out.find("52 faces and a back") != std::string::npos);
+  const auto proof = tool({"faces", deck, "--art", art, "--out", (scratch / "proof.png").string()});
+  CHECK(proof.code == 0);
+  CHECK(contents(scratch / "proof.png").substr(1, 3) == "PNG");
+  CHECK(tool({"draw", "data/potting-bench.table.json", "--art", art, "--out", (scratch / "t.png").string()})
+            .code == 0);
+  std::string text = contents(art);
+  text.replace(text.find("\"columns\": 13"), 13, "\"columns\": 12");
+  std::ofstream(art) << text;
+  const auto wrong = tool({"faces", deck, "--art", art, "--out", (scratch / "proof.png").string()});
+  CHECK(wrong.code == 1);
+  CHECK(wrong.out.find("has room for 13 columns of 60 px, its description says 12") != std::string::npos);
+  CHECK(wrong.out.find("marigold-10: it shows the same part as the back") != std::string::npos);
+  CHECK(tool({"faces", deck, "--art", (scratch / "none.art.json").string()}).code == 3);
+}

@@ -2,7 +2,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <filesystem>
 
+#include "apsidon/art/art_file.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/draw/picture_sketch.hpp"
 #include "common.hpp"
@@ -13,6 +15,7 @@ namespace {
 struct Options {
   TableOptions table;
   std::string out = "table.png";
+  std::string art;
   bool outlines = false;
   std::vector<std::string> layers = {};
 };
@@ -49,7 +52,11 @@ class ChosenLayers final : public Sketch {
 
 int run(const Options& options) {
   const Playfield field = load_playfield(options.table);
-  Picture picture = paint(field.frame(), field.table().deck());
+  std::optional<Gallery> gallery;
+  if (!options.art.empty()) {
+    gallery.emplace(or_fail(load_art(options.art)), std::filesystem::path(options.art).parent_path());
+  }
+  Picture picture = paint(field.frame(), field.table().deck(), gallery ? &*gallery : nullptr);
   std::vector<std::string> layers = options.layers;
   if (options.outlines && layers.empty()) layers = {sketch_layers.begin(), sketch_layers.end()};
   if (!layers.empty()) {
@@ -74,6 +81,7 @@ void add_draw(CommandLine& line) {
   auto options = std::make_shared<Options>();
   options->table.add_to(words);
   words.text("--out", options->out, "FILE", "The file to write, table.png unless stated")
+      .text("--art", options->art, "ART", "Cards drawn from the pictures of this art file")
       .flag("--outlines", options->outlines,
             "With areas, panels, hit shapes, middles, strips, insertion points and ids drawn over it")
       .choices("--layer", options->layers, {sketch_layers.begin(), sketch_layers.end()}, "LAYER",

@@ -1,6 +1,11 @@
 // apsidon faces: a proof sheet of every face with its name.
 #include <fmt/format.h>
 
+#include <filesystem>
+#include <fstream>
+
+#include "apsidon/art/art_file.hpp"
+#include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/sheets.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "common.hpp"
@@ -10,19 +15,54 @@ namespace {
 
 struct Options {
   std::string deck;
+  std::string art;
+  std::string compose;
+  std::string card = "200x280";
   std::string out = "faces.png";
   std::string sheet = "1280x800";
   float pixel_ratio = 1;
 };
 
+/// Writes the sheet, and beside it the art that describes it.
+int compose(const Options& options, const Deck& deck) {
+  const std::filesystem::path file = options.compose;
+  const ComposedSheet sheet = compose_sheet(deck, parse_size(options.card), file.filename().string());
+  make_folder_of(options.compose);
+  sheet.picture.write_png(file);
+  const std::filesystem::path description = std::filesystem::path(file).replace_extension(".art.json");
+  std::ofstream out(description);
+  out << write_art(sheet.art);
+  if (!out.flush())
+    throw Failure{bad_call, fmt::format("{}: the art cannot be written", description.string())};
+  print(fmt::format("{}: {} faces and a back, {}x{} pixels\n{}: which cell shows which face\n",
+                    options.compose, deck.face_count(), sheet.picture.width(), sheet.picture.height(),
+                    description.string()));
+  return yes;
+}
+
 int run(const Options& options) {
   const Deck deck = or_fail(load_deck(options.deck));
-  const Picture sheet = proof_sheet(deck, parse_size(options.sheet), options.pixel_ratio);
+  if (!options.compose.empty()) return compose(options, deck);
+  std::optional<Gallery> gallery;
+  std::vector<ArtFinding> findings;
+  if (!options.art.empty()) {
+    gallery.emplace(or_fail(load_art(options.art)), std::filesystem::path(options.art).parent_path());
+    findings = check_art(
+        gallery->art(), deck, [&](const std::string& picture) { return gallery->size_of(picture); },
+        gallery->pictures());
+  }
+  const Picture sheet =
+      proof_sheet(deck, parse_size(options.sheet), options.pixel_ratio, gallery ? &*gallery : nullptr);
   make_folder_of(options.out);
   sheet.write_png(options.out);
-  print(fmt::format("{}: {} faces, {} suits of {} ranks\n", options.out, deck.face_count(), deck.suit_count(),
-                    deck.rank_count()));
-  return yes;
+  for (const ArtFinding& f : findings) {
+    print(
+        fmt::format("{}{}: {} [{}]\n", options.art, f.face.empty() ? "" : ": " + f.face, f.message, f.code));
+  }
+  print(fmt::format("{}: {} faces, {} suits of {} ranks{}\n", options.out, deck.face_count(),
+                    deck.suit_count(), deck.rank_count(),
+                    deck.joker_count() > 0 ? fmt::format(", {} jokers", deck.joker_count()) : ""));
+  return findings.empty() ? yes : no;
 }
 
 }  // namespace
@@ -31,6 +71,11 @@ void add_faces(CommandLine& line) {
   Words& words = line.verb("faces", "A proof sheet of every face of a deck with its name, as a PNG");
   auto options = std::make_shared<Options>();
   words.required_text("deck", options->deck, "DECK", "The deck file")
+      .text("--art", options->art, "ART",
+            "Drawn from the pictures of this art file, and what is wrong with them (exit 1)")
+      .text("--compose", options->compose, "FILE",
+            "Writes all faces as one sheet instead, FILE.png, and the art that describes it, FILE.art.json")
+      .text("--card", options->card, "WxH", "Size of a card on a composed sheet, px; 200x280 unless stated")
       .text("--out", options->out, "FILE", "The file to write, faces.png unless stated")
       .text("--sheet", options->sheet, "WxH", "Size of the sheet, 1280x800 unless stated")
       .number("--pixel-ratio", options->pixel_ratio, 0.1, 8, "RATIO",

@@ -3,6 +3,7 @@
 #include <string>
 
 #include "apsidon/cards/deck.hpp"
+#include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
 #include "apsidon/draw_export.hpp"
 #include "apsidon/play/frame.hpp"
@@ -22,6 +23,7 @@ struct Shot {
                                                         float pixel_ratio = 1);
 
 /// Every face of the deck with its name, a row a suit, and the back: a wrong picture is seen at a glance.
-[[nodiscard]] APSIDON_DRAW_EXPORT Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio = 1);
+[[nodiscard]] APSIDON_DRAW_EXPORT Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio = 1,
+                                                      const Gallery* gallery = nullptr);
 
 }  // namespace apsidon

@@ -1,0 +1,159 @@
+// Which picture shows a face, what is wrong with a deck's art, and a sheet composed and read again.
+#include "apsidon/art/art_file.hpp"
+#include "apsidon/draw/gallery.hpp"
+#include "apsidon/draw/paint.hpp"
+#include "support/process.hpp"
+#include "support/schema.hpp"
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+Deck small() {
+  return Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}},
+               .ranks = {"1", "2", "3"},
+               .jokers = {{"moth", ""}}});
+}
+
+std::vector<std::string> codes(const Art& art, const Deck& deck, Size picture,
+                               const std::vector<std::string>& others = {}) {
+  std::vector<std::string> out;
+  for (const ArtFinding& f : check_art(
+           art, deck,
+           [&](const std::string& name) {
+             return name == "gone.png" ? std::nullopt : std::optional(picture);
+           },
+           others)) {
+    out.push_back(f.code + " " + f.face);
+  }
+  return out;
+}
+
+Art sheet_of(int columns) {
+  return {
+      .card = {10, 14},
+      .sheets =
+          {{.picture = "s.png", .columns = columns, .cell = {10, 14}, .margin = {1, 2}, .spacing = {3, 4}}},
+      .parts = {{"moth", {.picture = "s.png", .part = {{0, 40}, {10, 54}}}}}};
+}
+
+}  // namespace
+
+TEST_CASE("art: a named part comes before a sheet's cell, and that before a picture of its own") {
+  const Deck deck = small();
+  Art art = sheet_of(3);
+  const auto part = [&](const char* face) { return part_of(art, deck, *deck.find(face)); };
+  CHECK(part("fern-1")->part == Rect{{1, 2}, {11, 16}});
+  CHECK(part("poppy-3")->part == Rect{{27, 20}, {37, 34}});
+  CHECK(part("moth")->part == Rect{{0, 40}, {10, 54}});
+  art.sheets[0].order = SheetOrder::by_rank;
+  art.sheets[0].columns = 2;
+  CHECK(part("poppy-3")->part == Rect{{14, 38}, {24, 52}});
+  art.sheets[0].suits = {"poppy"};
+  art.sheets[0].ranks = {"3", "1"};
+  CHECK(part("poppy-1")->part == Rect{{14, 2}, {24, 16}});
+  CHECK_FALSE(part("fern-1").has_value());
+  art.pattern = "faces/{suit}/{rank}-{face}.png";
+  art.detail_pattern = "large/{face}.png";
+  CHECK(part("fern-1")->picture == "faces/fern/1-fern-1.png");
+  CHECK(detail_of(art, deck, *deck.find("fern-1"))->picture == "large/fern-1.png");
+  CHECK_FALSE(part_of(art, deck, hidden_face).has_value());
+  CHECK_FALSE(back_of(art, deck, hidden_face).has_value());
+  art.back.picture = "back.png";
+  art.backs["poppy"].picture = "poppy-back.png";
+  CHECK(back_of(art, deck, hidden_face)->picture == "back.png");
+  CHECK(back_of(art, deck, *deck.find("poppy-1"))->picture == "poppy-back.png");
+}
+
+TEST_CASE("art: check finds the sheet that is off by one, and each other thing that is wrong") {
+  const Deck deck = small();
+  CHECK(codes(sheet_of(3), deck, {40, 60}).empty());
+  // One column too few: the last rows are below the picture.
+  CHECK(codes(sheet_of(2), deck, {40, 40}) ==
+        std::vector<std::string>{"columns ", "outside poppy-2", "outside poppy-3", "outside moth"});
+  Art art = sheet_of(3);
+  art.parts["moth"].part = {{1, 2}, {11, 16}};
+  CHECK(codes(art, deck, {40, 60}) == std::vector<std::string>{"shared-part moth"});
+  art.parts["moth"].part = {{0, 40}, {10, 55}};
+  CHECK(codes(art, deck, {40, 60}) == std::vector<std::string>{"unequal-parts moth"});
+  art = sheet_of(3);
+  art.parts.clear();
+  CHECK(codes(art, deck, {40, 60}) == std::vector<std::string>{"no-part moth"});
+  art = sheet_of(3);
+  art.card = {10, 20};
+  CHECK(codes(art, deck, {40, 60}) == std::vector<std::string>{"proportions "});
+  art.card = {};
+  art.parts["moth"].picture = "gone.png";
+  const auto found = check_art(art, deck,
+                               [](const std::string& name) {
+                                 return name == "gone.png" ? std::nullopt : std::optional(Size{40, 60});
+                               },
+                               {"gone2.png", "other.png"});
+  REQUIRE(found.size() == 1);
+  CHECK(found[0].message == "the picture 'gone.png' is not there: the nearest that is there is 'gone2.png'");
+}
+
+TEST_CASE("art: files are read as they are written, valid by the schema, and say what is wrong with them") {
+  const Schema schema("art");
+  Art art = sheet_of(3);
+  art.sheets[0].suits = {"poppy", "fern"};
+  art.sheets[0].order = SheetOrder::by_rank;
+  art.pattern = "{face}.png";
+  art.back = {.picture = "back.png"};
+  art.backs["fern"] = {.picture = "s.png", .part = {{1, 1}, {5, 9}}};
+  art.sampling = Sampling::nearest;
+  CHECK(*parse_art(write_art(art), "x") == art);
+  CHECK(*parse_art(write_art(Art{}), "x") == Art{});
+  CHECK(schema.accepts(nlohmann::json::parse(write_art(art))));
+  const auto problem = [](const std::string& inside) {
+    const auto read = parse_art(R"({"apsidon": "art", "version": 1, )" + inside + "}", "x.art.json");
+    REQUIRE_FALSE(read.has_value());
+    return describe(read.error()[0]);
+  };
+  CHECK(problem(R"("sheet": [])").find("'sheets'") != std::string::npos);
+  CHECK(problem(R"("sheets": [{"picture": "a.png", "columns": 0, "cell": {"width": 1, "height": 1}}])")
+            .find("/sheets/0/columns") != std::string::npos);
+  CHECK(problem(R"("parts": [])").find("an object with parts by name") != std::string::npos);
+  CHECK(problem(R"("sampling": "cubic")").find("smooth") != std::string::npos);
+}
+
+TEST_CASE("art: a composed sheet shows every face as it is drawn by hand, and nothing is wrong with it") {
+  const Deck deck = small();
+  const Scratch scratch;
+  const ComposedSheet sheet = compose_sheet(deck, {80, 112}, "sheet.png");
+  sheet.picture.write_png(scratch / "sheet.png");
+  const Gallery gallery(sheet.art, scratch / "");
+  CHECK(check_art(sheet.art, deck, [&](const std::string& name) { return gallery.size_of(name); }).empty());
+  CHECK(gallery.pictures() == std::vector<std::string>{"sheet.png"});
+  std::vector<FaceId> sides = deck.faces();
+  sides.push_back(hidden_face);
+  for (const FaceId face : sides) {
+    const Picture drawn = paint_card(deck, face, {80, 112});
+    const Picture shown = paint_card(deck, face, {80, 112}, 1, &gallery);
+    int differing = 0;
+    for (int y = 6; y < 106; ++y) {
+      for (int x = 6; x < 74; ++x) {
+        const Pixel a = drawn.pixel(x, y);
+        const Pixel b = shown.pixel(x, y);
+        for (std::size_t i = 0; i < 4; ++i) differing += std::abs(a[i] - b[i]) > 3 ? 1 : 0;
+      }
+    }
+    CAPTURE(deck.text(face));
+    CHECK(differing == 0);
+  }
+  CHECK_THROWS_AS(compose_sheet(deck, {0, 5}, "x.png"), Error);
+}
+
+TEST_CASE("art: a face whose picture is missing shows its name instead of nothing") {
+  const Deck deck = small();
+  const Scratch scratch;
+  const Gallery gallery(Art{.pattern = "{face}.png"}, scratch / "");
+  const Picture shown = paint_card(deck, *deck.find("fern-2"), {80, 112}, 1, &gallery);
+  int dark = 0;
+  for (int y = 0; y < 112; ++y) {
+    for (int x = 0; x < 80; ++x) dark += shown.pixel(x, y)[1] < 100 && shown.pixel(x, y)[3] > 200 ? 1 : 0;
+  }
+  CHECK(dark > 60);
+}
