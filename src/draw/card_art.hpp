@@ -14,6 +14,8 @@ SuitStyle style_of(const Deck& deck, int suit);
 
 /// A card lying flat in the box from (0, 0) to (width, height) px.
 void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double width, double height, double radius);
+/// Paper with its rim, and nothing on it.
+void draw_blank(cairo_t* cr, double width, double height, double radius);
 /// A card that shows nothing but a name.
 void draw_name(cairo_t* cr, const std::string& name, double width, double height, double radius);
 void draw_back(cairo_t* cr, double width, double height, double radius);

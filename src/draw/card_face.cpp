@@ -296,8 +296,7 @@ SuitStyle style_of(const Deck& deck, int suit) {
 }
 
 void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double w, double h, double radius) {
-  draw_paper(cr, w, h, radius);
-  draw_rim(cr, w, h, radius, palette::rim);
+  draw_blank(cr, w, h, radius);
   if (!deck.has(face)) {
     text_centred(cr, "?", w / 2, h / 2, {.typeface = Typeface::serif, .size = 0.5 * w}, palette::rim);
     return;
@@ -327,6 +326,11 @@ void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double w, double h, d
   } else {
     draw_specimen(cr, style, rank == 0 ? 3 : from_top, w, h);
   }
+}
+
+void draw_blank(cairo_t* cr, double w, double h, double radius) {
+  draw_paper(cr, w, h, radius);
+  draw_rim(cr, w, h, radius, palette::rim);
 }
 
 void draw_name(cairo_t* cr, const std::string& name, double w, double h, double radius) {

@@ -1,13 +1,8 @@
 #include "apsidon/draw/gallery.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
-#include <cmath>
 #include <map>
 
-#include "apsidon/draw/paint.hpp"
-#include "apsidon/geometry/error.hpp"
 #include "draw/canvas.hpp"
 
 namespace apsidon {
@@ -60,46 +55,6 @@ std::vector<std::string> Gallery::pictures() const {
   }
   std::sort(names.begin(), names.end());
   return names;
-}
-
-ComposedSheet compose_sheet(const Deck& deck, Size card, const std::string& name) {
-  if (!(card.width >= 1 && card.height >= 1 && card.width <= 2000 && card.height <= 2000)) {
-    throw Error(fmt::format("sheet: a card of {}x{} px: 1 to 2000 in either direction are expected",
-                            card.width, card.height));
-  }
-  const Size cell{std::floor(card.width), std::floor(card.height)};
-  // Two pixels apart, so that no card takes a soft edge from its neighbour when it is made smaller.
-  constexpr float gap = 2;
-  const int extra = deck.joker_count() + 1;  // the back is the last
-  const int columns = std::max(deck.rank_count(), 1);
-  const int extra_rows = (extra + columns - 1) / columns;
-  const auto length = [&](float size, int count) { return gap + (size + gap) * static_cast<float>(count); };
-  ComposedSheet out{
-      Picture({length(cell.width, columns), length(cell.height, deck.suit_count() + extra_rows)}),
-      Art{.card = cell}};
-  out.art.sheets.push_back(
-      {.picture = name, .columns = columns, .cell = cell, .margin = {gap, gap}, .spacing = {gap, gap}});
-  const Canvas canvas = canvas_on(out.picture);
-  const auto place = [&](int column, int row, FaceId face) {
-    const Vec2 at{length(cell.width, column), length(cell.height, row)};
-    const Picture drawn = paint_card(deck, face, cell);
-    cairo_set_source_surface(canvas.get(), drawn.surface(), double{at.x}, double{at.y});
-    cairo_paint(canvas.get());
-    return PicturePart{.picture = name, .part = rect_at(at, cell)};
-  };
-  for (int suit = 0; suit < deck.suit_count(); ++suit) {
-    for (int rank = 0; rank < deck.rank_count(); ++rank) place(rank, suit, deck.face(suit, rank));
-  }
-  for (int i = 0; i < extra; ++i) {
-    const FaceId face = i < deck.joker_count() ? deck.joker(i) : hidden_face;
-    const PicturePart part = place(i % columns, deck.suit_count() + i / columns, face);
-    if (face) {
-      out.art.parts[deck.text(face)] = part;
-    } else {
-      out.art.back = part;
-    }
-  }
-  return out;
 }
 
 }  // namespace apsidon

@@ -1,6 +1,6 @@
 // Which picture shows a face, what is wrong with a deck's art, and a sheet composed and read again.
 #include "apsidon/art/art_file.hpp"
-#include "apsidon/draw/gallery.hpp"
+#include "apsidon/draw/compose.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "support/process.hpp"
 #include "support/schema.hpp"
@@ -156,4 +156,21 @@ TEST_CASE("art: a face whose picture is missing shows its name instead of nothin
     for (int x = 0; x < 80; ++x) dark += shown.pixel(x, y)[1] < 100 && shown.pixel(x, y)[3] > 200 ? 1 : 0;
   }
   CHECK(dark > 60);
+}
+
+TEST_CASE("art: the demo recipe is read and valid by its schema, and what is wrong in one is said") {
+  const auto file = source("data/drawings/glasshouse.recipe.json");
+  CHECK(Schema("recipe").accepts(nlohmann::json::parse(contents(file))));
+  const auto recipe = load_recipe(file);
+  REQUIRE(recipe.has_value());
+  CHECK(recipe->suits.size() == 4);
+  CHECK(recipe->spots.at("10").size() == 10);
+  const auto problem = [](const std::string& inside) {
+    const auto read = parse_recipe(R"({"apsidon": "recipe", "version": 1, )" + inside + "}", "x");
+    REQUIRE_FALSE(read.has_value());
+    return describe(read.error()[0]);
+  };
+  CHECK(problem(R"("suit": {})").find("'suits'") != std::string::npos);
+  CHECK(problem(R"("middle": [[0.5, 0.5], [0.4, 0.9]])").find("not below and right") != std::string::npos);
+  CHECK(problem(R"("corner_width": 3)").find("/corner_width") != std::string::npos);
 }

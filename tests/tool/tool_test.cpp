@@ -226,3 +226,33 @@ TEST_CASE("tool: faces composes a sheet, draws from it, and finds a description 
   CHECK(wrong.out.find("marigold-10: it shows the same part as the back") != std::string::npos);
   CHECK(tool({"faces", deck, "--art", (scratch / "none.art.json").string()}).code == 3);
 }
+
+TEST_CASE("tool: a whole deck's sheet comes of few drawings, and one that is missing is named") {
+  const Scratch scratch;
+  const std::string deck = "data/glasshouse.deck.json";
+  const std::string sheet = (scratch / "made.png").string();
+  const auto made =
+      tool({"faces", deck, "--recipe", "data/drawings/glasshouse.recipe.json", "--compose", sheet});
+  CHECK(made.code == 0);
+  CHECK(made.out.find("made.png: 52 faces and a back, 2628x1412 pixels") != std::string::npos);
+  const std::string art = (scratch / "made.art.json").string();
+  CHECK(tool({"faces", deck, "--art", art, "--out", (scratch / "p.png").string()}).code == 0);
+  CHECK(tool({"check", "data/potting-bench.table.json", "--art", art}).code == 0);
+  // Packed again, smaller.
+  const auto packed =
+      tool({"faces", deck, "--art", art, "--card", "50x70", "--compose", (scratch / "small.png").string()});
+  CHECK(packed.code == 0);
+  CHECK(packed.out.find("678x362 pixels") != std::string::npos);
+  std::ofstream(scratch / "r.recipe.json")
+      << R"({"apsidon": "recipe", "version": 1, "suits": {"fern": "frn.png"}, "spots": {"2": [[0.5, 0.5]]}})";
+  const auto missing =
+      tool({"faces", deck, "--recipe", (scratch / "r.recipe.json").string(), "--compose", sheet});
+  CHECK(missing.code == 1);
+  CHECK(missing.out.find("the drawing 'frn.png' is not there or no PNG") != std::string::npos);
+  std::ofstream(scratch / "r.recipe.json")
+      << R"({"apsidon": "recipe", "version": 1, "spots": {"2": [[0.5, 2]]}})";
+  const auto wrong =
+      tool({"faces", deck, "--recipe", (scratch / "r.recipe.json").string(), "--compose", sheet});
+  CHECK(wrong.code == 3);
+  CHECK(wrong.err.find("/spots/2/0/1") != std::string::npos);
+}

@@ -3,8 +3,11 @@
 
 #include <algorithm>
 #include <cmath>
+#include <filesystem>
 #include <set>
 
+#include "apsidon/art/art_file.hpp"
+#include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "common.hpp"
 
@@ -13,6 +16,7 @@ namespace {
 
 struct Options {
   TableOptions table;
+  std::string art;
   float finger = 44;
   Format format = Format::text;
 };
@@ -47,6 +51,7 @@ class Checker {
     check_reach();
     check_faces();
     check_proportions();
+    if (!options_.art.empty()) check_pictures();
     return merged();
   }
 
@@ -192,6 +197,15 @@ class Checker {
                     setup_.table.deck().text(missing.front())));
   }
 
+  void check_pictures() {
+    const Gallery gallery(or_fail(load_art(options_.art)), std::filesystem::path(options_.art).parent_path());
+    for (const ArtFinding& f : check_art(
+             gallery.art(), setup_.table.deck(),
+             [&](const std::string& name) { return gallery.size_of(name); }, gallery.pictures())) {
+      add(f.code, f.face, f.message);
+    }
+  }
+
   /// Pictures that would be stretched, or leave bars.
   void check_proportions() {
     const Size& art = setup_.art_size;
@@ -245,7 +259,7 @@ void add_check(CommandLine& line) {
   Words& words = line.verb("check", "What is wrong with a table in a window, and what to change (exit 1)");
   auto options = std::make_shared<Options>();
   options->table.add_to(words);
-  words
+  words.text("--art", options->art, "ART", "Also what is wrong with the pictures of this art file")
       .number("--finger", options->finger, 1, 1000, "PX",
               "The smallest target for a finger; 44 unless stated")
       .format(options->format)

@@ -5,7 +5,7 @@
 #include <fstream>
 
 #include "apsidon/art/art_file.hpp"
-#include "apsidon/draw/gallery.hpp"
+#include "apsidon/draw/compose.hpp"
 #include "apsidon/draw/sheets.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "common.hpp"
@@ -16,6 +16,7 @@ namespace {
 struct Options {
   std::string deck;
   std::string art;
+  std::string recipe;
   std::string compose;
   std::string card = "200x280";
   std::string out = "faces.png";
@@ -24,9 +25,15 @@ struct Options {
 };
 
 /// Writes the sheet, and beside it the art that describes it.
-int compose(const Options& options, const Deck& deck) {
+int compose(const Options& options, const Deck& deck, const Gallery* gallery) {
   const std::filesystem::path file = options.compose;
-  const ComposedSheet sheet = compose_sheet(deck, parse_size(options.card), file.filename().string());
+  const std::string name = file.filename().string();
+  std::vector<std::string> missing;
+  const ComposedSheet sheet =
+      options.recipe.empty()
+          ? compose_sheet(deck, parse_size(options.card), name, gallery)
+          : compose_sheet(deck, or_fail(load_recipe(options.recipe)),
+                          std::filesystem::path(options.recipe).parent_path(), name, &missing);
   make_folder_of(options.compose);
   sheet.picture.write_png(file);
   const std::filesystem::path description = std::filesystem::path(file).replace_extension(".art.json");
@@ -37,12 +44,14 @@ int compose(const Options& options, const Deck& deck) {
   print(fmt::format("{}: {} faces and a back, {}x{} pixels\n{}: which cell shows which face\n",
                     options.compose, deck.face_count(), sheet.picture.width(), sheet.picture.height(),
                     description.string()));
-  return yes;
+  for (const std::string& picture : missing) {
+    print(fmt::format("{}: the drawing '{}' is not there or no PNG\n", options.recipe, picture));
+  }
+  return missing.empty() ? yes : no;
 }
 
 int run(const Options& options) {
   const Deck deck = or_fail(load_deck(options.deck));
-  if (!options.compose.empty()) return compose(options, deck);
   std::optional<Gallery> gallery;
   std::vector<ArtFinding> findings;
   if (!options.art.empty()) {
@@ -51,6 +60,7 @@ int run(const Options& options) {
         gallery->art(), deck, [&](const std::string& picture) { return gallery->size_of(picture); },
         gallery->pictures());
   }
+  if (!options.compose.empty()) return compose(options, deck, gallery ? &*gallery : nullptr);
   const Picture sheet =
       proof_sheet(deck, parse_size(options.sheet), options.pixel_ratio, gallery ? &*gallery : nullptr);
   make_folder_of(options.out);
@@ -74,7 +84,10 @@ void add_faces(CommandLine& line) {
       .text("--art", options->art, "ART",
             "Drawn from the pictures of this art file, and what is wrong with them (exit 1)")
       .text("--compose", options->compose, "FILE",
-            "Writes all faces as one sheet instead, FILE.png, and the art that describes it, FILE.art.json")
+            "Writes all faces as one sheet instead, FILE.png, and the art that describes it, FILE.art.json: "
+            "our own, or "
+            "those of --art, made smaller, or made by --recipe")
+      .text("--recipe", options->recipe, "RECIPE", "Composed from the few drawings that this file names")
       .text("--card", options->card, "WxH", "Size of a card on a composed sheet, px; 200x280 unless stated")
       .text("--out", options->out, "FILE", "The file to write, faces.png unless stated")
       .text("--sheet", options->sheet, "WxH", "Size of the sheet, 1280x800 unless stated")

@@ -33,13 +33,4 @@ class APSIDON_DRAW_EXPORT Gallery {
   std::unique_ptr<Impl> impl_;
 };
 
-/// A deck's faces and its back, as this part draws them, on one sheet: `art` says which cell shows which
-/// face, when the sheet is called `name`. Cards of so many px, a row a suit.
-struct ComposedSheet {
-  Picture picture;
-  Art art;
-};
-[[nodiscard]] APSIDON_DRAW_EXPORT ComposedSheet compose_sheet(const Deck& deck, Size card,
-                                                              const std::string& name);
-
 }  // namespace apsidon
