@@ -119,7 +119,7 @@ PreparedBezier::PreparedBezier(const CubicBezier& curve)
   for (std::size_t i = 0; i < n; ++i) guess_[i] = static_cast<float>(power[i]);
 
   // Where the quick way is not good enough anywhere, the careful way is taken everywhere.
-  constexpr int samples = 1000;
+  constexpr int samples = 250;
   for (int i = 1; i < samples && !exact_; ++i) {
     const float sample = static_cast<float>(from_measure((i + 0.37) / samples));
     const EasedValue careful = evaluate(curve_, sample);

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -160,7 +161,22 @@ Easing::Easing(std::shared_ptr<const Prepared> prepared) : prepared_(std::move(p
 
 Easing::Easing(const CubicBezier& curve) {
   check(curve);
-  if (curve != linear) prepared_ = std::make_shared<Prepared>(Prepared{PreparedBezier(curve)});
+  if (curve == linear) return;
+  // The standard's own are what most glides have: prepared once. They never change.
+  static const std::array<std::shared_ptr<const Prepared>, 4> named = [] {
+    std::array<std::shared_ptr<const Prepared>, 4> made;
+    const std::array<CubicBezier, 4> curves{ease, ease_in, ease_out, ease_in_out};
+    for (std::size_t i = 0; i < made.size(); ++i) {
+      made[i] = std::make_shared<const Prepared>(Prepared{PreparedBezier(curves[i])});
+    }
+    return made;
+  }();
+  for (const auto& prepared : named) {
+    if (std::get<PreparedBezier>(prepared->as).curve() != curve) continue;
+    prepared_ = prepared;
+    return;
+  }
+  prepared_ = std::make_shared<const Prepared>(Prepared{PreparedBezier(curve)});
 }
 
 Easing::Easing(const Steps& steps) {

@@ -71,6 +71,7 @@ struct Motion::Impl {
   std::vector<RunningEffect> effects;
   std::vector<Lean> leans;
   std::vector<Passage> passages;
+  bool passages_sorted = true;  // put in order when they are asked for
   double now = 0;
   std::uint64_t revision = 0;
 
@@ -106,10 +107,7 @@ struct Motion::Impl {
     Track& t = tracks[slot];
     if (t.bucket == asleep) return;
     Bucket& b = buckets[t.bucket];
-    if (const std::int32_t way = b.times[t.index].way; way != plain) {
-      bends[static_cast<std::size_t>(way)].through.clear();
-      free_bends.push_back(way);
-    }
+    free_bend(b.times[t.index].way);
     tracks[b.times.back().slot].index = t.index;
     b.erase(t.index);
     t.bucket = asleep;
@@ -265,11 +263,19 @@ struct Motion::Impl {
     finish_record(r, bucket);
   }
 
-  void note(Passage::Kind kind, const Record& r, double own) {
-    passages.push_back({kind, r.slot, r.clock == 0 ? own : clocks[r.clock].clock.when(own)});
+  void note(Passage::Kind kind, const Bucket::Times& t, double own) {
+    passages.push_back({kind, t.slot, t.clock == 0 ? own : clocks[t.clock].clock.when(own)});
+    passages_sorted = false;
+  }
+
+  void free_bend(std::int32_t way) {
+    if (way == plain) return;
+    bends[static_cast<std::size_t>(way)].through.clear();
+    free_bends.push_back(way);
   }
 
   void add_asides(std::span<Pose> poses);
+  void land_due(Bucket& b, std::span<Pose> poses);
   void advance(std::span<Pose> poses);
 };
 
@@ -423,7 +429,15 @@ std::size_t Motion::awake_count() const {
   return count;
 }
 
-std::span<const Passage> Motion::passages() const { return impl_->passages; }
+std::span<const Passage> Motion::passages() const {
+  if (!std::exchange(impl_->passages_sorted, true)) {
+    std::sort(impl_->passages.begin(), impl_->passages.end(), [](const Passage& a, const Passage& b) {
+      if (a.time != b.time) return a.time < b.time;
+      return a.slot != b.slot ? a.slot < b.slot : a.kind < b.kind;
+    });
+  }
+  return impl_->passages;
+}
 void Motion::forget_passages() { impl_->passages.clear(); }
 std::uint64_t Motion::revision() const { return impl_->revision; }
 
@@ -455,34 +469,41 @@ void Motion::Impl::add_asides(std::span<Pose> poses) {
   }
 }
 
+/// Ends the ways whose time has come; those that go on close up, in order.
+void Motion::Impl::land_due(Bucket& b, std::span<Pose> poses) {
+  std::size_t kept = 0;
+  for (std::size_t i = 0; i < b.size(); ++i) {
+    const Bucket::Times& t = b.times[i];
+    const double own = own_now(t.clock);
+    if (own >= t.due) {
+      if (own >= b.dues[i].edge) {
+        note(Passage::Kind::edge_on, t, b.dues[i].edge);
+        b.dues[i].edge = never;
+        b.times[i].due = b.dues[i].lands;
+      }
+      if (own >= b.dues[i].lands) {
+        note(Passage::Kind::landed, t, b.dues[i].lands);
+        poses[t.slot] = tracks[t.slot].goal;
+        free_bend(t.way);
+        tracks[t.slot].bucket = asleep;
+        continue;
+      }
+    }
+    tracks[t.slot].index = static_cast<std::uint32_t>(kept);
+    if (kept != i) b.move(i, kept);
+    ++kept;
+  }
+  b.cut(kept);
+}
+
 void Motion::Impl::advance(std::span<Pose> poses) {
-  const std::size_t before = passages.size();
   for (Bucket& b : buckets) {
     bool any_due = false;
     for (std::size_t i = 0; i < b.size(); i += block_size) {
       any_due |= write_poses(b, i, std::min(i + block_size, b.size()), clock_now, bends, poses);
     }
     if (!any_due) continue;
-    for (std::size_t i = 0; i < b.size();) {
-      const double own = own_now(b.times[i].clock);
-      if (own < b.times[i].due) {
-        ++i;
-        continue;
-      }
-      const Record r = b.record(i);
-      if (own >= r.edge) {
-        note(Passage::Kind::edge_on, r, r.edge);
-        b.dues[i].edge = never;
-        b.times[i].due = r.lands;
-      }
-      if (own < r.lands) {
-        ++i;
-        continue;
-      }
-      note(Passage::Kind::landed, r, r.lands);
-      poses[r.slot] = tracks[r.slot].goal;
-      put_to_sleep(r.slot);  // another record has its place now
-    }
+    land_due(b, poses);
   }
   // What ended is taken away first, and then what is on is added.
   for (const RunningEffect& e : effects) {
@@ -497,11 +518,6 @@ void Motion::Impl::advance(std::span<Pose> poses) {
   }
   std::erase_if(leans, [](const Lean& l) { return l.resting && l.record.goal == Values{}; });
   if (!effects.empty() || !leans.empty()) add_asides(poses);
-  std::sort(passages.begin() + static_cast<std::ptrdiff_t>(before), passages.end(),
-            [](const Passage& a, const Passage& b) {
-              if (a.time != b.time) return a.time < b.time;
-              return a.slot != b.slot ? a.slot < b.slot : a.kind < b.kind;
-            });
 }
 
 void Motion::advance_to(double time) {

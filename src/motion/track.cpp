@@ -174,14 +174,22 @@ void Bucket::push(const Record& r) {
 }
 
 void Bucket::erase(std::size_t i) {
-  const auto drop = [&](auto& part) {
-    part[i] = part.back();
-    part.pop_back();
-  };
-  drop(ways);
-  drop(lefts);
-  drop(dues);
-  drop(times);
+  move(size() - 1, i);
+  cut(size() - 1);
+}
+
+void Bucket::move(std::size_t from, std::size_t to) {
+  ways[to] = ways[from];
+  lefts[to] = lefts[from];
+  dues[to] = dues[from];
+  times[to] = times[from];
+}
+
+void Bucket::cut(std::size_t count) {
+  ways.resize(count);
+  lefts.resize(count);
+  dues.resize(count);
+  times.resize(count);
 }
 
 State state_of(const Bucket& bucket, const Record& r, const Bend* bend, double time) {

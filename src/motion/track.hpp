@@ -96,6 +96,9 @@ class Bucket {
   void set(std::size_t i, const Record& record);
   /// The last one gets its place.
   void erase(std::size_t i);
+  void move(std::size_t from, std::size_t to);
+  /// Keeps the first so many.
+  void cut(std::size_t count);
 };
 
 /// Position and velocity at a time of the record's clock, without effects.
