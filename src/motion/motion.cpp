@@ -480,6 +480,7 @@ void Motion::Impl::land_due(Bucket& b, std::span<Pose> poses) {
         note(Passage::Kind::edge_on, t, b.dues[i].edge);
         b.dues[i].edge = never;
         b.times[i].due = b.dues[i].lands;
+        if (own < b.dues[i].lands) (void)write_poses(b, i, i + 1, clock_now, bends, poses, true);
       }
       if (own >= b.dues[i].lands) {
         note(Passage::Kind::landed, t, b.dues[i].lands);

@@ -261,7 +261,7 @@ void bend_pose(const Record& r, const Bend& bend, double time, float share, Pose
 }
 
 bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::span<const double> clocks,
-                 std::span<const Bend> bends, std::span<Pose> poses) {
+                 std::span<const Bend> bends, std::span<Pose> poses, bool even_due) {
   const std::size_t n = end - begin;
   const Bucket::Times* const times = bucket.times.data() + begin;
   const Bucket::Way* const ways = bucket.ways.data() + begin;
@@ -273,7 +273,7 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
   float of_velocity[block_size] = {};
   float of_left[block_size] = {};
   float lifted[block_size] = {};
-  bool any_due = false;
+  std::size_t due = 0;
   bool any_left = false;
   bool any_velocity = false;
   bool any_lift = false;
@@ -283,12 +283,13 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
     const double now = clocks[t.clock];
     since[k] = static_cast<float>(now - t.start);
     seconds[k] = t.seconds;
-    any_due |= now >= t.due;
+    due += now >= t.due ? 1 : 0;
     any_left |= t.has_left;
     any_velocity |= t.has_velocity;
     any_lift |= t.lift != 0;
     any_bend |= t.way != plain;
   }
+  if (due == n && !even_due) return true;
   if (bucket.spring) {
     const SpringForm form = bucket.form;
     const auto fill = [&](auto at) {
@@ -337,7 +338,7 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
                 1 - of_offset[k], poses[t.slot]);
     }
   }
-  return any_due;
+  return due > 0;
 }
 
 }  // namespace apsidon::motion_detail

@@ -112,9 +112,10 @@ struct State {
 void bend_pose(const Record& record, const Bend& bend, double time, float share, Pose& pose);
 
 /// Writes the poses of records [begin, end), at most `block_size` of them, for these times of theirs. Returns
-/// whether something is due for one of them.
+/// whether something is due for one of them. When something is due for all, nothing is written, unless
+/// `even_due`: most of them will have landed.
 bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::span<const double> clocks,
-                 std::span<const Bend> bends, std::span<Pose> poses);
+                 std::span<const Bend> bends, std::span<Pose> poses, bool even_due = false);
 
 /// How many records `write_poses` takes at once.
 inline constexpr std::size_t block_size = 16;
