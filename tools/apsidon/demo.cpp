@@ -2,7 +2,10 @@
 #include <fmt/format.h>
 
 #include <filesystem>
+#include <optional>
 
+#include "apsidon/draw/curves.hpp"
+#include "apsidon/draw/moving.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/draw/sheets.hpp"
 #include "apsidon/files/table_file.hpp"
@@ -59,6 +62,31 @@ void tell_drag(Playfield& field, const std::string& card_name, const std::string
   }
 }
 
+/// A draw as a moving picture, and a plot of what it moves by.
+void tell_motion(const fs::path& bench, const fs::path& out) {
+  Playfield field = load_playfield({.file = bench.string(), .window = "640x400"});
+  field.set_feel(springy());
+  const Table& table = field.table();
+  const PerformanceId drawn = field.perform(draw(find_zone(table, "stock"), find_zone(table, "waste"), 3));
+  std::optional<MovingPicture> moving;
+  int frames = 0;
+  for (; field.performing(drawn) || frames == 0; ++frames) {
+    const double time = frames / 25.0;
+    field.advance_to(time);
+    const Picture picture = paint(field.frame(), table.deck());
+    if (!moving) moving.emplace(picture.width(), picture.height());
+    moving->add(picture, time);
+  }
+  moving->write(out / "draw.webp", frames / 25.0 + 0.8);
+  print(fmt::format("   {}: {} frames\n", (out / "draw.webp").string(), frames));
+  const Feel feel = springy();
+  const std::vector<PlottedCurve> curves{{.name = "move", .spring = feel.move.spring},
+                                         {.name = "back, after a drag", .spring = feel.back.spring},
+                                         {.name = "deal", .spring = feel.deal.glide.spring}};
+  plot_curves(curves, {1280, 800}).write_png(out / "springs.png");
+  print(fmt::format("   {}: {} springs\n", (out / "springs.png").string(), curves.size()));
+}
+
 int run(const Options& options) {
   const fs::path data = options.data;
   const fs::path out = options.out;
@@ -106,8 +134,11 @@ int run(const Options& options) {
   print("\n5. Every face of the deck.\n");
   const Deck deck = or_fail(load_deck(data / "glasshouse.deck.json"));
   proof_sheet(deck, {1280, 800}).write_png(out / "faces.png");
-  print(fmt::format("   {}: {} faces\n\nThe pictures are in {}.\n", (out / "faces.png").string(),
-                    deck.face_count(), fs::absolute(out).lexically_normal().string()));
+  print(fmt::format("   {}: {} faces\n", (out / "faces.png").string(), deck.face_count()));
+
+  print("\n6. Cards in motion: three drawn from the stock, on springs; and the springs themselves.\n");
+  tell_motion(bench, out);
+  print(fmt::format("\nThe pictures are in {}.\n", fs::absolute(out).lexically_normal().string()));
   return yes;
 }
 
