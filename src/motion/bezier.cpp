@@ -130,7 +130,7 @@ PreparedBezier::PreparedBezier(const CubicBezier& curve)
 }
 
 template <bool rooted>
-[[gnu::always_inline]] inline float PreparedBezier::quick(float x) const {
+[[gnu::always_inline]] inline float PreparedBezier::quick(float x, bool& good) const {
   const float inside = std::min(std::max(x, 1e-30f), 0.99999994f);
   const float m = rooted ? measure(inside) : inside;
   const float m2 = m * m;
@@ -145,28 +145,42 @@ template <bool rooted>
   };
   mend();
   mend();
+  // Good where x is met, or where what is missed makes no difference in y.
+  const float missed = std::abs(x_.at(t) - inside);
+  good = !(missed > 2e-7f) | !(missed * std::abs(y_.slope(t)) > 4e-6f * x_.slope(t));
   const float y = y_.at(t);
   return x > 0 ? (x < 1 ? y : 1 + after_ * (x - 1)) : before_ * x;
 }
 
 float PreparedBezier::value(float x) const {
-  if (exact_) return x > 0 && x < 1 ? evaluate(curve_, x).value : x > 0 ? 1 + after_ * (x - 1) : before_ * x;
-  return rooted_ ? quick<true>(x) : quick<false>(x);
+  bool good = false;
+  if (!exact_) {
+    const float quickly = rooted_ ? quick<true>(x, good) : quick<false>(x, good);
+    if (good) return quickly;
+  }
+  return evaluate(curve_, x).value;
 }
 
 template <bool rooted>
-void PreparedBezier::quick_values(std::span<const float> xs, std::span<float> out) const {
+bool PreparedBezier::quick_values(std::span<const float> xs, std::span<float> out) const {
   const PreparedBezier self = *this;  // what is written does not alias it
-  for (std::size_t i = 0; i < xs.size(); ++i) out[i] = self.quick<rooted>(xs[i]);
+  int bad = 0;
+  for (std::size_t i = 0; i < xs.size(); ++i) {
+    bool good = false;
+    out[i] = self.quick<rooted>(xs[i], good);
+    bad |= good ? 0 : 1;
+  }
+  return bad == 0;
 }
 
 void PreparedBezier::values(std::span<const float> xs, std::span<float> out) const {
-  if (exact_) {
-    for (std::size_t i = 0; i < xs.size(); ++i) out[i] = value(xs[i]);
-  } else if (rooted_) {
-    quick_values<true>(xs, out);
-  } else {
-    quick_values<false>(xs, out);
+  // Written beside the xs, which may be the same: they are needed again where one was not good.
+  std::array<float, 16> quickly;
+  for (std::size_t begin = 0; begin < xs.size(); begin += quickly.size()) {
+    const auto some = xs.subspan(begin, std::min(quickly.size(), xs.size() - begin));
+    const std::span<float> to(quickly.data(), some.size());
+    const bool good = !exact_ && (rooted_ ? quick_values<true>(some, to) : quick_values<false>(some, to));
+    for (std::size_t i = 0; i < some.size(); ++i) out[begin + i] = good ? quickly[i] : value(some[i]);
   }
 }
 

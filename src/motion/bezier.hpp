@@ -37,9 +37,9 @@ class PreparedBezier {
   static constexpr std::size_t degree = 8;
 
   template <bool rooted>
-  [[nodiscard]] float quick(float x) const;
+  [[nodiscard]] float quick(float x, bool& good) const;
   template <bool rooted>
-  void quick_values(std::span<const float> xs, std::span<float> out) const;
+  [[nodiscard]] bool quick_values(std::span<const float> xs, std::span<float> out) const;
 
   CubicBezier curve_;
   Cubic<float> x_;
