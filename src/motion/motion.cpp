@@ -274,6 +274,16 @@ struct Motion::Impl {
     free_bends.push_back(way);
   }
 
+  /// Whether a card or an effect still goes by a clock.
+  [[nodiscard]] bool goes_by(ClockIndex clock) const {
+    return std::any_of(effects.begin(), effects.end(),
+                       [&](const RunningEffect& e) { return e.clock == clock; }) ||
+           std::any_of(buckets.begin(), buckets.end(), [&](const Bucket& b) {
+             return std::any_of(b.times.begin(), b.times.end(),
+                                [&](const Bucket::Times& t) { return t.clock == clock; });
+           });
+  }
+
   void add_asides(std::span<Pose> poses);
   void land_due(Bucket& b, std::span<Pose> poses);
   void advance(std::span<Pose> poses);
@@ -356,7 +366,8 @@ void Motion::lean(std::size_t slot, const Offset& by, const Spring& spring) {
 
 ClockIndex Motion::add_clock() {
   std::size_t at = 1;
-  while (at < impl_->clocks.size() && impl_->clocks[at].used) ++at;
+  while (at < impl_->clocks.size() && (impl_->clocks[at].used || impl_->goes_by(static_cast<ClockIndex>(at))))
+    ++at;
   if (at == impl_->clocks.size()) {
     impl_->clocks.emplace_back();
     impl_->clock_now.emplace_back();

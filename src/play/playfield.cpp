@@ -224,7 +224,10 @@ void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& rest
     taken_down->push_back({s, old});  // the act sends it
     return;
   }
-  state.performance = acting;  // who makes room for an act belongs to it
+  // Who makes room for an act belongs to it. A way whose goal shifts goes on by the clock of its performance,
+  // and is that one's to skip and to stop.
+  const bool shifts = change == Change::window || (!other_zone && old.flip == resting.flip);
+  if (!(shifts && state.performance && motion.on_its_way(s))) state.performance = acting;
   if (change == Change::window) {
     if (motion.on_its_way(s)) {
       motion.shift(s, resting, options.feel.shift);

@@ -321,3 +321,20 @@ TEST_CASE("motion: a card that is finished arrives now, and a clock of its own c
   motion.remove_clock(own);
   CHECK(motion.add_clock() == own);
 }
+
+TEST_CASE("motion: a clock is not given out again while a card still goes by it") {
+  Motion motion;
+  motion.resize(1);
+  const ClockIndex own = motion.add_clock();
+  motion.travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = {}}, 0, own);
+  motion.set_speed(own, 0.25);
+  motion.remove_clock(own);
+  motion.advance_to(2);
+  CHECK(motion.pose(0).centre.x == Approx(50));
+  const ClockIndex other = motion.add_clock();
+  CHECK(other != own);
+  motion.advance_to(2.4);
+  CHECK(motion.pose(0).centre.x == Approx(60));
+  motion.advance_to(5);
+  CHECK(motion.add_clock() == own);
+}

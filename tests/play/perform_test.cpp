@@ -400,3 +400,25 @@ TEST_CASE("play: starting over in mid-flight equals a fresh start, up to ids") {
     assert_whole(field.table(), setup.table.card_count());
   });
 }
+
+TEST_CASE(
+    "play: a card whose goal shifts while its performance stands still is not left hanging in the air") {
+  for (const bool skipped : {false, true}) {
+    Stage s;
+    const PerformanceId id = s.field.deal();
+    s.field.advance_to(0.3);
+    s.field.set_pace(id, 0);
+    // One card of the hand goes; the others, on their way, have other places now.
+    REQUIRE(s.field.move({s.cards(s.hand)[0], 1}, s.waste));
+    s.field.advance_to(5);
+    CHECK_FALSE(s.at_rest());
+    if (skipped) {
+      s.field.skip(id);
+    } else {
+      s.field.stop(id);
+    }
+    s.field.advance_to(9);
+    CHECK(s.at_rest());
+    CHECK(s.field.settles_at() == 9);
+  }
+}

@@ -69,7 +69,7 @@ class APSIDON_CORE_EXPORT Motion {
 
   /// A clock of its own, at speed 1. Cards that travel by it go on with it.
   [[nodiscard]] ClockIndex add_clock();
-  /// Nobody may travel by it any more.
+  /// Nobody may travel by it any more; who does goes on to its goal.
   void remove_clock(ClockIndex clock);
   /// How many seconds pass on it in a second, [0, 1000]; 0 stops it. Cards on the way stay where they are.
   void set_speed(ClockIndex clock, double speed);
