@@ -37,6 +37,7 @@ void fields(Choreography& c, V& v) {
   fields(c.glide, v);
   v.number("stagger", c.stagger, 0, 60);
   v.word("by", c.by, staggers);
+  v.number("longest", c.longest, 0, 600);
   v.cues("cues", c.cues);
 }
 
@@ -68,6 +69,10 @@ void fields(Feel& f, V& v) {
   v.part("back", f.back);
   v.part("carry", f.carry);
   v.number("carry_lift", f.carry_lift, 0, 10);
+  v.number("tilt_deg", f.tilt_deg, 0, 90);
+  v.part("tilt", f.tilt);
+  v.part("raise", f.raise);
+  v.part("zoom", f.zoom);
   v.word("deal_order", f.deal_order, deal_orders);
   v.part("deal", f.deal);
   v.part("gather", f.gather);
@@ -78,6 +83,7 @@ void fields(Feel& f, V& v) {
   v.part("reveal", f.reveal);
   v.part("collect", f.collect);
   v.part("finale", f.finale);
+  v.number("finale_stay", f.finale_stay, 0, 60);
   v.part("shake", f.shake);
   v.part("pulse", f.pulse);
 }

@@ -8,21 +8,8 @@
 
 namespace apsidon::motion_detail {
 
-/// One coordinate of a curve as a polynomial in its parameter: ((a t + b) t + c) t.
-template <class T>
-struct Cubic {
-  T a = 0, b = 0, c = 0;
-
-  Cubic() = default;
-  Cubic(T p1, T p2) : a(1 + 3 * (p1 - p2)), b(3 * (p2 - 2 * p1)), c(3 * p1) {}
-  [[nodiscard]] T at(T t) const { return ((a * t + b) * t + c) * t; }
-  [[nodiscard]] T slope(T t) const { return (3 * a * t + 2 * b) * t + c; }
-};
-
-/// A curve whose parameter is guessed by a polynomial and mended by two steps of Newton's method: no branch
-/// and no table, so that the compiler can do several at once. Of a curve that starts or ends upright the
-/// polynomial is of a measure of x in which the parameter is smooth there: half of it √(x/2), half of it 1 -
-/// √((1 - x)/2).
+/// A curve cut into cubics of x, each with the curve's values and slopes at its ends. A part that misses the
+/// curve, because it is nearly upright there, is marked, and done carefully.
 class PreparedBezier {
  public:
   explicit PreparedBezier(const CubicBezier& curve);
@@ -34,21 +21,18 @@ class PreparedBezier {
   [[nodiscard]] EasedValue at(float x) const { return evaluate(curve_, x); }
 
  private:
-  static constexpr std::size_t degree = 8;
+  static constexpr int part_count = 64;
 
-  template <bool rooted>
-  [[nodiscard]] float quick(float x, bool& good) const;
-  template <bool rooted>
-  [[nodiscard]] bool quick_values(std::span<const float> xs, std::span<float> out) const;
+  /// ((d u + c) u + b) u + a, with u from 0 to 1 along the part; `a` is not a number where it is marked.
+  struct Part {
+    float a = 0, b = 0, c = 0, d = 0;
+  };
+  [[nodiscard]] Part part_between(int i) const;
 
   CubicBezier curve_;
-  Cubic<float> x_;
-  Cubic<float> y_;
   float before_ = 0;  // slope beyond either end
   float after_ = 0;
-  bool rooted_ = false;
-  bool exact_ = false;  // so nearly upright somewhere that only the careful way will do
-  std::array<float, degree + 1> guess_{};
+  std::array<Part, part_count> parts_{};
 };
 
 }  // namespace apsidon::motion_detail

@@ -33,9 +33,9 @@ void check_effect(std::string_view what, const CardEffect& effect) {
 /// All glides of a feel, those within choreographies too.
 template <class With>
 void each_glide(Feel& feel, With with) {
-  for (Glide* glide :
-       {&feel.move, &feel.shift, &feel.flip, &feel.back, &feel.carry, &feel.deal.glide, &feel.gather.glide,
-        &feel.shuffle.glide, &feel.draw.glide, &feel.reveal.glide, &feel.collect.glide, &feel.finale.glide}) {
+  for (Glide* glide : {&feel.move, &feel.shift, &feel.flip, &feel.back, &feel.carry, &feel.deal.glide,
+                       &feel.gather.glide, &feel.shuffle.glide, &feel.draw.glide, &feel.reveal.glide,
+                       &feel.collect.glide, &feel.finale.glide, &feel.raise, &feel.zoom}) {
     with(*glide);
   }
 }
@@ -59,6 +59,8 @@ void check(const Feel& feel) {
   check(feel.flip, "feel: flip");
   check(feel.back, "feel: back");
   check(feel.carry, "feel: carry");
+  check(feel.raise, "feel: raise");
+  check(feel.zoom, "feel: zoom");
   check(feel.deal, "feel: deal");
   check(feel.gather, "feel: gather");
   check(feel.shuffle, "feel: shuffle");
@@ -69,6 +71,9 @@ void check(const Feel& feel) {
   check_range("carry lift", feel.carry_lift, 0, 10);
   check_range("trail", feel.trail, 0, 5);
   check_range("flip axis in degrees", feel.flip_axis_deg, -180, 180);
+  check_range("finale stay", feel.finale_stay, 0, 60);
+  check_range("tilt", feel.tilt_deg, 0, 90);
+  check(feel.tilt);
   check_range("shuffle rounds", static_cast<float>(feel.shuffle_rounds), 1, 10);
   check_effect("shake", feel.shake);
   check_effect("pulse", feel.pulse);
@@ -82,6 +87,8 @@ Feel springy() {
   on(feel.flip, 0.4f, 0.7f);
   on(feel.back, 0.4f, 0.62f);
   on(feel.carry, 0.12f, 0.8f);
+  on(feel.raise, 0.26f, 0.65f);
+  on(feel.zoom, 0.3f, 0.7f);
   on(feel.deal.glide, 0.5f, 0.7f);
   on(feel.gather.glide, 0.5f, 0.8f);
   on(feel.shuffle.glide, 0.26f, 0.8f);
@@ -127,6 +134,7 @@ Feel reduced(const Feel& feel) {
   });
   out.carry.seconds = 0;
   out.carry_lift = 0;
+  out.tilt_deg = 0;
   for (CardEffect* effect : {&out.shake, &out.pulse}) {
     effect->width = effect->turn_deg = effect->growth = effect->lift = 0;
   }

@@ -107,8 +107,8 @@ struct Motion::Impl {
     Track& t = tracks[slot];
     if (t.bucket == asleep) return;
     Bucket& b = buckets[t.bucket];
-    free_bend(b.times[t.index].way);
-    tracks[b.times.back().slot].index = t.index;
+    free_bend(b.whos[t.index].way);
+    tracks[b.whos.back().slot].index = t.index;
     b.erase(t.index);
     t.bucket = asleep;
   }
@@ -236,7 +236,7 @@ struct Motion::Impl {
     Record r = record(tracks[slot]);
     const double time = own_now(r.clock);
     // The bend goes on with the record: it is not freed.
-    const std::int32_t way = std::exchange(buckets[bucket].times[tracks[slot].index].way, plain);
+    const std::int32_t way = std::exchange(buckets[bucket].whos[tracks[slot].index].way, plain);
     put_to_sleep(slot);
     const float round = goal.rotation +
                         std::remainder(r.goal[rotation] + r.offset[rotation] - goal.rotation, 2 * pi) -
@@ -263,7 +263,7 @@ struct Motion::Impl {
     finish_record(r, bucket);
   }
 
-  void note(Passage::Kind kind, const Bucket::Times& t, double own) {
+  void note(Passage::Kind kind, const Bucket::Who& t, double own) {
     passages.push_back({kind, t.slot, t.clock == 0 ? own : clocks[t.clock].clock.when(own)});
     passages_sorted = false;
   }
@@ -279,8 +279,8 @@ struct Motion::Impl {
     return std::any_of(effects.begin(), effects.end(),
                        [&](const RunningEffect& e) { return e.clock == clock; }) ||
            std::any_of(buckets.begin(), buckets.end(), [&](const Bucket& b) {
-             return std::any_of(b.times.begin(), b.times.end(),
-                                [&](const Bucket::Times& t) { return t.clock == clock; });
+             return std::any_of(b.whos.begin(), b.whos.end(),
+                                [&](const Bucket::Who& t) { return t.clock == clock; });
            });
   }
 
@@ -424,7 +424,7 @@ double Motion::settles_at() const {
     return clock == 0 ? own : impl_->clocks[clock].clock.when(own);
   };
   for (const Bucket& b : impl_->buckets) {
-    for (std::size_t i = 0; i < b.size(); ++i) last = std::max(last, when(b.times[i].clock, b.dues[i].lands));
+    for (std::size_t i = 0; i < b.size(); ++i) last = std::max(last, when(b.whos[i].clock, b.dues[i].lands));
   }
   for (const RunningEffect& e : impl_->effects) last = std::max(last, when(e.clock, e.ends()));
   for (const Lean& l : impl_->leans) {
@@ -484,13 +484,13 @@ void Motion::Impl::add_asides(std::span<Pose> poses) {
 void Motion::Impl::land_due(Bucket& b, std::span<Pose> poses) {
   std::size_t kept = 0;
   for (std::size_t i = 0; i < b.size(); ++i) {
-    const Bucket::Times& t = b.times[i];
+    const Bucket::Who& t = b.whos[i];
     const double own = own_now(t.clock);
-    if (own >= t.due) {
+    if (own >= b.nexts[i]) {
       if (own >= b.dues[i].edge) {
         note(Passage::Kind::edge_on, t, b.dues[i].edge);
         b.dues[i].edge = never;
-        b.times[i].due = b.dues[i].lands;
+        b.nexts[i] = b.dues[i].lands;
         if (own < b.dues[i].lands) (void)write_poses(b, i, i + 1, clock_now, bends, poses, true);
       }
       if (own >= b.dues[i].lands) {

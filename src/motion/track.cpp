@@ -132,44 +132,39 @@ Pose pose_of(const Values& values, float flip_axis) {
 }
 
 Record Bucket::record(std::size_t i) const {
-  const Times& t = times[i];
   return {.goal = ways[i].goal,
           .offset = ways[i].offset,
           .velocity = lefts[i].velocity,
           .left = lefts[i].left,
-          .start = t.start,
+          .start = starts[i],
           .lands = dues[i].lands,
           .edge = dues[i].edge,
           .left_start = lefts[i].start,
           .left_seconds = lefts[i].seconds,
-          .seconds = t.seconds,
-          .lift = t.lift,
-          .slot = t.slot,
-          .way = t.way,
-          .clock = t.clock};
+          .seconds = seconds[i],
+          .lift = lifts[i],
+          .slot = whos[i].slot,
+          .way = whos[i].way,
+          .clock = whos[i].clock};
 }
 
 void Bucket::set(std::size_t i, const Record& r) {
-  const bool any_velocity = r.velocity != Values{};
+  const bool left = r.left_seconds > 0;
   ways[i] = {r.goal, r.offset};
   lefts[i] = {r.velocity, r.left, r.left_start, r.left_seconds};
   dues[i] = {r.lands, r.edge};
-  times[i] = {.start = r.start,
-              .due = r.due(),
-              .seconds = r.seconds,
-              .lift = r.lift,
-              .slot = r.slot,
-              .way = r.way,
-              .clock = r.clock,
-              .has_left = r.left_seconds > 0,
-              .has_velocity = any_velocity && !(r.left_seconds > 0)};
+  starts[i] = r.start;
+  nexts[i] = r.due();
+  seconds[i] = r.seconds;
+  lifts[i] = r.lift;
+  whos[i] = {.slot = r.slot, .way = r.way, .clock = r.clock};
+  specials[i] = static_cast<std::uint8_t>(
+      (left ? has_left : 0) | (!left && r.velocity != Values{} ? has_velocity : 0) |
+      (r.lift != 0 ? has_lift : 0) | (r.way != plain ? has_bend : 0) | (r.clock != 0 ? own_clock : 0));
 }
 
 void Bucket::push(const Record& r) {
-  ways.emplace_back();
-  lefts.emplace_back();
-  dues.emplace_back();
-  times.emplace_back();
+  resize(size() + 1);
   set(size() - 1, r);
 }
 
@@ -182,14 +177,26 @@ void Bucket::move(std::size_t from, std::size_t to) {
   ways[to] = ways[from];
   lefts[to] = lefts[from];
   dues[to] = dues[from];
-  times[to] = times[from];
+  starts[to] = starts[from];
+  nexts[to] = nexts[from];
+  seconds[to] = seconds[from];
+  lifts[to] = lifts[from];
+  specials[to] = specials[from];
+  whos[to] = whos[from];
 }
 
-void Bucket::cut(std::size_t count) {
+void Bucket::cut(std::size_t count) { resize(count); }
+
+void Bucket::resize(std::size_t count) {
   ways.resize(count);
   lefts.resize(count);
   dues.resize(count);
-  times.resize(count);
+  starts.resize(count);
+  nexts.resize(count);
+  seconds.resize(count);
+  lifts.resize(count);
+  specials.resize(count);
+  whos.resize(count);
 }
 
 State state_of(const Bucket& bucket, const Record& r, const Bend* bend, double time) {
@@ -263,10 +270,11 @@ void bend_pose(const Record& r, const Bend& bend, double time, float share, Pose
 bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::span<const double> clocks,
                  std::span<const Bend> bends, std::span<Pose> poses, bool even_due) {
   const std::size_t n = end - begin;
-  const Bucket::Times* const times = bucket.times.data() + begin;
+  const Bucket::Who* const whos = bucket.whos.data() + begin;
   const Bucket::Way* const ways = bucket.ways.data() + begin;
   const Bucket::Left* const lefts = bucket.lefts.data() + begin;
   // First the few numbers that all channels of a card share, several cards at once; then the channels.
+  double now[block_size];
   float since[block_size] = {};
   float seconds[block_size] = {};
   float of_offset[block_size];
@@ -274,22 +282,31 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
   float of_left[block_size] = {};
   float lifted[block_size] = {};
   std::size_t due = 0;
-  bool any_left = false;
-  bool any_velocity = false;
-  bool any_lift = false;
-  bool any_bend = false;
-  for (std::size_t k = 0; k < n; ++k) {
-    const Bucket::Times& t = times[k];
-    const double now = clocks[t.clock];
-    since[k] = static_cast<float>(now - t.start);
-    seconds[k] = t.seconds;
-    due += now >= t.due ? 1 : 0;
-    any_left |= t.has_left;
-    any_velocity |= t.has_velocity;
-    any_lift |= t.lift != 0;
-    any_bend |= t.way != plain;
+  std::uint8_t special = 0;
+  // A full block has a length that the compiler knows.
+  const auto read = [&](auto count) {
+    for (std::size_t k = 0; k < count; ++k) special |= bucket.specials[begin + k];
+    for (std::size_t k = 0; k < count; ++k) now[k] = clocks[0];
+    if (special & Bucket::own_clock) {
+      for (std::size_t k = 0; k < count; ++k) now[k] = clocks[whos[k].clock];
+    }
+    for (std::size_t k = 0; k < count; ++k) {
+      since[k] = static_cast<float>(now[k] - bucket.starts[begin + k]);
+      seconds[k] = bucket.seconds[begin + k];
+    }
+    std::int64_t late = 0;
+    for (std::size_t k = 0; k < count; ++k) late += now[k] >= bucket.nexts[begin + k] ? 1 : 0;
+    due = static_cast<std::size_t>(late);
+  };
+  if (n == block_size) {
+    read(std::integral_constant<std::size_t, block_size>{});
+  } else {
+    read(n);
   }
   if (due == n && !even_due) return true;
+  const bool any_left = (special & Bucket::has_left) != 0;
+  const bool any_velocity = (special & (Bucket::has_velocity | Bucket::has_left)) != 0;
+  const bool any_lift = (special & Bucket::has_lift) != 0;
   if (bucket.spring) {
     const SpringForm form = bucket.form;
     const auto fill = [&](auto at) {
@@ -311,13 +328,14 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
       of_offset[k] = u[k] < 0 ? 1.0f : u[k] >= 1 ? 0.0f : 1 - eased[k];
   }
   if (any_lift) {
-    for (std::size_t k = 0; k < n; ++k) lifted[k] = times[k].lift * hump(share_of_time(since[k], seconds[k]));
+    for (std::size_t k = 0; k < n; ++k)
+      lifted[k] = bucket.lifts[begin + k] * hump(share_of_time(since[k], seconds[k]));
   }
   if (any_left) {
     for (std::size_t k = 0; k < n; ++k) {
-      if (!times[k].has_left) continue;
+      if (!(bucket.specials[begin + k] & Bucket::has_left)) continue;
       const Bucket::Left& l = lefts[k];
-      const float s = share_of_time(static_cast<float>(clocks[times[k].clock] - l.start), l.seconds);
+      const float s = share_of_time(static_cast<float>(now[k] - l.start), l.seconds);
       const Decay d = decay_at(s, l.seconds);
       of_velocity[k] = s < 1 ? d.of_velocity : 0;
       of_left[k] = s < 1 ? d.of_position : 0;
@@ -325,17 +343,16 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
   }
   for (std::size_t k = 0; k < n; ++k) {
     Channels v = channels_of(ways[k].goal) + channels_of(ways[k].offset) * of_offset[k];
-    if (any_velocity || any_left) v += channels_of(lefts[k].velocity) * of_velocity[k];
+    if (any_velocity) v += channels_of(lefts[k].velocity) * of_velocity[k];
     if (any_left) v += channels_of(lefts[k].left) * of_left[k];
     if (any_lift) v += only_lift * lifted[k];
-    write(v, poses[times[k].slot]);
+    write(v, poses[whos[k].slot]);
   }
-  if (any_bend) {
+  if (special & Bucket::has_bend) {
     for (std::size_t k = 0; k < n; ++k) {
-      const Bucket::Times& t = times[k];
-      if (t.way == plain) continue;
-      bend_pose(bucket.record(begin + k), bends[static_cast<std::size_t>(t.way)], clocks[t.clock],
-                1 - of_offset[k], poses[t.slot]);
+      if (whos[k].way == plain) continue;
+      bend_pose(bucket.record(begin + k), bends[static_cast<std::size_t>(whos[k].way)], now[k],
+                1 - of_offset[k], poses[whos[k].slot]);
     }
   }
   return due > 0;

@@ -64,17 +64,13 @@ class Bucket {
     double start;
     float seconds;
   };
-  struct Times {
-    double start;
-    double due;  // of edge and lands, the earlier
-    float seconds;
-    float lift;
+  struct Who {
     std::uint32_t slot;
     std::int32_t way;
     ClockIndex clock;
-    bool has_left;      // a velocity or position of before
-    bool has_velocity;  // a spring's own
   };
+  /// What is out of the ordinary with a record; 0 for most.
+  enum Special : std::uint8_t { has_left = 1, has_velocity = 2, has_lift = 4, has_bend = 8, own_clock = 16 };
   struct Due {
     double lands, edge;
   };
@@ -83,14 +79,20 @@ class Bucket {
   std::optional<Spring> spring = {};
   SpringForm form{Spring{}};
   std::vector<Way> ways = {};
-  std::vector<Times> times = {};
+  // One array a number, so that a block of them is done at once.
+  std::vector<double> starts = {};
+  std::vector<double> nexts = {};  // of edge and lands, the earlier
+  std::vector<float> seconds = {};
+  std::vector<float> lifts = {};
+  std::vector<std::uint8_t> specials = {};
+  std::vector<Who> whos = {};
   std::vector<Left> lefts = {};
   std::vector<Due> dues = {};
 
   [[nodiscard]] bool moves_like(const Glide& glide) const {
     return spring == glide.spring && (spring || curve == glide.curve);
   }
-  [[nodiscard]] std::size_t size() const { return times.size(); }
+  [[nodiscard]] std::size_t size() const { return whos.size(); }
   [[nodiscard]] Record record(std::size_t i) const;
   void push(const Record& record);
   void set(std::size_t i, const Record& record);
@@ -99,6 +101,9 @@ class Bucket {
   void move(std::size_t from, std::size_t to);
   /// Keeps the first so many.
   void cut(std::size_t count);
+
+ private:
+  void resize(std::size_t count);
 };
 
 /// Position and velocity at a time of the record's clock, without effects.

@@ -83,9 +83,10 @@ void Playfield::Impl::act_deal(Performance& p, Node& node) {
     source.flip_axis = state.resting.flip_axis;
     source.scale = state.resting.scale;
     motion.place(order[i], source);
-    const double delay = i < node.act.delays.size()
-                             ? std::max(node.act.delays[i], 0.0)
-                             : departure(how, i, length(state.resting.centre - source.centre), farthest);
+    const double delay =
+        i < node.act.delays.size()
+            ? std::max(node.act.delays[i], 0.0)
+            : departure(how, {i, order.size(), length(state.resting.centre - source.centre), farthest});
     // Who leaves first lies on top of the stock.
     send(p, node, order[i], state.resting, how.glide, delay, rest_order(setup.deal_from, 0xFFFFFFFF - i));
   }
@@ -160,7 +161,7 @@ void Playfield::Impl::scatter(Performance& p, Node& node, std::span<const CardId
       goal.centre = middle + Vec2{std::cos(angle), std::sin(angle)} * far;
       goal.rotation += (random.unit() - 0.5f) * pi;
     }
-    send(p, node, s, goal, how.glide, departure(how, i, length(goal.centre - home), width),
+    send(p, node, s, goal, how.glide, departure(how, {i, order.size(), length(goal.centre - home), width}),
          rest_order(zone->id, i));
   }
   add_cues(node, how);
@@ -219,7 +220,7 @@ void Playfield::Impl::act_vanish(Performance& p, Node& node) {
     goal.flip = motion.goal(s).flip;
     goal.scale *= 0.35f;
     goal.opacity = 0;
-    send(p, node, s, goal, how.glide, departure(how, i, 0, 0));
+    send(p, node, s, goal, how.glide, departure(how, {.place = i, .of = list.size()}));
   }
   add_cues(node, how);
 }
@@ -253,7 +254,7 @@ void Playfield::Impl::act_wreath(Performance& p, Node& node) {
     goal.centre = middle + Vec2{std::sin(angle), -std::cos(angle)} * (inner ? radius * 0.55f : radius);
     goal.rotation = angle;
     goal.flip = setup.table.card(cards[s].id)->face == hidden_face ? pi : 0;
-    send(p, node, s, goal, how.glide, departure(how, i, 0, 0));
+    send(p, node, s, goal, how.glide, departure(how, {.place = i, .of = order.size()}));
   }
   add_cues(node, how);
 }
@@ -262,14 +263,22 @@ void Playfield::Impl::act_wreath(Performance& p, Node& node) {
 void Playfield::Impl::act_home(Performance& p, Node& node) {
   const bool shuffled = node.act.kind == ActKind::shuffle;
   const Choreography& how = shuffled ? options.feel.shuffle : options.feel.gather;
-  std::size_t i = 0;
+  std::vector<std::size_t> own;
+  float farthest = 0;
+  const auto distance = [&](std::size_t s) {
+    return length(motion.pose(s).centre - cards[s].resting.centre);
+  };
   for (const Zone& zone : setup.table.zones()) {
     for (const CardId card : zone.cards) {
       const std::size_t s = slot(card);
       if (cards[s].performance != p.id) continue;
-      send(p, node, s, cards[s].resting, how.glide,
-           double{shuffled ? how.stagger : 0.01f} * static_cast<double>(i++));
+      own.push_back(s);
+      farthest = std::max(farthest, distance(s));
     }
+  }
+  for (std::size_t i = 0; i < own.size(); ++i) {
+    send(p, node, own[i], cards[own[i]].resting, how.glide,
+         departure(how, {i, own.size(), distance(own[i]), farthest}));
   }
 }
 

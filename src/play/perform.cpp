@@ -54,7 +54,7 @@ PerformanceId Playfield::Impl::perform(const Script& script) {
         case ActKind::collect:
           return add(Node::Step::appear, act, add(Node::Step::vanish, act, after));
         case ActKind::finale: {
-          const Act pause{.kind = ActKind::wait, .seconds = 0.5};
+          const Act pause{.kind = ActKind::wait, .seconds = double{feel.finale_stay}};
           return add(Node::Step::home, act,
                      add(Node::Step::single, pause, add(Node::Step::wreath, act, after)));
         }
@@ -158,8 +158,9 @@ void Playfield::Impl::send_changed(Performance& p, Node& node, const Choreograph
   };
   for (const Changed& c : list) farthest = std::max(farthest, distance(c));
   for (std::size_t i = 0; i < list.size(); ++i) {
-    const double delay = i < node.act.delays.size() ? std::max(node.act.delays[i], 0.0)
-                                                    : departure(how, i, distance(list[i]), farthest);
+    const double delay = i < node.act.delays.size()
+                             ? std::max(node.act.delays[i], 0.0)
+                             : departure(how, {i, list.size(), distance(list[i]), farthest});
     send(p, node, list[i].slot, cards[list[i].slot].resting, how.glide, std::isfinite(delay) ? delay : 0,
          cards[list[i].slot].waits_at);
   }

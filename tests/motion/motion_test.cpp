@@ -338,3 +338,20 @@ TEST_CASE("motion: a clock is not given out again while a card still goes by it"
   motion.advance_to(5);
   CHECK(motion.add_clock() == own);
 }
+
+TEST_CASE("motion: cards of a choreography leave in order, and all within its longest") {
+  for_all("departures", 200, [](Random& r) {
+    const Choreography how{.stagger = r.uniform(0, 2),
+                           .by = r.chance(0.5f) ? StaggerBy::order : StaggerBy::distance,
+                           .longest = r.uniform(0, 10)};
+    const std::size_t of = static_cast<std::size_t>(r.between(1, 10'000));
+    double before = 0;
+    for (std::size_t i = 0; i < of; ++i) {
+      const float distance = static_cast<float>(i) / static_cast<float>(of) * 100;
+      const double leaves = departure(how, {i, of, distance, 100});
+      RC_ASSERT(leaves >= before);
+      RC_ASSERT(leaves <= double{how.longest} * (1 + 1e-12));
+      before = leaves;
+    }
+  });
+}

@@ -34,6 +34,7 @@ struct Choreography {
   Glide glide = {};
   float stagger = 0.05f;  ///< seconds, [0, 60]
   StaggerBy by = StaggerBy::order;
+  float longest = 6;  ///< seconds in which all leave: more cards leave closer together, [0, 600]
   std::vector<Cue> cues = {};
 
   friend bool operator==(const Choreography&, const Choreography&) = default;
@@ -42,9 +43,16 @@ struct Choreography {
 /// Throws Error that begins with `what` when a number is out of its range.
 APSIDON_CORE_EXPORT void check(const Choreography& choreography, std::string_view what);
 
-/// The seconds after which the card at this place of `count` leaves, that is `distance` from its goal when
-/// the farthest is `farthest`.
-[[nodiscard]] APSIDON_CORE_EXPORT double departure(const Choreography& choreography, std::size_t place,
-                                                   float distance, float farthest);
+/// A card among those that move together.
+struct Traveller {
+  std::size_t place = 0;  ///< in their order, from 0
+  std::size_t of = 1;     ///< how many they are
+  float distance = 0;     ///< to its goal
+  float farthest = 0;     ///< the largest of those distances
+};
+
+/// The seconds after which a card leaves.
+[[nodiscard]] APSIDON_CORE_EXPORT double departure(const Choreography& choreography,
+                                                   const Traveller& traveller);
 
 }  // namespace apsidon

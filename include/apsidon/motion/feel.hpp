@@ -41,6 +41,10 @@ struct Feel {
   Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};  ///< after a drag that moved nothing
   Glide carry{.seconds = 0.07f, .curve = ease_out};             ///< behind the pointer
   float carry_lift = 0.3f;                                      ///< of a held card, card widths, [0, 10]
+  float tilt_deg = 8;  ///< the most by which a held card leans into its way, [0, 90]
+  Spring tilt{.period = 0.4f, .damping = 0.7f};
+  Glide raise{.seconds = 0.14f, .curve = ease_out};  ///< a hovered card comes out, or goes back
+  Glide zoom{.seconds = 0.16f, .curve = ease_out};   ///< the larger picture of a card comes, or goes
   DealOrder deal_order = DealOrder::rounds;
   Choreography deal{.glide = {.seconds = 0.42f, .curve = {0.2f, 0.6f, 0.25f, 1}, .lift = 0.5f},
                     .stagger = 0.055f};
@@ -61,6 +65,7 @@ struct Feel {
                        .stagger = 0.06f};
   Choreography finale{.glide = {.seconds = 1.1f, .curve = {0.3f, 0.1f, 0.3f, 1}, .lift = 1.2f, .bend = 0.35f},
                       .stagger = 0.05f};
+  float finale_stay = 0.5f;  ///< seconds that the cards of a finale stay before they go home, [0, 60]
   CardEffect shake{.seconds = 0.36f, .swings = 3, .width = 0.07f};  ///< refused
   CardEffect pulse{
       .seconds = 0.7f, .swings = 2, .growth = 0.05f, .brightness = 0.12f, .lift = 0.15f};  ///< hinted
