@@ -3,6 +3,7 @@
 
 #include "apsidon/cards/card.hpp"
 #include "apsidon/cards/deck.hpp"
+#include "apsidon/cards/history.hpp"
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/cards/random.hpp"
 #include "apsidon/cards/table.hpp"
@@ -31,6 +32,8 @@
 #include "apsidon/motion/spring.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/frame.hpp"
+#include "apsidon/play/handling.hpp"
+#include "apsidon/play/input.hpp"
 #include "apsidon/play/playfield.hpp"
 #include "apsidon/play/script.hpp"
 #include "apsidon/play/setup.hpp"

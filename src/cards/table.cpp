@@ -22,8 +22,16 @@ ZoneId Table::create_zone(ZoneOptions options) {
                             options.key, zone(*find_zone_by_key(options.key))->name));
   }
   const ZoneId id{static_cast<std::uint32_t>(zones_.size() + 1)};
-  zones_.push_back(
-      {.id = id, .name = std::move(options.name), .key = options.key, .cards = {}, .revision = 0});
+  if (options.turned_over < 0 || options.turned_over > 1'000'000) {
+    throw Error(fmt::format("zone '{}': turned over {} times: 0 to 1000000 is expected", options.name,
+                            options.turned_over));
+  }
+  zones_.push_back({.id = id,
+                    .name = std::move(options.name),
+                    .key = options.key,
+                    .cards = {},
+                    .turned_over = options.turned_over,
+                    .revision = 0});
   touch(zones_.back());
   return id;
 }

@@ -10,25 +10,34 @@
 
 namespace apsidon::files_detail {
 
-inline constexpr std::array<std::pair<std::string_view, RuleKind>, 12> rule_names{{
+inline constexpr std::array<std::pair<std::string_view, RuleKind>, 19> rule_names{{
     {"anything", RuleKind::anything},
     {"nothing", RuleKind::nothing},
     {"rank-down", RuleKind::rank_down},
     {"rank-up", RuleKind::rank_up},
     {"same-suit", RuleKind::same_suit},
     {"same-colour", RuleKind::same_colour},
+    {"same-rank", RuleKind::same_rank},
+    {"together", RuleKind::together},
+    {"suit", RuleKind::of_suit},
+    {"rank-at-least", RuleKind::rank_at_least},
+    {"from", RuleKind::from},
     {"on-empty", RuleKind::on_empty},
     {"rank-on-empty", RuleKind::rank_on_empty},
     {"at-most", RuleKind::at_most},
     {"all", RuleKind::all},
     {"any", RuleKind::any},
     {"not", RuleKind::negate},
+    {"neighbours", RuleKind::neighbours},
+    {"each-neighbour", RuleKind::each_neighbour},
 }};
 
 /// Whether a rule is written as an object with its argument rather than as a bare word.
 constexpr bool has_argument(RuleKind kind) {
   return kind == RuleKind::rank_on_empty || kind == RuleKind::at_most || kind == RuleKind::all ||
-         kind == RuleKind::any || kind == RuleKind::negate;
+         kind == RuleKind::any || kind == RuleKind::negate || kind == RuleKind::of_suit ||
+         kind == RuleKind::rank_at_least || kind == RuleKind::from || kind == RuleKind::neighbours ||
+         kind == RuleKind::each_neighbour;
 }
 
 inline constexpr std::array<std::pair<std::string_view, PickKind>, 4> pick_names{{
@@ -36,6 +45,20 @@ inline constexpr std::array<std::pair<std::string_view, PickKind>, 4> pick_names
     {"top", PickKind::top},
     {"any", PickKind::any},
     {"run", PickKind::run},
+}};
+
+inline constexpr std::array<std::pair<std::string_view, HoverKind>, 3> hover_names{{
+    {"none", HoverKind::none},
+    {"lift", HoverKind::lift},
+    {"raise", HoverKind::raise},
+}};
+
+inline constexpr std::array<std::pair<std::string_view, TapKind>, 5> tap_names{{
+    {"none", TapKind::none},
+    {"flip", TapKind::flip},
+    {"pick", TapKind::pick},
+    {"draw", TapKind::draw},
+    {"send", TapKind::send},
 }};
 
 inline constexpr std::array<std::pair<std::string_view, Justify>, 4> justify_names{{

@@ -10,6 +10,7 @@
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
 #include "files/reader.hpp"
+#include "files/rules_json.hpp"
 
 namespace apsidon {
 namespace {
@@ -20,15 +21,6 @@ constexpr int most_zones = 10'000;
 constexpr int most_cards = 100'000;
 constexpr double most_px = 100'000;  // of a picture
 
-/// The only key of an object like {"at-most": 3}.
-std::string only_key(const Node& node, std::string_view what) {
-  if (!node.json().is_object() || node.json().size() != 1) {
-    node.stop(ProblemCode::wrong_type,
-              fmt::format("a {} is expected: a word, or an object with exactly one key", what));
-  }
-  return node.json().begin().key();
-}
-
 class TableReader {
  public:
   TableReader(const Node& top, const Places& places, std::string_view text, const std::filesystem::path& file)
@@ -36,7 +28,7 @@ class TableReader {
 
   TableSetup read() {
     top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "cards", "plans",
-                      "deal_from", "art", "data"});
+                      "deal_from", "round", "art", "data"});
     setup_.name = top_.text_or("name", "");
     if (top_.has("art")) {
       const Node art = top_.child("art");
@@ -48,7 +40,17 @@ class TableReader {
     if (zones.empty()) {
       top_.child("zones").stop(ProblemCode::missing_key, "the table has no zones: at least one is expected");
     }
-    for (const Node& zone : zones) read_zones(zone);
+    // Rules name zones: they are read when all of these are there.
+    std::vector<std::pair<std::size_t, Node>> rules;
+    for (const Node& zone : zones) {
+      const std::size_t first = setup_.table.zones().size();
+      read_zones(zone);
+      rules.push_back({first, zone});
+    }
+    for (std::size_t i = 0; i < rules.size(); ++i) {
+      const std::size_t end = i + 1 < rules.size() ? rules[i + 1].first : setup_.table.zones().size();
+      read_rules(rules[i].second, setup_, rules[i].first, end);
+    }
     if (top_.has("panels")) {
       for (const Node& panel : top_.child("panels").items()) read_panel(panel);
     }
@@ -62,6 +64,7 @@ class TableReader {
     }
     for (const Node& plan : plans) setup_.plans.push_back(PlanReader(setup_, names_).read(plan));
     if (top_.has("deal_from")) setup_.deal_from = zone_named(top_.child("deal_from"), setup_.table);
+    if (top_.has("round")) setup_.round = read_round(top_.child("round"), setup_);
     setup_.data = data_text(top_, places_, text_);
     return std::move(setup_);
   }
@@ -135,17 +138,16 @@ class TableReader {
   }
 
   void read_zones(const Node& node) {
-    node.expect_keys({"id", "repeat", "formation", "key", "layout", "longest", "facing", "factor", "sideways",
-                      "scrolls", "gives_up", "pick", "drop"});
-    ZoneSetup zone{.name = node.at("id").text(),
-                   .layout = node.has("layout") ? layout_from(node.child("layout")) : Layout{},
-                   .longest = node.whole_or("longest", 1, 0, most_cards),
-                   .factor = node.number_or("factor", 1, 0.05, 20),
-                   .sideways = node.truth_or("sideways", false),
-                   .scrolls = node.truth_or("scrolls", false),
-                   .gives_up = node.truth_or("gives_up", false),
-                   .pick = node.has("pick") ? read_pick(node.child("pick")) : PickRule{},
-                   .drop = node.has("drop") ? read_rule(node.child("drop")) : rule::nothing()};
+    expect_zone_keys(node);
+    ZoneSetup zone;
+    zone.name = node.at("id").text();
+    if (node.has("layout")) zone.layout = layout_from(node.child("layout"));
+    zone.longest = node.whole_or("longest", 1, 0, most_cards);
+    zone.factor = node.number_or("factor", 1, 0.05, 20);
+    zone.sideways = node.truth_or("sideways", false);
+    zone.scrolls = node.truth_or("scrolls", false);
+    zone.gives_up = node.truth_or("gives_up", false);
+    zone.turned_over = turned_over_of(node);
     if (node.has("key")) zone.key = node.child("key").key_number();
     if (node.has("facing"))
       zone.facing = named(node.child("facing"), "facing", node.child("facing").text(), facing_names);
@@ -187,51 +189,6 @@ class TableReader {
       node.stop(ProblemCode::too_many, fmt::format("more than {} zones: fewer are expected", most_zones));
     }
     node.guard(ProblemCode::repeated_name, [&] { setup_.add(zone); });
-  }
-
-  PickRule read_pick(const Node& node) {
-    if (node.json().is_string()) {
-      const PickKind kind = named(node, "pick rule", node.text(), pick_names);
-      if (kind == PickKind::run) {
-        node.stop(ProblemCode::wrong_type,
-                  "'run' wants the rule that links its cards: {\"run\": rule} is expected");
-      }
-      return {.kind = kind};
-    }
-    if (only_key(node, "pick rule") != "run") {
-      node.stop(ProblemCode::wrong_type,
-                "an object that is no {\"run\": rule}: that, or a word, is expected");
-    }
-    return {.kind = PickKind::run, .link = read_rule(node.child("run"))};
-  }
-
-  Rule read_rule(const Node& node) {
-    const bool bare = node.json().is_string();
-    const std::string word = bare ? node.text() : only_key(node, "rule");
-    const RuleKind kind = named(node, "rule", word, rule_names);
-    if (bare && has_argument(kind)) {
-      node.stop(ProblemCode::wrong_type,
-                fmt::format("'{}' wants an argument: {{\"{}\": …}} is expected", word, word));
-    }
-    if (!bare && !has_argument(kind)) {
-      node.stop(ProblemCode::wrong_type, fmt::format("'{}' has no argument: \"{}\" is expected", word, word));
-    }
-    Rule rule{.kind = kind};
-    if (bare) return rule;
-    const Node argument = node.child(word);
-    if (kind == RuleKind::at_most) rule.number = argument.whole(1, most_cards);
-    if (kind == RuleKind::rank_on_empty) {
-      const std::string name = argument.text();
-      const auto rank = setup_.table.deck().find_rank(name);
-      if (!rank) argument.stop_unknown("rank", name, setup_.table.deck().options().ranks);
-      rule.number = *rank;
-    }
-    if (kind == RuleKind::negate) rule.parts.push_back(read_rule(argument));
-    if (kind == RuleKind::all || kind == RuleKind::any) {
-      for (const Node& part : argument.items()) rule.parts.push_back(read_rule(part));
-      argument.guard(ProblemCode::missing_key, [&] { check(rule, setup_.table.deck()); });
-    }
-    return rule;
   }
 
   void read_cards(const Node& node) {

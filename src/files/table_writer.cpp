@@ -7,37 +7,13 @@
 #include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
+#include "files/rules_json.hpp"
 
 namespace apsidon {
 namespace {
 
 using namespace files_detail;
 using Json = nlohmann::ordered_json;
-
-Json json_of(const Rule& rule, const Deck& deck) {
-  const std::string name(name_in(rule_names, rule.kind));
-  if (!has_argument(rule.kind)) return name;
-  Json json;
-  if (rule.kind == RuleKind::at_most) {
-    json[name] = rule.number;
-  } else if (rule.kind == RuleKind::rank_on_empty) {
-    json[name] = deck.options().ranks[static_cast<std::size_t>(rule.number)];
-  } else if (rule.kind == RuleKind::negate) {
-    json[name] = json_of(rule.parts.front(), deck);
-  } else {
-    json[name] = Json::array();
-    for (const Rule& part : rule.parts) json[name].push_back(json_of(part, deck));
-  }
-  return json;
-}
-
-Json json_of(const PickRule& pick, const Deck& deck) {
-  const std::string name(name_in(pick_names, pick.kind));
-  if (pick.kind != PickKind::run) return name;
-  Json json;
-  json[name] = json_of(pick.link, deck);
-  return json;
-}
 
 Json json_of(const Card& card, const Deck& deck, bool open) {
   const Card plain;
@@ -98,8 +74,7 @@ std::string write_table(const TableSetup& setup) {
     if (place.sideways) entry["sideways"] = true;
     if (place.scrolls) entry["scrolls"] = true;
     if (place.gives_up) entry["gives_up"] = true;
-    entry["pick"] = json_of(setup.rules[i].pick, table.deck());
-    entry["drop"] = json_of(setup.rules[i].drop, table.deck());
+    write_rules(entry, setup, i);
     json["zones"].push_back(entry);
     if (!zone.cards.empty()) json["cards"][zone.name] = cards_json(table, zone);
   }
@@ -115,6 +90,7 @@ std::string write_table(const TableSetup& setup) {
   json["plans"] = Json::array();
   for (const Plan& plan : setup.plans) json["plans"].push_back(json_of(plan, setup));
   if (setup.deal_from) json["deal_from"] = table.zone(setup.deal_from)->name;
+  if (setup.round.stock) json["round"] = json_of(setup.round, table);
   if (!setup.data.empty()) json["data"] = verbatim.stand_in(setup.data);
   return verbatim.written(json);
 }

@@ -5,7 +5,17 @@
 
 namespace apsidon {
 
-bool shows_face(float flip) { return std::cos(flip) >= 0; }
+namespace {
+
+constexpr float pi = std::numbers::pi_v<float>;
+
+}  // namespace
+
+bool shows_face(float flip) {
+  // Most cards lie flat, on one side or the other.
+  if (flip == 0 || flip == pi) return flip == 0;
+  return std::cos(flip) >= 0;
+}
 
 bool is_finite(const Pose& p) {
   return is_finite(p.centre) && std::isfinite(p.rotation) && std::isfinite(p.scale) &&
@@ -14,7 +24,7 @@ bool is_finite(const Pose& p) {
 }
 
 float tilt_of_shown_side(float flip) {
-  constexpr float pi = std::numbers::pi_v<float>;
+  if (flip == 0 || flip == pi) return 0;
   return std::remainder(shows_face(flip) ? flip : flip - pi, 2 * pi);
 }
 

@@ -2,74 +2,227 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "apsidon/geometry/error.hpp"
 
 namespace apsidon {
+namespace {
+
+void check_range(const char* what, double value, double least, double most) {
+  if (!(value >= least && value <= most)) {
+    throw Error(fmt::format("gesture thresholds: {} is {}: {} to {} is expected", what, value, least, most));
+  }
+}
+
+}  // namespace
 
 void check(const GestureThresholds& t) {
-  for (const float slop : {t.mouse_slop, t.touch_slop}) {
-    if (!(slop >= 0 && slop <= 1000)) {
-      throw Error(fmt::format("gesture thresholds: slop is {}: 0 to 1000 is expected", slop));
-    }
-  }
+  check_range("mouse slop", double{t.mouse_slop}, 0, 1000);
+  check_range("touch slop", double{t.touch_slop}, 0, 1000);
+  check_range("long press", t.long_press_seconds, 0.05, 60);
+  check_range("double tap", t.double_tap_seconds, 0.05, 10);
+  check_range("double tap distance", double{t.double_tap_distance}, 0, 1000);
+  check_range("flick speed", double{t.flick_speed}, 1, 1'000'000);
+  check_range("flick seconds", t.flick_seconds, 0.005, 1);
 }
 
 GestureReader::GestureReader(const GestureThresholds& thresholds) : thresholds_(thresholds) {
   check(thresholds);
 }
 
-void GestureReader::say(GestureKind kind, const PointerInput& input) {
-  said_[count_++] = {.kind = kind,
-                     .at = input.at,
-                     .from = pressed_ ? from_ : input.at,
-                     .time = input.time,
-                     .pointer_kind = input.kind};
+GestureReader::Pointer& GestureReader::of(const PointerInput& input) {
+  const auto same = [&](const Pointer& p) { return p.id == input.pointer; };
+  auto it = std::find_if(pointers_.begin(), pointers_.end(), same);
+  if (it != pointers_.end()) return *it;
+  // Fingers get new numbers all the time: one that does nothing gives its place.
+  const auto idle = [](const Pointer& p) { return !p.pressed && !p.tap_waits; };
+  it = std::find_if(pointers_.begin(), pointers_.end(), idle);
+  if (it == pointers_.end()) it = pointers_.emplace(pointers_.end());
+  *it = {.id = input.pointer};
+  return *it;
+}
+
+void GestureReader::say(GestureKind kind, const Pointer& p, double time) {
+  said_.push_back({.kind = kind,
+                   .pointer = p.id,
+                   .pointer_kind = p.kind,
+                   .button = p.button,
+                   .at = p.at,
+                   .from = p.pressed ? p.from : p.at,
+                   .time = time});
+}
+
+float GestureReader::slop(const Pointer& p) const {
+  return p.kind == PointerKind::touch ? thresholds_.touch_slop : thresholds_.mouse_slop;
+}
+
+void GestureReader::sample(Pointer& p, const PointerInput& input) {
+  p.at = input.at;
+  p.samples[p.sampled++ % p.samples.size()] = {input.at, input.time};
+}
+
+/// From the oldest position within the last `flick_seconds` to the newest.
+Vec2 GestureReader::velocity(const Pointer& p, double time) const {
+  const std::size_t n = std::min(p.sampled, p.samples.size());
+  if (n < 2) return {};
+  const Sample& last = p.samples[(p.sampled - 1) % p.samples.size()];
+  Sample first = last;
+  for (std::size_t i = 1; i <= n; ++i) {
+    const Sample& s = p.samples[(p.sampled - i) % p.samples.size()];
+    if (time - s.time > thresholds_.flick_seconds) break;
+    first = s;
+  }
+  // A pointer that came to rest before it was lifted is slow, however fast it came.
+  const double seconds = time - first.time;
+  return seconds > 1e-4 ? (last.at - first.at) * static_cast<float>(1 / seconds) : Vec2{};
+}
+
+void GestureReader::go_down(Pointer& p, const PointerInput& input) {
+  if (p.pressed) {
+    flush_tap(p);
+    say(GestureKind::cancel, p, input.time);
+    if (input.button != p.button) {
+      p.pressed = false;
+      return;  // another button ends what the first began, and begins nothing
+    }
+    // The release was lost on its way.
+  }
+  p.kind = input.kind;
+  p.button = input.button;
+  p.pressed = true;
+  p.dragging = p.long_pressed = p.wants_double = false;
+  p.from = input.at;
+  p.down = input.time;
+  p.sampled = 0;
+  sample(p, input);
+  say(GestureKind::press, p, input.time);
+}
+
+/// A tap that waited for a second one is told of before anything else that the pointer does.
+void GestureReader::flush_tap(Pointer& p) {
+  if (!p.tap_waits) return;
+  p.tap_waits = false;
+  said_.push_back(p.tap);
+}
+
+void GestureReader::say_tap(Pointer& p, double time) {
+  const float near = thresholds_.double_tap_distance * (p.kind == PointerKind::touch ? 2.0f : 1.0f);
+  if (p.tap_waits) {
+    if (p.tap.button == p.button && length(p.at - p.tap.at) <= near && time <= p.tap_due) {
+      p.tap_waits = false;
+      return say(GestureKind::double_tap, p, time);
+    }
+    flush_tap(p);
+  }
+  if (!p.wants_double) return say(GestureKind::tap, p, time);
+  say(GestureKind::tap, p, time);
+  p.tap = said_.back();
+  said_.pop_back();
+  p.tap_waits = true;
+  p.tap_due = time + thresholds_.double_tap_seconds;
+}
+
+void GestureReader::go_up(Pointer& p, const PointerInput& input) {
+  if (!p.pressed || input.button != p.button) return;
+  sample(p, input);
+  if (!p.dragging && length(input.at - p.from) > slop(p)) {
+    p.dragging = true;  // went far between two inputs
+    flush_tap(p);
+    say(GestureKind::drag_start, p, input.time);
+  }
+  if (p.dragging) {
+    const Vec2 v = velocity(p, input.time);
+    say(length(v) >= thresholds_.flick_speed ? GestureKind::flick : GestureKind::drag_end, p, input.time);
+    said_.back().velocity = v;
+  } else if (p.long_pressed) {
+    say(GestureKind::release, p, input.time);
+  } else {
+    say_tap(p, input.time);
+  }
+  p.pressed = false;
+  if (p.kind == PointerKind::touch) say(GestureKind::leave, p, input.time);
 }
 
 std::span<const Gesture> GestureReader::read(const PointerInput& input) {
-  count_ = 0;
+  said_.clear();
   if (!is_finite(input.at) || !std::isfinite(input.time)) return {};
-  if (pressed_ && input.pointer != pointer_) return {};
-
-  const float slop = input.kind == PointerKind::touch ? thresholds_.touch_slop : thresholds_.mouse_slop;
+  Pointer& p = of(input);
   switch (input.phase) {
     case PointerPhase::down:
-      if (pressed_) say(GestureKind::cancel, input);  // the release was lost on its way
-      pressed_ = true;
-      dragging_ = false;
-      pointer_ = input.pointer;
-      from_ = input.at;
-      say(GestureKind::press, input);
+      go_down(p, input);
       break;
     case PointerPhase::move:
-      if (!pressed_) {
-        say(GestureKind::hover, input);
-      } else if (dragging_) {
-        say(GestureKind::drag_move, input);
-      } else if (length(input.at - from_) > slop) {
-        dragging_ = true;
-        say(GestureKind::drag_start, input);
+      p.kind = input.kind;
+      sample(p, input);
+      if (!p.pressed) {
+        say(GestureKind::hover, p, input.time);
+      } else if (p.dragging) {
+        say(GestureKind::drag_move, p, input.time);
+      } else if (length(input.at - p.from) > slop(p)) {
+        p.dragging = true;
+        flush_tap(p);
+        say(GestureKind::drag_start, p, input.time);
       }
       break;
     case PointerPhase::up:
-      if (!pressed_) break;
-      if (!dragging_ && length(input.at - from_) > slop) {
-        dragging_ = true;  // went far between two inputs
-        say(GestureKind::drag_start, input);
-      }
-      say(dragging_ ? GestureKind::drag_end : GestureKind::tap, input);
-      pressed_ = false;
+      go_up(p, input);
       break;
     case PointerPhase::cancel:
     case PointerPhase::leave:
-      if (!pressed_) break;
-      say(GestureKind::cancel, input);
-      pressed_ = false;
+      p.at = input.at;
+      if (p.pressed) say(GestureKind::cancel, p, input.time);
+      p.pressed = false;
+      say(GestureKind::leave, p, input.time);
       break;
   }
-  return {said_.data(), count_};
+  return said_;
+}
+
+std::span<const Gesture> GestureReader::advance_to(double time) {
+  said_.clear();
+  for (Pointer& p : pointers_) {
+    const double presses = p.down + thresholds_.long_press_seconds;
+    if (p.pressed && !p.dragging && !p.long_pressed && presses <= time) {
+      p.long_pressed = true;
+      flush_tap(p);
+      say(GestureKind::long_press, p, presses);
+    }
+    if (p.tap_waits && p.tap_due <= time && !p.pressed) {
+      flush_tap(p);
+    }
+  }
+  return said_;
+}
+
+double GestureReader::due() const {
+  double next = std::numeric_limits<double>::infinity();
+  for (const Pointer& p : pointers_) {
+    if (p.pressed && !p.dragging && !p.long_pressed)
+      next = std::min(next, p.down + thresholds_.long_press_seconds);
+    if (p.tap_waits && !p.pressed) next = std::min(next, p.tap_due);
+  }
+  return next;
+}
+
+void GestureReader::want_double_tap(std::uint32_t pointer) {
+  for (Pointer& p : pointers_) p.wants_double = p.wants_double || (p.id == pointer && p.pressed);
+}
+
+void GestureReader::forget(std::uint32_t pointer) {
+  for (Pointer& p : pointers_) {
+    if (p.id == pointer) p.pressed = p.tap_waits = false;
+  }
+}
+
+void GestureReader::forget_all() {
+  for (Pointer& p : pointers_) p.pressed = p.tap_waits = false;
+}
+
+bool GestureReader::pressed() const {
+  return std::any_of(pointers_.begin(), pointers_.end(), [](const Pointer& p) { return p.pressed; });
 }
 
 }  // namespace apsidon

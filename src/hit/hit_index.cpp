@@ -1,65 +1,355 @@
 #include "apsidon/hit/hit_index.hpp"
 
-#include <algorithm>
-#include <cmath>
+#include <array>
+#include <limits>
+
+#include "hit/shape.hpp"
 
 namespace apsidon {
-namespace {
 
-/// The point in the frame of the shape, whose middle is the origin.
-std::optional<Vec2> to_frame(const HitShape& shape, Vec2 point) {
-  const Pose& pose = shape.pose;
-  if (!(pose.scale > 0)) return std::nullopt;
-  const Vec2 away = point - pose.centre;
-  Vec2 p = pose.rotation == 0 ? away : rotated(away, std::cos(pose.rotation), -std::sin(pose.rotation));
-  p = p * (1 / pose.scale);
-  if (pose.flip != 0) {
-    // A flip narrows the shape across its axis; undo that by widening the distance from the axis.
-    const float narrow = std::cos(tilt_of_shown_side(pose.flip));
-    if (!(narrow > 1e-6f)) return std::nullopt;
-    const Vec2 across{std::cos(pose.flip_axis), std::sin(pose.flip_axis)};
-    p = p + across * (dot(p, across) * (1 / narrow - 1));
-  }
-  return p;
+using hit_detail::made_ready;
+using hit_detail::reach_of;
+using hit_detail::Ready;
+
+bool contains(const HitShape& shape, Vec2 point) {
+  return shape.clip.contains(point) && made_ready(shape).contains(point);
 }
 
-bool inside_rounded(Vec2 p, Size size, float radius) {
-  const float hw = size.width / 2;
-  const float hh = size.height / 2;
-  if (!(p.x >= -hw && p.x < hw && p.y >= -hh && p.y < hh)) return false;
-  const float r = std::clamp(radius, 0.0f, std::min(hw, hh));
-  const float dx = std::abs(p.x) - (hw - r);
-  const float dy = std::abs(p.y) - (hh - r);
-  if (dx <= 0 || dy <= 0) return true;
-  const float distance = dx * dx + dy * dy;
-  // The edge rule on a round corner: only the one between the left and the top edge has its edge inside.
-  return p.x < 0 && p.y < 0 ? distance <= r * r : distance < r * r;
+struct HitIndex::Impl {
+  struct Entry {
+    HitShape shape;
+    std::uint32_t tag;
+    HitKinds kinds;
+  };
+  /// What a cell of the grid holds of a shape that touches it.
+  struct InCell {
+    Ready ready;
+    std::uint32_t place;
+  };
+
+  // By place. Middles and reaches lie apart: a look from the front reads only them.
+  std::vector<Entry> entries = {};
+  std::vector<float> xs = {};
+  std::vector<float> ys = {};
+  std::vector<float> reaches = {};  // squared, of the circle around the shape; negative: never hit
+
+  // The grid: of what has not moved since it was made.
+  bool has_grid = false;
+  std::uint64_t looked_at = 0;  // shapes, since the last change
+  Vec2 corner = {};
+  float per_cell = 0;  // cells in a px
+  int columns = 0;
+  int rows = 0;
+  std::vector<std::uint32_t> begins = {};  // by cell: its first in `in_cells`; one more at the end
+  std::vector<InCell> in_cells = {};
+  std::vector<char> moved = {};            // by place: since the grid was made
+  std::vector<std::uint32_t> movers = {};  // in no order
+
+  void set_reach(std::size_t at, const HitShape& shape) {
+    const float s = shape.pose.scale;
+    const float w = shape.size.width;
+    const float h = shape.size.height;
+    // A little more than exact: the circle only spares work, the shape decides.
+    const float reach = (w * w + h * h) / 4 * s * s * 1.0001f + 0.01f;
+    xs[at] = shape.pose.centre.x;
+    ys[at] = shape.pose.centre.y;
+    reaches[at] = s > 0 ? reach : -1;
+  }
+
+  [[nodiscard]] bool has(std::size_t at, Vec2 point, HitKinds kinds) const {
+    const Entry& e = entries[at];
+    return (e.kinds & kinds) != 0 && contains(e.shape, point);
+  }
+  [[nodiscard]] bool near(std::size_t at, Vec2 point) const {
+    const float x = point.x - xs[at];
+    const float y = point.y - ys[at];
+    return x * x + y * y <= reaches[at];
+  }
+
+  /// The foremost of all, from the front: eight circles at once, and the shapes of those that have the point.
+  [[nodiscard]] std::ptrdiff_t look(Vec2 point, HitKinds kinds) {
+    constexpr std::size_t block = 8;
+    std::size_t end = entries.size();
+    for (; end % block != 0; --end) {
+      if (near(end - 1, point) && has(end - 1, point, kinds)) return seen(end - 1);
+    }
+    for (; end > 0; end -= block) {
+      const std::size_t begin = end - block;
+      int any = 0;
+      for (std::size_t k = 0; k < block; ++k) {
+        const float x = point.x - xs[begin + k];
+        const float y = point.y - ys[begin + k];
+        any |= x * x + y * y <= reaches[begin + k] ? 1 : 0;
+      }
+      if (any == 0) continue;
+      for (std::size_t i = end; i-- > begin;) {
+        if (near(i, point) && has(i, point, kinds)) return seen(i);
+      }
+    }
+    looked_at += entries.size();
+    return -1;
+  }
+  std::ptrdiff_t seen(std::size_t at) {
+    looked_at += entries.size() - at;
+    return static_cast<std::ptrdiff_t>(at);
+  }
+
+  [[nodiscard]] std::ptrdiff_t look_in_grid(Vec2 point, HitKinds kinds) const {
+    std::ptrdiff_t best = -1;
+    const float x = (point.x - corner.x) * per_cell;
+    const float y = (point.y - corner.y) * per_cell;
+    if (x >= 0 && y >= 0 && x < static_cast<float>(columns) && y < static_cast<float>(rows)) {
+      const auto cell = static_cast<std::size_t>(static_cast<int>(y) * columns + static_cast<int>(x));
+      for (std::uint32_t i = begins[cell]; i < begins[cell + 1]; ++i) {  // from the front
+        const InCell& in = in_cells[i];
+        if (!in.ready.contains(point) || moved[in.place]) continue;
+        const Entry& e = entries[in.place];
+        if ((e.kinds & kinds) == 0 || !e.shape.clip.contains(point)) continue;
+        best = static_cast<std::ptrdiff_t>(in.place);
+        break;
+      }
+    }
+    for (const std::uint32_t at : movers) {
+      if (static_cast<std::ptrdiff_t>(at) > best && near(at, point) && has(at, point, kinds)) {
+        best = static_cast<std::ptrdiff_t>(at);
+      }
+    }
+    return best;
+  }
+
+  void changed() {
+    has_grid = false;
+    looked_at = 0;
+    movers.clear();
+  }
+
+  void make_grid() {
+    looked_at = 0;
+    movers.clear();
+    moved.assign(entries.size(), 0);
+    // Cells about half a card's diagonal wide: a point then has few shapes to ask, and a shape few cells.
+    double reach = 0;
+    Rect all{{std::numeric_limits<float>::max(), std::numeric_limits<float>::max()},
+             {-std::numeric_limits<float>::max(), -std::numeric_limits<float>::max()}};
+    std::size_t shapes = 0;
+    for (std::size_t i = 0; i < entries.size(); ++i) {
+      if (!usable(i)) continue;
+      const Rect box = box_of(made_ready(entries[i].shape));
+      all = {{std::min(all.min.x, box.min.x), std::min(all.min.y, box.min.y)},
+             {std::max(all.max.x, box.max.x), std::max(all.max.y, box.max.y)}};
+      reach += std::sqrt(double{reaches[i]});
+      ++shapes;
+    }
+    has_grid = shapes > 0;
+    if (!has_grid) return;
+    const double wide = double{all.max.x} - double{all.min.x};
+    const double high = double{all.max.y} - double{all.min.y};
+    // No more cells than a few for each shape, however far apart they lie.
+    double cell = std::max(reach / static_cast<double>(shapes), 1.0);
+    const double most = 4.0 * static_cast<double>(shapes) + 64;
+    while ((std::floor(wide / cell) + 1) * (std::floor(high / cell) + 1) > most) cell *= 1.3;
+    corner = all.min;
+    per_cell = static_cast<float>(1 / cell);
+    columns = static_cast<int>(std::floor(wide / cell)) + 2;  // one more for what rounding adds
+    rows = static_cast<int>(std::floor(high / cell)) + 2;
+    begins.assign(static_cast<std::size_t>(columns) * static_cast<std::size_t>(rows) + 1, 0);
+    each_in_cells([&](std::size_t at_cell, std::size_t, const Ready&) { ++begins[at_cell + 1]; });
+    for (std::size_t i = 1; i < begins.size(); ++i) begins[i] += begins[i - 1];
+    in_cells.resize(begins.back());
+    each_in_cells([&](std::size_t at_cell, std::size_t place, const Ready& ready) {
+      in_cells[begins[at_cell]++] = {ready, static_cast<std::uint32_t>(place)};
+    });
+    for (std::size_t i = begins.size() - 1; i > 0; --i) begins[i] = begins[i - 1];
+    begins[0] = 0;
+  }
+
+  [[nodiscard]] bool usable(std::size_t i) const {
+    const float far = std::abs(xs[i]) + std::abs(ys[i]);
+    return reaches[i] > 0 && far < 1e7f && reaches[i] < 1e14f && made_ready(entries[i].shape).half_width >= 0;
+  }
+  [[nodiscard]] static Rect box_of(const Ready& ready) {
+    const Vec2 reach = reach_of(ready);
+    return {ready.centre - reach, ready.centre + reach};
+  }
+
+  /// Calls `with` for every shape and every cell that it touches, from the front; what lies too far away for
+  /// the grid is looked at beside it.
+  template <class With>
+  void each_in_cells(With with) {
+    movers.clear();
+    for (std::size_t i = entries.size(); i-- > 0;) {
+      if (!usable(i)) {
+        if (reaches[i] > 0) movers.push_back(static_cast<std::uint32_t>(i));
+        continue;
+      }
+      const Ready ready = made_ready(entries[i].shape);
+      const Rect box = box_of(ready);
+      const auto cut = [](float v, int most) { return std::clamp(static_cast<int>(v), 0, most - 1); };
+      const int x1 = cut((box.min.x - corner.x) * per_cell, columns);
+      const int x2 = cut((box.max.x - corner.x) * per_cell, columns);
+      const int y1 = cut((box.min.y - corner.y) * per_cell, rows);
+      const int y2 = cut((box.max.y - corner.y) * per_cell, rows);
+      for (int y = y1; y <= y2; ++y) {
+        for (int x = x1; x <= x2; ++x) with(static_cast<std::size_t>(y * columns + x), i, ready);
+      }
+    }
+  }
+
+  [[nodiscard]] std::ptrdiff_t topmost(Vec2 point, HitKinds kinds) {
+    if (has_grid) return look_in_grid(point, kinds);
+    const std::ptrdiff_t at = look(point, kinds);
+    // Making a grid costs about as much as looking at every shape a hundred times.
+    if (looked_at > 100 * entries.size()) make_grid();
+    return at;
+  }
+};
+
+HitIndex::HitIndex() : impl_(std::make_unique<Impl>()) {}
+HitIndex::HitIndex(const HitIndex& other) : impl_(std::make_unique<Impl>(*other.impl_)) {}
+HitIndex::HitIndex(HitIndex&&) noexcept = default;
+HitIndex& HitIndex::operator=(const HitIndex& other) {
+  if (this != &other) *impl_ = *other.impl_;
+  return *this;
+}
+HitIndex& HitIndex::operator=(HitIndex&&) noexcept = default;
+HitIndex::~HitIndex() = default;
+
+void HitIndex::clear() {
+  impl_->changed();
+  impl_->entries.clear();
+  impl_->xs.clear();
+  impl_->ys.clear();
+  impl_->reaches.clear();
+}
+
+void HitIndex::reserve(std::size_t shapes) {
+  impl_->entries.reserve(shapes);
+  impl_->xs.reserve(shapes);
+  impl_->ys.reserve(shapes);
+  impl_->reaches.reserve(shapes);
+}
+
+std::size_t HitIndex::size() const { return impl_->entries.size(); }
+
+std::size_t HitIndex::add(const HitShape& shape, std::uint32_t tag, HitKinds kinds) {
+  Impl& i = *impl_;
+  i.changed();
+  i.entries.push_back({shape, tag, kinds});
+  i.xs.emplace_back();
+  i.ys.emplace_back();
+  i.reaches.emplace_back();
+  i.set_reach(i.entries.size() - 1, shape);
+  return i.entries.size() - 1;
+}
+
+void HitIndex::move(std::size_t place, const Pose& pose) {
+  Impl& i = *impl_;
+  i.entries[place].shape.pose = pose;
+  i.set_reach(place, i.entries[place].shape);
+  if (!i.has_grid) {
+    i.looked_at = 0;
+    return;
+  }
+  if (i.moved[place]) return;
+  i.moved[place] = 1;
+  i.movers.push_back(static_cast<std::uint32_t>(place));
+  if (i.movers.size() > 32 + i.entries.size() / 16) i.changed();
+}
+
+std::optional<std::uint32_t> HitIndex::topmost(Vec2 point, HitKinds kinds) {
+  const std::ptrdiff_t at = impl_->topmost(point, kinds);
+  return at < 0 ? std::nullopt : std::optional(impl_->entries[static_cast<std::size_t>(at)].tag);
+}
+
+void HitIndex::all(Vec2 point, std::vector<std::uint32_t>& out, HitKinds kinds) const {
+  for (std::size_t i = size(); i-- > 0;) {
+    if (impl_->near(i, point) && impl_->has(i, point, kinds)) out.push_back(impl_->entries[i].tag);
+  }
+}
+
+namespace {
+
+/// The corners of the shape's box as it shows, without perspective.
+std::array<Vec2, 4> box_corners(const Ready& r) {
+  const float det = r.a * r.d - r.b * r.c;
+  const float inverse = det != 0 ? 1 / det : 0;
+  std::array<Vec2, 4> out;
+  const Vec2 local[] = {{-r.half_width, -r.half_height},
+                        {r.half_width, -r.half_height},
+                        {r.half_width, r.half_height},
+                        {-r.half_width, r.half_height}};
+  for (std::size_t i = 0; i < 4; ++i) {
+    out[i] =
+        r.centre + Vec2{r.d * local[i].x - r.b * local[i].y, r.a * local[i].y - r.c * local[i].x} * inverse;
+  }
+  return out;
+}
+
+/// Whether two convex quadrilaterals have a point in common, by a line between them along one of their sides.
+bool touch(const std::array<Vec2, 4>& a, const std::array<Vec2, 4>& b) {
+  const auto apart = [](const std::array<Vec2, 4>& sides, const std::array<Vec2, 4>& other) {
+    for (std::size_t i = 0; i < 4; ++i) {
+      const Vec2 side = sides[(i + 1) % 4] - sides[i];
+      const Vec2 normal{side.y, -side.x};
+      float own_least = std::numeric_limits<float>::max(), own_most = -own_least;
+      float least = own_least, most = own_most;
+      for (std::size_t k = 0; k < 4; ++k) {
+        const float own = dot(sides[k], normal);
+        const float others = dot(other[k], normal);
+        own_least = std::min(own_least, own);
+        own_most = std::max(own_most, own);
+        least = std::min(least, others);
+        most = std::max(most, others);
+      }
+      if (most < own_least || least > own_most) return true;
+    }
+    return false;
+  };
+  return !apart(a, b) && !apart(b, a);
+}
+
+float distance_to(const std::array<Vec2, 4>& box, Vec2 point) {
+  float best = std::numeric_limits<float>::max();
+  for (std::size_t i = 0; i < 4; ++i) {
+    const Vec2 from = box[i];
+    const Vec2 side = box[(i + 1) % 4] - from;
+    const float all = dot(side, side);
+    const float along = all > 0 ? std::clamp(dot(point - from, side) / all, 0.0f, 1.0f) : 0;
+    best = std::min(best, length(point - (from + side * along)));
+  }
+  return best;
 }
 
 }  // namespace
 
-bool contains(const HitShape& shape, Vec2 point) {
-  if (!shape.clip.contains(point)) return false;
-  const auto p = to_frame(shape, point);
-  return p && inside_rounded(*p, shape.size, shape.corner_radius);
-}
-
-void HitIndex::add(const HitShape& shape, std::uint32_t tag) {
-  const float s = shape.pose.scale;
-  const float reach =
-      (shape.size.width * shape.size.width + shape.size.height * shape.size.height) / 4 * s * s;
-  // A little more than exact: the circle only spares work, the shape decides.
-  shapes_.push_back(
-      {.centre = shape.pose.centre, .reach_squared = reach * 1.0001f, .tag = tag, .shape = shape});
-}
-
-std::optional<std::uint32_t> HitIndex::topmost(Vec2 point) const {
-  for (std::size_t i = shapes_.size(); i-- > 0;) {
-    const Entry& e = shapes_[i];
-    const Vec2 away = point - e.centre;
-    if (dot(away, away) <= e.reach_squared && contains(e.shape, point)) return e.tag;
+void HitIndex::in_rect(const Rect& rect, std::vector<std::uint32_t>& out, HitKinds kinds) const {
+  const std::array<Vec2, 4> wanted{rect.min, Vec2{rect.max.x, rect.min.y}, rect.max,
+                                   Vec2{rect.min.x, rect.max.y}};
+  for (std::size_t i = size(); i-- > 0;) {
+    const Impl::Entry& e = impl_->entries[i];
+    const Ready ready = made_ready(e.shape);
+    if ((e.kinds & kinds) == 0 || ready.half_width < 0) continue;
+    if (touch(box_corners(ready), wanted)) out.push_back(e.tag);
   }
-  return std::nullopt;
+}
+
+std::optional<std::uint32_t> HitIndex::nearest(Vec2 point, float slop, HitKinds kinds) {
+  if (const auto tag = topmost(point, kinds)) return tag;
+  std::optional<std::uint32_t> best;
+  float least = slop;
+  for (std::size_t i = size(); i-- > 0;) {
+    const Impl::Entry& e = impl_->entries[i];
+    const float reach = std::sqrt(std::max(impl_->reaches[i], 0.0f)) + least;
+    const Vec2 away = point - e.shape.pose.centre;
+    if ((e.kinds & kinds) == 0 || dot(away, away) > reach * reach) continue;
+    const Ready ready = made_ready(e.shape);
+    if (ready.half_width < 0) continue;
+    const float distance = distance_to(box_corners(ready), point);
+    if (distance > least || (best && distance == least)) continue;
+    least = distance;
+    best = e.tag;
+  }
+  return best;
 }
 
 }  // namespace apsidon

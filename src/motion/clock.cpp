@@ -20,6 +20,11 @@ void Clock::begin_anew() {
   from_ = now_;
 }
 
+void Clock::set_now(double now) {
+  begin_anew();
+  from_ = now_ = now;
+}
+
 void Clock::hold(std::string_view reason) {
   if (std::find(holds_.begin(), holds_.end(), reason) != holds_.end()) return;
   begin_anew();

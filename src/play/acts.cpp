@@ -79,7 +79,7 @@ void Playfield::Impl::act_deal(Performance& p, Node& node) {
     farthest = std::max(farthest, length(cards[s].resting.centre - source.centre));
   for (std::size_t i = 0; i < order.size(); ++i) {
     CardState& state = cards[order[i]];
-    if (state.held) continue;
+    if (state.held || state.locked) continue;
     source.flip_axis = state.resting.flip_axis;
     source.scale = state.resting.scale;
     motion.place(order[i], source);

@@ -1,49 +1,39 @@
-// The player's hand: from a press to exactly one of dropped, refused, cancelled.
+// The player's hand: from a pick-up to exactly one of dropped, refused, cancelled, superseded.
 #include <algorithm>
+#include <cmath>
+#include <numbers>
 
+#include "apsidon/layout/insertion.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon {
 
-bool Playfield::Impl::handle(const Gesture& gesture) {
-  switch (gesture.kind) {
-    case GestureKind::hover:
-      return false;
-    case GestureKind::press:
-      pressed = hit(gesture.at);
-      return bool(pressed.zone);
-    case GestureKind::tap:
-      if (!pressed.zone) return false;
-      note({.kind = EventKind::tapped,
-            .time = gesture.time,
-            .card = setup.table.card(pressed.card) ? pressed.card : CardId{},
-            .from = pressed.zone,
-            .at = gesture.at});
-      return true;
-    case GestureKind::drag_start:
-      return pick_up(gesture);
-    case GestureKind::drag_move:
-      if (carry.run.count == 0) return false;
-      carry_to(gesture.at);
-      return true;
-    case GestureKind::drag_end:
-      if (carry.run.count == 0) return false;
-      carry_to(gesture.at);
-      let_go(gesture);
-      return true;
-    case GestureKind::cancel: {
-      const bool held = carry.run.count > 0;
-      cancel_carry(gesture.at);
-      return held;
-    }
+/// What the rules say, and what is being waited for.
+PickVerdict Playfield::Impl::judge_pick(CardId id) const {
+  PickVerdict pick = apsidon::judge_pick(setup.table, rulebook(), id);
+  for (const CardId card : setup.table.cards_of(pick.run)) {
+    if (!cards[slot(card)].locked) continue;
+    pick.verdict = {.reason = Reason::locked, .card = card, .zone = setup.table.card(card)->zone};
+    pick.run.count = 0;
+    break;
   }
-  return false;
+  return pick;
 }
 
-bool Playfield::Impl::pick_up(const Gesture& gesture) {
-  const Card* card = setup.table.card(pressed.card);
+Event Playfield::Impl::carry_event(EventKind kind, double time) const {
+  return {.kind = kind,
+          .time = time,
+          .card = carry.run.first,
+          .count = carry.run.count,
+          .from = carry.home,
+          .at = carry.pointer};
+}
+
+/// Takes a run into the hand, or says why not.
+bool Playfield::Impl::pick_up(CardId id, const Gesture& gesture, Carry as) {
+  const Card* card = setup.table.card(id);
   if (!card) return false;
-  const PickVerdict pick = apsidon::judge_pick(setup.table, setup.rules, card->id);
+  const PickVerdict pick = judge_pick(id);
   if (!pick.verdict) {
     note({.kind = EventKind::pick_refused,
           .time = gesture.time,
@@ -54,46 +44,96 @@ bool Playfield::Impl::pick_up(const Gesture& gesture) {
     start_effect(card->id, options.feel.shake, EffectKind::swing, 0);
     return true;
   }
+  set_hovered({});
+  carry = std::move(as);
   carry.run = pick.run;
   carry.home = card->zone;
   carry.home_revision = setup.table.zone(card->zone)->revision;
-  carry.grip = motion.pose(slot(pick.run.first)).centre - gesture.from;
+  carry.pointer = gesture.at;
+  carry.time = gesture.time;
   find_targets();
-  for (const CardId id : setup.table.cards_of(pick.run)) {
-    cards[slot(id)].held = true;
-    cards[slot(id)].departure = ++departures;
-    cards[slot(id)].performance = {};
+  for (const CardId each : setup.table.cards_of(pick.run)) cards[slot(each)].picked = true;
+  note(carry_event(EventKind::picked_up, gesture.time));
+  stale = true;
+  return true;
+}
+
+bool Playfield::Impl::start_drag(const Gesture& gesture) {
+  const auto it = std::find_if(pressed.begin(), pressed.end(),
+                               [&](const Pressed& p) { return p.pointer == gesture.pointer; });
+  if (gesture.button != PointerButton::primary || it == pressed.end()) return false;
+  const CardId id = it->on.card;
+  if (!setup.table.card(id)) return false;
+  cancel_carry(gesture.at);  // what a tap or key has picked up
+  // The grip is where the card is now, on its way or raised.
+  const Vec2 grip = motion.pose(slot(id)).centre - gesture.from;
+  if (!pick_up(id, gesture, {.by = gesture.pointer, .kind = gesture.pointer_kind})) return false;
+  if (carry.run.count == 0) return true;  // refused, and said so
+  carry.grip = options.drag.grip == Grip::keep ? grip : Vec2{};
+  if (gesture.pointer_kind == PointerKind::touch) {
+    carry.grip.y -= options.drag.above_finger * solved.card.height;
   }
-  note({.kind = EventKind::picked_up,
-        .time = gesture.time,
-        .card = pick.run.first,
-        .count = pick.run.count,
-        .from = carry.home,
-        .at = gesture.at});
-  carry_to(gesture.at);
+  if (options.drag.look == DragLook::card) {
+    for (const CardId each : setup.table.cards_of(carry.run)) {
+      CardState& state = cards[slot(each)];
+      state.held = true;
+      state.departure = ++departures;
+      state.performance = {};
+    }
+  }
+  carry_to(gesture.at, gesture.time);
   return true;
 }
 
 void Playfield::Impl::find_targets() {
   carry.targets.clear();
   for (const Zone& zone : setup.table.zones()) {
-    if (apsidon::judge_drop(setup.table, setup.rules, carry.run, zone.id)) carry.targets.push_back(zone.id);
+    if (apsidon::judge_drop(setup.table, rulebook(), carry.run, zone.id)) carry.targets.push_back(zone.id);
   }
 }
 
-void Playfield::Impl::carry_to(Vec2 pointer) {
+Vec2 Playfield::Impl::carried_middle(Vec2 pointer) const { return pointer + carry.grip; }
+
+void Playfield::Impl::carry_to(Vec2 pointer, double time) {
+  // A held card leans into its way, the more the faster it goes: fully at five widths in a tenth of a second.
+  const double passed = time - carry.time;
+  const float speed = passed > 1e-4 ? (pointer.x - carry.pointer.x) / static_cast<float>(passed) : 0;
+  const float whole = 50 * std::max(solved.card.width, 1.0f);
+  const float tilt =
+      std::clamp(speed / whole, -1.0f, 1.0f) * options.feel.tilt_deg * std::numbers::pi_v<float> / 180;
   carry.pointer = pointer;
+  carry.time = time;
   carry.aimed = aim(pointer);
+  carry.insert_at.reset();
+  const bool wanted =
+      std::find(carry.targets.begin(), carry.targets.end(), carry.aimed) != carry.targets.end();
+  float rotation = 0;
+  if (wanted) {
+    const std::size_t i = carry.aimed.value - 1;
+    const bool within = carry.aimed == carry.home;
+    if (within ? setup.rules[i].sorts : setup.handling[i].inserts) {
+      const std::optional<std::size_t> before =
+          rooms[i].insert_at == no_place ? std::nullopt
+                                         : std::optional(static_cast<std::size_t>(rooms[i].insert_at));
+      carry.insert_at = insertion_place(carry.aimed, carried_middle(pointer), before);
+    }
+    // Over a place whose cards lie sideways, it lies as it would there.
+    if (setup.handling[i].lays_sideways) rotation = std::numbers::pi_v<float> / 2;
+  }
+  make_room();
+  stale = true;
+  if (options.drag.look == DragLook::copy) return;
   const Vec2 first_neutral = cards[slot(carry.run.first)].neutral.centre;
   for (const CardId id : setup.table.cards_of(carry.run)) {
     const std::size_t s = slot(id);
     Pose goal = cards[s].resting;
-    goal.centre = pointer + carry.grip + (cards[s].neutral.centre - first_neutral);
-    goal.rotation = 0;
+    goal.centre = carried_middle(pointer) + (cards[s].neutral.centre - first_neutral);
+    goal.rotation = rotation;
     goal.lift = options.feel.carry_lift;
     motion.travel(s, goal, options.feel.carry);
+    if (options.feel.tilt_deg > 0) motion.lean(s, {.rotation = tilt}, options.feel.tilt);
   }
-  stale = true;
+  carry.tilts = tilt != 0;
 }
 
 ZoneId Playfield::Impl::zone_at(Vec2 point) const {
@@ -113,15 +153,17 @@ PanelId Playfield::Impl::panel_at(Vec2 point) const {
 /// The zone that a drop would go to: of those that would take the run, the one that the held card's goal and
 /// the pointer are over most; else the zone under the pointer, to be told why not.
 ZoneId Playfield::Impl::aim(Vec2 pointer) const {
-  const Rect goal = rect_around(pointer + carry.grip, solved.card);
+  const Rect goal = rect_around(carried_middle(pointer), solved.card);
   const float card_area = std::max(solved.card.width * solved.card.height, 1.0f);
   constexpr float pointer_weight = 0.5f;  // being under the pointer counts as half a card of overlap
   constexpr float least = 0.1f;           // touching a neighbour with an edge is no aim
+  constexpr float stays = 0.1f;           // what it aims at stays until another is clearly more
   ZoneId best;
   float best_score = least;
   for (const ZoneId id : carry.targets) {
     const Rect& area = areas[id.value - 1];
-    const float score = overlap(goal, area) / card_area + (area.contains(pointer) ? pointer_weight : 0);
+    float score = overlap(goal, area) / card_area + (area.contains(pointer) ? pointer_weight : 0);
+    if (score > 0 && id == carry.aimed) score += stays;
     if (score > best_score) {
       best_score = score;
       best = id;
@@ -131,36 +173,25 @@ ZoneId Playfield::Impl::aim(Vec2 pointer) const {
 }
 
 void Playfield::Impl::let_go(const Gesture& gesture) {
-  const ZoneId to = carry.aimed;
-  Event event{.time = gesture.time,
-              .card = carry.run.first,
-              .count = carry.run.count,
-              .from = carry.home,
-              .to = to,
-              .at = gesture.at};
-  if (!to || to == carry.home) return put_back(EventKind::cancelled, event);
+  ZoneId to = carry.aimed;
+  const ZoneId flicked = setup.handling[carry.home.value - 1].flick_to;
+  // Where it would come to rest if it slid on for a fifth of a second.
+  const Vec2 slides_to = gesture.at + gesture.velocity * 0.2f;
+  if (flicked && gesture.kind == GestureKind::flick && !areas[carry.home.value - 1].contains(slides_to)) {
+    const bool aims = to && to != carry.home &&
+                      std::find(carry.targets.begin(), carry.targets.end(), to) != carry.targets.end();
+    if (!aims) to = flicked;
+  }
+  const bool sorts = to && to == carry.home && setup.rules[to.value - 1].sorts;
+  if (!to || (to == carry.home && !sorts))
+    return put_back(EventKind::cancelled, carry_event({}, gesture.time));
 
-  event.proposal = ++proposals;
-  event.kind = EventKind::proposed;
-  note(event);
-  event.verdict = apsidon::judge_drop(setup.table, setup.rules, carry.run, to);
-  if (event.verdict) {
-    const Verdict moved = setup.table.move(carry.run, to);
-    if (!moved) event.verdict = moved;
+  Proposal proposal{.id = ++proposals, .run = carry.run, .from = carry.home, .to = to};
+  if (to == carry.aimed) proposal.at = carry.insert_at;
+  if (std::holds_alternative<FreeLayout>(setup.places[to.value - 1].layout)) {
+    proposal.middle = carried_middle(gesture.at);
   }
-  if (!event.verdict) {
-    const CardId first = carry.run.first;
-    put_back(EventKind::refused, event);
-    return start_effect(first, options.feel.shake, EffectKind::swing, 0);
-  }
-  event.kind = EventKind::dropped;
-  note(event);
-  first_move();
-  if (setup.table.zone(event.from)->cards.empty()) {
-    note({.kind = EventKind::emptied, .time = gesture.time, .from = event.from});
-  }
-  forget_carry();
-  lay_out_changed(Change::table);
+  propose(proposal, gesture.at, gesture.time);
 }
 
 /// Ends a drag that moved nothing: the cards go home, each by itself, for the game may have torn the run
@@ -169,27 +200,35 @@ void Playfield::Impl::put_back(EventKind ending, const Event& event) {
   Event said = event;
   said.kind = ending;
   note(said);
+  // They keep the order in which they were picked up, so that the run stays stacked as it is.
+  std::vector<std::size_t> back;
   for (std::size_t s = 0; s < cards.size(); ++s) {
-    // They keep the order in which they were picked up, so that the run stays stacked as it is.
-    if (cards[s].held && setup.table.card(cards[s].id)) motion.travel(s, cards[s].resting, options.feel.back);
+    if (cards[s].held && setup.table.card(cards[s].id)) back.push_back(s);
   }
   forget_carry();
+  for (const std::size_t s : back) motion.travel(s, cards[s].resting, options.feel.back);
 }
 
 void Playfield::Impl::forget_carry() {
-  for (CardState& state : cards) state.held = false;
+  for (CardState& state : cards) {
+    if (state.held) motion.lean(static_cast<std::size_t>(&state - cards.data()), {}, options.feel.tilt);
+    state.held = state.picked = false;
+  }
+  if (carry.mode == Carry::Mode::drag) gestures.forget(carry.by);
   carry.run = {};
   carry.aimed = {};
+  carry.insert_at.reset();
   carry.targets.clear();
-  gestures.forget();
+  carry.tilts = false;
+  make_room();
   stale = true;
 }
 
 void Playfield::Impl::cancel_carry(Vec2 at) {
   if (carry.run.count == 0) return;
-  put_back(
-      EventKind::cancelled,
-      {.time = clock.now(), .card = carry.run.first, .count = carry.run.count, .from = carry.home, .at = at});
+  Event event = carry_event(EventKind::cancelled, clock.now());
+  event.at = at;
+  put_back(EventKind::cancelled, event);
 }
 
 /// A change of the zone from which the held cards came ends the drag: they may be no run any more, or be
@@ -201,6 +240,8 @@ void Playfield::Impl::cancel_if_touched() {
   }
   find_targets();
   carry.aimed = aim(carry.pointer);
+  const auto& targets = carry.targets;
+  if (std::find(targets.begin(), targets.end(), carry.aimed) == targets.end()) carry.insert_at.reset();
 }
 
 }  // namespace apsidon

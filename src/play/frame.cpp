@@ -2,13 +2,14 @@
 #include <algorithm>
 #include <cmath>
 
+#include "apsidon/motion/spring.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon {
 namespace {
 
 // An order is a layer, then two numbers; outlines lie under everything, what is held above everything.
-enum class Layer : std::uint64_t { outline, rest, flight, held };
+enum class Layer : std::uint64_t { outline, rest, raised, flight, held, zoom };
 
 std::uint64_t order_of(Layer layer, std::uint64_t major, std::uint64_t minor) {
   return static_cast<std::uint64_t>(layer) << 60 | (major & 0xFFFFFFF) << 32 | (minor & 0xFFFFFFFF);
@@ -32,12 +33,19 @@ void Playfield::Impl::order_cards() {
       const std::size_t s = slot(zone.cards[place]);
       const CardState& state = cards[s];
       std::uint64_t order = rest_order(zone.id, place);
+      const bool raised =
+          zone.cards[place] == hover.card && setup.handling[zone.id.value - 1].hover != HoverKind::none;
       if (state.held) {
         order = order_of(Layer::held, 0, place);
       } else if (state.departure > 0 && motion.waiting(s)) {
         order = state.waits_at;
       } else {
         if (state.departure > 0) order = flight_order(state.departure);
+        if (raised && state.departure == 0) {
+          // It stands above its neighbours, and nothing goes by that.
+          ordered.push_back({order_of(Layer::raised, zone.id.value, place), s});
+          continue;
+        }
         // Nothing that has arrived is overtaken from below by what arrives later.
         order = std::max(order, below);
         below = std::max(below, order >= flight_order(0) ? order : 0);
@@ -88,6 +96,7 @@ void Playfield::Impl::add_panels() {
     to.kind = panel.kind;
     to.text = panel.text;
     to.fill = panel.fill;
+    to.focus = false;
   };
   const std::vector<Overlay>& overlays = setup.plans[*plan].overlays;
   for (std::uint32_t i = 1; i <= panel_areas.size(); ++i) {
@@ -116,16 +125,100 @@ void Playfield::Impl::add_card(std::uint64_t order, std::size_t s) {
                          .brightness = pose.brightness,
                          .lift = pose.lift,
                          .clip = clip_of(s),
-                         .marks = {.held = state.held, .refused = motion.has_effect(s, EffectKind::swing)},
+                         .marks = {.held = state.picked,
+                                   .refused = motion.has_effect(s, EffectKind::swing),
+                                   .hovered = state.id == hover.card,
+                                   .locked = state.locked},
                          .order = order});
+  if (state.id == hover.zoomed && options.hover.zoomed != ZoomedLook::shown) {
+    drawn.items.back().opacity *= options.hover.zoomed == ZoomedLook::hidden ? 0 : 0.45f;
+  }
+}
+
+/// Translucent copies of what is dragged, where the pointer has it.
+void Playfield::Impl::add_copies() {
+  if (carry.run.count == 0 || carry.mode != Carry::Mode::drag || options.drag.look != DragLook::copy) return;
+  const Vec2 first = cards[slot(carry.run.first)].neutral.centre;
+  std::uint64_t n = 0;
+  for (const CardId id : setup.table.cards_of(carry.run)) {
+    const CardState& state = cards[slot(id)];
+    Pose pose = state.resting;
+    pose.centre = carried_middle(carry.pointer) + (state.neutral.centre - first);
+    pose.rotation = 0;
+    const Card& card = *setup.table.card(id);
+    const bool face = shows_face(pose.flip);
+    drawn.items.push_back({.kind = FrameKind::copy,
+                           .card = id,
+                           .zone = card.zone,
+                           .face = face ? card.face : hidden_face,
+                           .back = !face,
+                           .size = solved.card,
+                           .matrix = matrix_of(pose),
+                           .corners = corners(pose, solved.card),
+                           .opacity = options.drag.copy_opacity,
+                           .lift = options.feel.carry_lift,
+                           .marks = {.held = true},
+                           .order = order_of(Layer::held, 1, n++)});
+  }
+}
+
+/// The larger picture of a card, growing out of it.
+void Playfield::Impl::add_zoom() {
+  const Card* card = setup.table.card(hover.zoomed);
+  if (!card || solved.card.empty()) return;
+  const Rect place = zoom_place(card->id);
+  if (place.empty()) return;
+  const Glide& glide = options.feel.zoom;
+  const float since = static_cast<float>(own_now() - hover.zoomed_at);
+  float share = 1;
+  if (glide.spring) {
+    share = 1 - shares_of(*glide.spring, since).of_distance;
+  } else if (since < glide.seconds) {
+    share = glide.curve.value(since / glide.seconds);
+  }
+  const Pose& from = cards[slot(card->id)].resting;
+  Pose pose{.centre = from.centre + (place.centre() - from.centre) * share};
+  const float size = place.width() / solved.card.width;
+  pose.scale = std::max(from.scale + (size - from.scale) * share, 0.0f);
+  drawn.items.push_back({.kind = FrameKind::zoom,
+                         .card = card->id,
+                         .zone = card->zone,
+                         .face = card->face_up ? card->face : hidden_face,
+                         .back = !card->face_up,
+                         .size = solved.card,
+                         .matrix = matrix_of(pose),
+                         .corners = corners(pose, solved.card),
+                         .opacity = std::clamp(share * 2, 0.0f, 1.0f),
+                         .lift = 0.6f,
+                         .order = order_of(Layer::zoom, 0, 0)});
+}
+
+/// Whether the picture of a zoom still grows.
+bool Playfield::Impl::zooming() const {
+  if (!hover.zoomed) return false;
+  const Glide& glide = options.feel.zoom;
+  const double takes =
+      glide.spring ? double{settle_seconds(*glide.spring, 1, 0, 1e-3f)} : double{glide.seconds};
+  return own_now() - hover.zoomed_at <= takes + 1e-3;
+}
+
+void Playfield::Impl::mark_focus() {
+  if (focus == Hit{}) return;
+  for (FrameItem& item : drawn.items) {
+    const bool on = focus.card ? item.card == focus.card && item.kind == FrameKind::card
+                               : focus.zone && item.zone == focus.zone && item.kind == FrameKind::outline;
+    item.marks.focus = on;
+  }
+  for (FramePanel& panel : drawn.panels) panel.focus = focus.panel && panel.panel == focus.panel;
 }
 
 const Frame& Playfield::Impl::frame() {
-  if (motion.revision() != seen_motion) stale = true;
+  if (motion.revision() != seen_motion || (zooming() && own_now() != zoom_drawn)) stale = true;
   if (!stale) return drawn;
   stale = false;
   hits_stale = true;
   seen_motion = motion.revision();
+  zoom_drawn = own_now();
   ++drawn.revision;
   drawn.window = options.window;
   drawn.pixel_ratio = options.pixel_ratio;
@@ -136,16 +229,19 @@ const Frame& Playfield::Impl::frame() {
   add_outlines();
   order_cards();
   for (const Ordered& o : ordered) add_card(o.order, o.slot);
+  add_copies();
+  add_zoom();
 
   // A target is marked where a card would come to lie: on its top card, or its outline.
   for (const ZoneId id : carry.targets) {
     const CardId top = setup.table.top(id).value_or(CardId{});
     for (FrameItem& item : drawn.items) {
-      if (item.zone != id || item.card != top) continue;
+      if (item.zone != id || item.card != top || item.kind == FrameKind::zoom) continue;
       item.marks.legal_target = true;
       item.marks.aimed_at = id == carry.aimed;
     }
   }
+  mark_focus();
   return drawn;
 }
 

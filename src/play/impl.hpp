@@ -1,18 +1,43 @@
 #pragma once
 // The inside of a playfield; not installed. Split by what it does: playfield.cpp keeps time and poses,
-// carry.cpp is the player's hand, perform.cpp runs scripts, acts.cpp what each act does, time.cpp timers and
-// countdowns, frame.cpp the list to draw, sketch.cpp what a programmer sees.
+// input.cpp takes what comes in, hover.cpp is the pointer that presses nothing, carry.cpp the player's hand,
+// tap.cpp what taps do, keys.cpp focus and keys, moves.cpp what a move is and what follows from it,
+// perform.cpp runs scripts, acts.cpp what each act does, time.cpp timers and countdowns, frame.cpp the list
+// to draw, sketch.cpp what a programmer sees.
+#include <functional>
 #include <memory>
 #include <span>
 #include <string>
 #include <vector>
 
+#include "apsidon/cards/history.hpp"
 #include "apsidon/hit/hit_index.hpp"
 #include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "apsidon/play/playfield.hpp"
 
 namespace apsidon {
+
+/// Something on the heap that is copied with its owner.
+template <class T>
+class Boxed {
+ public:
+  explicit Boxed(T value) : held_(std::make_unique<T>(std::move(value))) {}
+  Boxed(const Boxed& other) : held_(std::make_unique<T>(*other.held_)) {}
+  Boxed(Boxed&&) noexcept = default;
+  Boxed& operator=(const Boxed& other) {
+    if (this != &other) held_ = std::make_unique<T>(*other.held_);
+    return *this;
+  }
+  Boxed& operator=(Boxed&&) noexcept = default;
+  ~Boxed() = default;
+
+  T& operator*() const { return *held_; }
+  T* operator->() const { return held_.get(); }
+
+ private:
+  std::unique_ptr<T> held_;
+};
 
 struct Playfield::Impl {
   Impl(TableSetup setup, const PlayfieldOptions& options);
@@ -23,10 +48,12 @@ struct Playfield::Impl {
     ZoneId zone = {};  ///< where its poses below were laid out
     Pose neutral = {};
     Pose resting = {};
-    std::size_t place = 0;        ///< in that zone
-    std::uint64_t departure = 0;  ///< order in which it left; 0: it has not left its place
-    std::uint64_t waits_at = 0;   ///< where it is drawn until it leaves
-    bool held = false;
+    std::size_t place = 0;           ///< in that zone
+    std::uint64_t departure = 0;     ///< order in which it left; 0: it has not left its place
+    std::uint64_t waits_at = 0;      ///< where it is drawn until it leaves
+    bool held = false;               ///< follows the pointer
+    bool picked = false;             ///< is in the hand, held or not
+    bool locked = false;             ///< waits at its target for an answer
     PerformanceId performance = {};  ///< that it is a part of
   };
 
@@ -68,7 +95,7 @@ struct Playfield::Impl {
   };
 
   /// Why poses changed, and so how cards get to the new ones.
-  enum class Change { first, table, window };
+  enum class Change { first, table, window, room };
 
   // playfield.cpp
   void advance_to(double time);
@@ -79,6 +106,10 @@ struct Playfield::Impl {
   [[nodiscard]] LayoutInput layout_input(ZoneId zone) const;
   void fill_laid(const Zone& zone);
   void lay_out_zone(ZoneId zone, Change change);
+  [[nodiscard]] Room room_of(ZoneId zone) const;
+  [[nodiscard]] bool closes_up(const Card& card) const;
+  void make_room();
+  void lay_out_room(const Zone& zone, LayoutInput in, const Room& room, bool closes);
   void lay_out_changed(Change change);
   void head_for(const Card& card, std::size_t slot, const Pose& resting, Change change);
   void fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
@@ -92,6 +123,8 @@ struct Playfield::Impl {
   // time.cpp
   [[nodiscard]] double due() const;
   void run_due();
+  [[nodiscard]] double input_due() const;
+  void run_input_due(double time);
   void go_to(double own);
   void first_move();
 
@@ -127,19 +160,82 @@ struct Playfield::Impl {
   void act_home(Performance& performance, Node& node);
   void scatter(Performance& performance, Node& node, std::span<const CardId> order);
 
-  // carry.cpp
+  // input.cpp
   bool handle(const Gesture& gesture);
-  bool pick_up(const Gesture& gesture);
-  void carry_to(Vec2 pointer);
+  bool press(const Gesture& gesture);
+  void record(const Input& input);
+  void close_gate(std::string_view reason);
+  void open_gate(std::string_view reason);
+  void blur();
+
+  // hover.cpp
+  void hover_at(const Gesture& gesture);
+  void leave();
+  void consider_hover();
+  void set_hovered(CardId card);
+  void lean_hovered(CardId card, bool out);
+  void show_zoom(CardId card);
+  [[nodiscard]] CardId hover_answer();
+  [[nodiscard]] CardId topmost_neutral(Vec2 point);
+  [[nodiscard]] double hover_due() const;
+  void run_hover_due(double time);
+  [[nodiscard]] Rect zoom_place(CardId card) const;
+
+  // carry.cpp
+  struct Carry;
+  [[nodiscard]] PickVerdict judge_pick(CardId card) const;
+  bool pick_up(CardId card, const Gesture& gesture, Carry mode);
+  bool start_drag(const Gesture& gesture);
+  void carry_to(Vec2 pointer, double time);
   void let_go(const Gesture& gesture);
   void put_back(EventKind ending, const Event& event);
   void cancel_carry(Vec2 at);
   void find_targets();
   void cancel_if_touched();
   void forget_carry();
+  [[nodiscard]] std::size_t insertion_place(ZoneId zone, Vec2 point, std::optional<std::size_t> before) const;
+  [[nodiscard]] Vec2 carried_middle(Vec2 pointer) const;
+  [[nodiscard]] Event carry_event(EventKind kind, double time) const;
   ZoneId aim(Vec2 pointer) const;
   ZoneId zone_at(Vec2 point) const;
   PanelId panel_at(Vec2 point) const;
+
+  // moves.cpp
+  [[nodiscard]] Rulebook rulebook() const { return {setup.rules, setup.links}; }
+  void propose(Proposal proposal, Vec2 at, double time);
+  void settle(const Proposal& proposal, Event event, const Verdict& verdict);
+  Verdict apply(const Proposal& proposal);
+  void follow_up(ZoneId from, double time);
+  void take_what_fits(double time);
+  void lock(const Proposal& proposal);
+  void show_at_target(const Proposal& proposal, Change change);
+  void place_locked();
+  void unlock(const Proposal& proposal);
+  void supersede_torn();
+  void step_over(double time);
+  Verdict go_back(bool redo);
+  Verdict draw_stock(ZoneId stock, double time);
+  Verdict turn_by_hand(CardId card, double time);
+  Verdict send_best(CardId card, double time);
+  void compare(double time);
+
+  // tap.cpp
+  bool tap(const Gesture& gesture);
+  bool do_tap(TapKind kind, CardId card, ZoneId zone, const Gesture& gesture);
+
+  // keys.cpp
+  struct Place {
+    Hit what;
+    Vec2 middle;
+  };
+  bool key(const KeyInput& input);
+  void gather_places();
+  void move_focus(Vec2 direction);
+  void step_focus(int by);
+  void set_focus(const Hit& what);
+  void keep_focus();
+  bool act_on_focus(TapKind other, double time);
+  [[nodiscard]] std::optional<Vec2> middle_of(const Hit& what) const;
 
   // frame.cpp
   const Frame& frame();
@@ -149,6 +245,10 @@ struct Playfield::Impl {
   void add_outlines();
   void add_panels();
   void add_card(std::uint64_t order, std::size_t slot);
+  void add_copies();
+  void add_zoom();
+  [[nodiscard]] bool zooming() const;
+  void mark_focus();
   [[nodiscard]] Rect clip_of(std::size_t slot) const;
   [[nodiscard]] Pose outline_pose(ZoneId zone) const;
   Hit hit(Vec2 point);
@@ -175,24 +275,68 @@ struct Playfield::Impl {
   std::vector<char> empty = {};            // by zone: whether it was empty when the areas were made
   std::vector<Rect> panel_areas = {};      // by panel
   std::vector<CardState> cards = {};       // by slot
+  std::vector<Room> rooms = {};            // by zone: that its resting poses make
+  std::vector<char> closed_up = {};        // by zone: whether it has closed up where the held cards were
   std::vector<LaidCard> laid = {};         // scratch
   std::vector<Pose> poses = {};            // scratch
+  std::vector<LaidCard> roomy_laid = {};   // scratch
+  std::vector<Pose> roomy_poses = {};      // scratch
 
   // The hand.
   struct Carry {
+    enum class Mode : std::uint8_t { drag, tap, keys };
+    Mode mode = Mode::drag;
+    std::uint32_t by = 0;  ///< the pointer that drags
+    PointerKind kind = PointerKind::mouse;
     Run run = {};  ///< no cards: nothing is held
     ZoneId home = {};
     std::uint64_t home_revision = 0;
     Vec2 grip = {};     ///< from the pointer to the middle of the first card
     Vec2 pointer = {};  ///< where it was last
+    double time = 0;    ///< when it was there
+    bool tilts = false;
     ZoneId aimed = {};
+    std::optional<std::size_t> insert_at = {};  ///< in the aimed-at zone
     std::vector<ZoneId> targets = {};
   } carry;
-  Hit pressed = {};  ///< what the pointer went down on
+  struct Pressed {
+    std::uint32_t pointer = 0;
+    Hit on = {};
+  };
+  std::vector<Pressed> pressed = {};  ///< what each pointer went down on
   std::uint64_t proposals = 0;
+  std::vector<Proposal> waiting = {};
+  Judge judge = {};
+  History history;
+  std::vector<CardId> opened = {};  // by taps, to be compared
+  std::optional<double> compare_at = {};
+  ZoneId comparing = {};
+  bool none_left = false;  // that no move is left was said
+
+  std::vector<std::string> gates = {};
+  Recorder recorder = {};
+
+  // The pointer that presses nothing.
+  struct Hover {
+    bool here = false;  ///< whether a pointer is over the window
+    Vec2 at = {};
+    CardId card = {};       ///< that is hovered
+    CardId candidate = {};  ///< that will be, at `due`
+    double due = 0;
+    bool waits = false;
+    double zoom_due = 0;  ///< when the hovered card zooms; infinity: it does not
+    CardId zoomed = {};
+    double zoomed_at = 0;  ///< on the table's clock
+  } hover;
+  bool neutral_stale = true;
+  HitIndex neutral_hits;
+
+  Hit focus = {};
+  Vec2 focus_at = {};
+  std::vector<Place> focus_places = {};  // scratch
   std::uint64_t departures = 0;
 
-  std::vector<std::unique_ptr<Performance>> performances = {};
+  std::vector<Boxed<Performance>> performances = {};
   std::uint32_t last_performance = 0;
   PerformanceId acting = {};                   // whose act changes the table just now
   std::vector<Changed>* taken_down = nullptr;  // where changes of the table go while an act makes them
@@ -220,6 +364,7 @@ struct Playfield::Impl {
   std::vector<Ordered> ordered = {};  // cards by their order in the frame
   Frame drawn;
   bool stale = true;       // the frame
+  double zoom_drawn = 0;   // the time of the zoom in it
   bool hits_stale = true;  // the hit index
   std::uint64_t seen_motion = 0;
   HitIndex hits;

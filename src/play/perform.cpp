@@ -12,7 +12,7 @@ using Indices = std::vector<std::size_t>;
 }  // namespace
 
 PerformanceId Playfield::Impl::perform(const Script& script) {
-  auto made = std::make_unique<Performance>();
+  auto made = Boxed<Performance>({});
   made->id = {++last_performance};
   made->clock = motion.add_clock();
 
@@ -84,7 +84,7 @@ PerformanceId Playfield::Impl::perform(const Script& script) {
 Playfield::Impl::Performance* Playfield::Impl::find(PerformanceId id) {
   const auto it = std::find_if(performances.begin(), performances.end(),
                                [&](const auto& p) { return p->id == id && !p->over; });
-  return it == performances.end() ? nullptr : it->get();
+  return it == performances.end() ? nullptr : &**it;
 }
 
 /// Begins every step whose time has come: it follows on the last of those that it waits for.
@@ -134,7 +134,7 @@ void Playfield::Impl::begin(Performance& p, Node& node) {
 void Playfield::Impl::send(Performance& p, Node& node, std::size_t s, const Pose& goal, const Glide& glide,
                            double delay, std::optional<std::uint64_t> waits_at) {
   CardState& state = cards[s];
-  if (state.held) return;
+  if (state.held || state.locked) return;
   // Until it leaves it is drawn where it is.
   const bool waits = state.departure > 0 && motion.waiting(s);
   if (!waits || waits_at) {

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 #include "apsidon/geometry/error.hpp"
@@ -18,6 +19,8 @@ Size finite_window(Size window) {
   return {good(window.width), good(window.height)};
 }
 
+constexpr double never = std::numeric_limits<double>::infinity();
+
 float finite_ratio(float ratio) { return std::isfinite(ratio) && ratio > 0 ? ratio : 1; }
 
 }  // namespace
@@ -26,9 +29,12 @@ Playfield::Impl::Impl(TableSetup given, const PlayfieldOptions& wanted)
     : setup(std::move(given)),
       options(wanted),
       clock(wanted.start_time, wanted.start_time),
-      gestures(wanted.thresholds) {
+      gestures(wanted.thresholds),
+      history(wanted.most_undos) {
   check(setup);
   check(options.feel);
+  check(options.drag);
+  check(options.hover);
   if (!(options.corner_radius >= 0 && options.corner_radius <= 0.5f)) {
     throw Error(fmt::format("playfield: corner radius is {}: 0 to 0.5 is expected", options.corner_radius));
   }
@@ -44,9 +50,12 @@ Playfield::Impl::Impl(TableSetup given, const PlayfieldOptions& wanted)
   reports.resize(zones);
   offsets.resize(zones, 0);
   empty.resize(zones, 0);
+  rooms.resize(zones);
+  closed_up.resize(zones, 0);
   motion.advance_to(options.start_time);
   solve_plan();
   lay_out_changed(Change::first);
+  history.start(setup.table);
 }
 
 void Playfield::Impl::solve_plan() {
@@ -76,13 +85,24 @@ bool Playfield::Impl::give_up_places() {
 /// Goes on to a time of the inputs. What is due before is done at its own time.
 void Playfield::Impl::advance_to(double time) {
   if (!(time > clock.now())) return;
-  const double until = clock.at(time);
   const std::size_t before = coming.size();
-  for (double next = due(); next <= until; next = due()) {
-    go_to(next);
-    run_due();
+  for (;;) {
+    // What goes by the table's clock, and what goes by that of the inputs, in order of time.
+    const double own = due();
+    const double table_due = own <= clock.at(time) ? std::clamp(clock.when(own), clock.now(), time) : never;
+    const double hand_due = input_due();
+    if (std::min(table_due, hand_due) > time) break;
+    if (table_due <= hand_due) {
+      go_to(own);
+      clock.advance_to(table_due);
+      run_due();
+    } else {
+      go_to(clock.at(hand_due));
+      clock.advance_to(hand_due);
+      run_input_due(hand_due);
+    }
   }
-  go_to(until);
+  go_to(clock.at(time));
   clock.advance_to(time);
   std::stable_sort(coming.begin() + static_cast<std::ptrdiff_t>(before), coming.end(),
                    [](const Event& a, const Event& b) { return a.time < b.time; });
@@ -103,6 +123,7 @@ void Playfield::Impl::go_to(double own) {
       continue;
     }
     if (state.departure == 0 || state.held) continue;
+    if (state.locked) continue;  // it waits there, and has not landed
     state.departure = 0;
     note({.kind = EventKind::landed,
           .time = time,
@@ -144,6 +165,38 @@ void Playfield::Impl::lay_out_changed(Change change) {
     lay_out_zone(zone.id, change);
   }
   stale = true;
+  neutral_stale = true;
+}
+
+/// The room that the resting poses of a zone make.
+Room Playfield::Impl::room_of(ZoneId id) const {
+  Room room;
+  const Card* over = setup.table.card(hover.card);
+  if (over && over->zone == id && setup.handling[id.value - 1].hover == HoverKind::raise) {
+    room.raised = static_cast<std::ptrdiff_t>(over->place);
+  }
+  if (carry.run.count > 0 && carry.aimed == id && carry.insert_at) {
+    room.insert_at = static_cast<std::ptrdiff_t>(*carry.insert_at);
+  }
+  return room;
+}
+
+/// A held card keeps its room, but where cards are sorted by dragging: there the others close up.
+bool Playfield::Impl::closes_up(const Card& card) const {
+  return cards[slot(card.id)].held && setup.rules[card.zone.value - 1].sorts;
+}
+
+/// Lays out the zones whose room is another than they have.
+void Playfield::Impl::make_room() {
+  for (const Zone& zone : setup.table.zones()) {
+    const std::size_t i = zone.id.value - 1;
+    const bool closes = carry.run.count > 0 && carry.home == zone.id && !zone.cards.empty() &&
+                        setup.rules[i].sorts && closes_up(*setup.table.card(carry.run.first));
+    if (rooms[i] == room_of(zone.id) && (closed_up[i] != 0) == closes) continue;
+    closed_up[i] = closes ? 1 : 0;
+    lay_out_zone(zone.id, Change::room);
+    stale = true;
+  }
 }
 
 void Playfield::Impl::fill_laid(const Zone& zone) {
@@ -179,25 +232,54 @@ void Playfield::Impl::lay_out_zone(ZoneId id, Change change) {
   in.cards = {laid.data(), n};
   LayoutReport& report = reports[id.value - 1];
   report = apsidon::lay_out(place.layout, in, {poses.data(), n});
+  const Room room = room_of(id);
+  rooms[id.value - 1] = room;
+  const bool closes = closed_up[id.value - 1] != 0;
+  if (closes || room != Room{}) lay_out_room(zone, in, room, closes);
+  const bool roomy = closes || room != Room{};
   const float flip_axis = options.feel.flip_axis_deg * std::numbers::pi_v<float> / 180;
   for (std::size_t i = 0; i < n; ++i) {
     const Card& card = *setup.table.card(zone.cards[i]);
     const std::size_t s = slot(card.id);
     CardState& state = cards[s];
-    poses[i].scale *= place.factor;
-    poses[i].flip_axis = flip_axis;
-    // A card turned up whose face is not known yet waits on its edge.
-    if (card.face_up && card.face == hidden_face) poses[i].flip = std::numbers::pi_v<float> / 2;
-    state.neutral = poses[i];
-    // Nothing is raised or inserted yet, and a held card keeps its room: the two poses differ by the snapping
-    // only.
-    const Pose resting = snapped(poses[i], solved.card, options.pixel_ratio);
+    const auto finished = [&](Pose pose) {
+      pose.scale *= place.factor;
+      pose.flip_axis = flip_axis;
+      // A card turned up whose face is not known yet waits on its edge.
+      if (card.face_up && card.face == hidden_face) pose.flip = std::numbers::pi_v<float> / 2;
+      return pose;
+    };
+    const Pose neutral = finished(poses[i]);
+    if (state.id == card.id) state.neutral = neutral;
+    const Pose resting =
+        snapped(roomy ? finished(roomy_poses[i]) : neutral, solved.card, options.pixel_ratio);
     if (state.id != card.id) {
-      state = {.id = card.id, .zone = id, .neutral = poses[i], .resting = resting, .place = i};
+      state = {.id = card.id, .zone = id, .neutral = neutral, .resting = resting, .place = i};
       motion.place(s, resting);
       continue;
     }
     head_for(card, s, resting, change);
+  }
+}
+
+/// The poses with room made, in `roomy_poses`: of all cards, or of those that are not held.
+void Playfield::Impl::lay_out_room(const Zone& zone, LayoutInput in, const Room& room, bool closes) {
+  const std::size_t n = zone.cards.size();
+  if (roomy_poses.size() < n) {
+    roomy_poses.resize(n);
+    roomy_laid.resize(n);
+  }
+  std::size_t kept = 0;
+  for (std::size_t i = 0; i < n; ++i) {
+    if (!closes || !closes_up(*setup.table.card(zone.cards[i]))) roomy_laid[kept++] = laid[i];
+  }
+  in.cards = {roomy_laid.data(), kept};
+  in.room = room;
+  apsidon::lay_out(setup.places[zone.id.value - 1].layout, in, {roomy_poses.data(), kept});
+  // Back to the places that the cards have; from the end, for they only move up.
+  for (std::size_t i = n; i-- > 0;) {
+    const bool away = closes && closes_up(*setup.table.card(zone.cards[i]));
+    roomy_poses[i] = away ? poses[i] : roomy_poses[--kept];
   }
 }
 
@@ -218,7 +300,7 @@ void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& rest
   const std::uint64_t was_drawn = rest_order(state.zone, state.place);
   state.zone = card.zone;
   state.place = card.place;
-  if (state.held || (!other_zone && old == resting)) return;
+  if (state.held || state.locked || (!other_zone && old == resting)) return;
   if (taken_down && (other_zone || old.flip != resting.flip)) {
     state.waits_at = was_drawn;
     taken_down->push_back({s, old});  // the act sends it
@@ -226,7 +308,8 @@ void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& rest
   }
   // Who makes room for an act belongs to it. A way whose goal shifts goes on by the clock of its performance,
   // and is that one's to skip and to stop.
-  const bool shifts = change == Change::window || (!other_zone && old.flip == resting.flip);
+  const bool shifts =
+      change == Change::window || change == Change::room || (!other_zone && old.flip == resting.flip);
   if (!(shifts && state.performance && motion.on_its_way(s))) state.performance = acting;
   if (change == Change::window) {
     if (motion.on_its_way(s)) {
@@ -240,7 +323,7 @@ void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& rest
   } else if (old.flip != resting.flip) {
     motion.travel(s, resting, options.feel.flip);
   } else {
-    motion.shift(s, resting, options.feel.shift);
+    motion.shift(s, resting, change == Change::room ? options.feel.raise : options.feel.shift);
   }
 }
 
@@ -259,7 +342,12 @@ Verdict Playfield::Impl::followed_up(Verdict verdict) {
 void Playfield::Impl::after_change() {
   sent = 0;
   cancel_if_touched();
+  supersede_torn();
   lay_out_changed(Change::table);
+  if (hover.card && !setup.table.card(hover.card)) set_hovered({});
+  if (hover.zoomed && !setup.table.card(hover.zoomed)) show_zoom({});
+  if (hover.here) consider_hover();
+  if (focus != Hit{}) keep_focus();
 }
 
 void Playfield::Impl::start_effect(CardId id, const CardEffect& effect, EffectKind kind, ClockIndex by) {
@@ -269,22 +357,16 @@ void Playfield::Impl::start_effect(CardId id, const CardEffect& effect, EffectKi
 
 Playfield::Playfield(TableSetup setup, const PlayfieldOptions& options)
     : impl_(std::make_unique<Impl>(std::move(setup), options)) {}
+Playfield::Playfield(const Playfield& other) : impl_(std::make_unique<Impl>(*other.impl_)) {
+  impl_->recorder = {};
+}
+Playfield& Playfield::operator=(const Playfield& other) {
+  if (this != &other) *this = Playfield(other);
+  return *this;
+}
 Playfield::Playfield(Playfield&&) noexcept = default;
 Playfield& Playfield::operator=(Playfield&&) noexcept = default;
 Playfield::~Playfield() = default;
-
-bool Playfield::pointer(const PointerInput& input) {
-  if (!is_finite(input.at) || !std::isfinite(input.time)) {
-    ++impl_->ignored;
-    return false;
-  }
-  impl_->advance_to(input.time);
-  PointerInput timed = input;
-  timed.time = now();
-  bool used = false;
-  for (const Gesture& gesture : impl_->gestures.read(timed)) used = impl_->handle(gesture) || used;
-  return used;
-}
 
 void Playfield::start_over(TableSetup setup) {
   Impl& old = *impl_;
@@ -293,6 +375,11 @@ void Playfield::start_over(TableSetup setup) {
   options.start_time = old.own_now();
   auto fresh = std::make_unique<Impl>(std::move(setup), options);
   fresh->clock = old.clock;
+  fresh->judge = std::move(old.judge);
+  fresh->recorder = std::move(old.recorder);
+  fresh->gates = std::move(old.gates);
+  fresh->open_gate("comparing");
+  fresh->proposals = old.proposals;
   fresh->last_performance = old.last_performance;
   fresh->last_timer = old.last_timer;
   fresh->drawn.revision = old.drawn.revision;
@@ -302,18 +389,41 @@ void Playfield::start_over(TableSetup setup) {
   impl_ = std::move(fresh);
 }
 
+void Playfield::start_round(std::uint64_t seed) {
+  impl_->record(RoundInput{seed, now()});
+  start_over(dealt(impl_->setup, seed));
+}
+
+void Playfield::restore(const Playfield& snapshot) {
+  if (this == &snapshot) return;
+  auto copy = std::make_unique<Impl>(*snapshot.impl_);
+  Impl& old = *impl_;
+  copy->clock.set_now(old.clock.now());
+  copy->recorder = std::move(old.recorder);
+  copy->drawn.revision = std::max(copy->drawn.revision, old.drawn.revision);
+  copy->events = std::move(old.events);
+  copy->coming = std::move(old.coming);
+  copy->stale = copy->hits_stale = true;
+  impl_ = std::move(copy);
+  impl_->blur();
+}
+
 void Playfield::resize(Size window, float pixel_ratio, double time, const Insets& insets) {
   if (!std::isfinite(window.width + window.height) || !std::isfinite(pixel_ratio) || !std::isfinite(time)) {
     ++impl_->ignored;
     return;
   }
+  impl_->record(ResizeInput{window, pixel_ratio, time, insets});
   impl_->advance_to(time);
   impl_->cancel_carry(impl_->carry.pointer);
+  impl_->show_zoom({});
   impl_->options.window = finite_window(window);
   impl_->options.pixel_ratio = finite_ratio(pixel_ratio);
   impl_->options.insets = insets;
   impl_->solve_plan();
   impl_->lay_out_changed(Impl::Change::window);
+  impl_->place_locked();
+  if (impl_->hover.here) impl_->consider_hover();
 }
 
 void Playfield::advance_to(double time) {
@@ -369,8 +479,12 @@ void Playfield::set_panel(PanelId id, std::string text, float fill) {
 std::span<const PanelSetup> Playfield::panels() const { return impl_->setup.panels; }
 
 SyncReport Playfield::sync(std::span<const WantedZone> wanted) {
+  impl_->record(SyncInput{{wanted.begin(), wanted.end()}, now()});
+  const std::uint64_t before = table().revision();
   SyncReport report = impl_->setup.table.sync(wanted);
-  if (report.verdict) impl_->after_change();
+  if (!report.verdict || table().revision() == before) return report;
+  impl_->after_change();
+  impl_->history.start(table());  // what the game's own truth has replaced cannot come back
   return report;
 }
 
@@ -385,15 +499,24 @@ std::span<const Event> Playfield::events() const { return impl_->events; }
 const Frame& Playfield::frame() const { return impl_->frame(); }
 Hit Playfield::hit(Vec2 point) const { return impl_->hit(point); }
 
-PickVerdict Playfield::judge_pick(CardId card) const {
-  return apsidon::judge_pick(table(), impl_->setup.rules, card);
-}
+PickVerdict Playfield::judge_pick(CardId card) const { return impl_->judge_pick(card); }
 Verdict Playfield::judge_drop(const Run& run, ZoneId to) const {
-  return apsidon::judge_drop(table(), impl_->setup.rules, run, to);
+  return apsidon::judge_drop(table(), impl_->rulebook(), run, to);
+}
+Verdict Playfield::judge_stock(ZoneId stock) const {
+  return apsidon::judge_stock(table(), impl_->rulebook(), stock);
+}
+std::vector<LegalMove> Playfield::legal_moves() const {
+  return apsidon::legal_moves(table(), impl_->rulebook());
 }
 
 Run Playfield::held() const { return impl_->carry.run; }
 std::span<const ZoneId> Playfield::targets() const { return impl_->carry.targets; }
+ZoneId Playfield::aimed_at() const {
+  const auto& targets = impl_->carry.targets;
+  return std::find(targets.begin(), targets.end(), impl_->carry.aimed) != targets.end() ? impl_->carry.aimed
+                                                                                        : ZoneId{};
+}
 Size Playfield::card_size() const { return impl_->solved.card; }
 bool Playfield::fits() const { return impl_->solved.fits; }
 const Plan& Playfield::plan() const { return impl_->setup.plans[*impl_->plan]; }

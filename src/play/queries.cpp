@@ -45,13 +45,75 @@ std::optional<std::size_t> Playfield::insertion_index(ZoneId id, Vec2 point,
                                                       std::optional<std::size_t> before) const {
   const Zone* zone = table().zone(id);
   if (!zone || !is_finite(point)) return std::nullopt;
-  const std::size_t n = zone->cards.size();
-  impl_->fill_laid(*zone);
-  LayoutInput in = impl_->layout_input(id);
-  in.cards = {impl_->laid.data(), n};
-  for (std::size_t i = 0; i < n; ++i) impl_->poses[i] = impl_->cards[impl_->slot(zone->cards[i])].neutral;
-  return apsidon::insertion_index(impl_->setup.places[id.value - 1].layout, in, {impl_->poses.data(), n},
-                                  point, before);
+  return impl_->insertion_place(id, point, before);
+}
+
+/// Among the cards that are not held, where those that are sorted have closed up.
+std::size_t Playfield::Impl::insertion_place(ZoneId id, Vec2 point, std::optional<std::size_t> before) const {
+  const Zone& zone = *setup.table.zone(id);
+  const Layout& layout = setup.places[id.value - 1].layout;
+  const bool closes = closed_up[id.value - 1] != 0 || (carry.home == id && setup.rules[id.value - 1].sorts);
+  std::vector<LaidCard> there;
+  std::vector<Pose> where;
+  for (const CardId card_id : zone.cards) {
+    const Card& card = *setup.table.card(card_id);
+    if (closes && closes_up(card)) continue;
+    there.push_back({.face_up = card.face_up, .sideways = card.sideways, .cell = card.cell, .at = card.at});
+    where.push_back(cards[slot(card_id)].neutral);
+  }
+  LayoutInput in = layout_input(id);
+  in.cards = there;
+  if (there.size() < zone.cards.size()) apsidon::lay_out(layout, in, where);
+  return apsidon::insertion_index(layout, in, where, point, before);
+}
+
+std::vector<Explained> Playfield::explain(Vec2 point) const {
+  std::vector<Explained> out;
+  if (!is_finite(point)) return out;
+  const Impl& i = *impl_;
+  using Because = Explained::Because;
+  const Frame& frame = impl_->frame();
+  bool answered = false;
+  for (std::size_t k = frame.items.size(); k-- > 0;) {
+    const FrameItem& item = frame.items[k];
+    if (item.kind == FrameKind::outline) continue;
+    const auto s = i.setup.table.slot(item.card);
+    const bool zoom = item.kind != FrameKind::card;
+    const HitShape shape{
+        .pose = s ? i.motion.pose(*s) : Pose{}, .size = item.size, .corner_radius = frame.corner_radius};
+    const bool has = zoom ? bounds(item.corners).contains(point) : contains(shape, point);
+    if (!has) continue;
+    Because because = answered ? Because::covered : Because::answer;
+    if (zoom) because = Because::zoomed;
+    if (!zoom && i.cards[*s].held) because = Because::held;
+    if (!item.clip.contains(point)) because = Because::clipped;
+    answered = answered || because == Because::answer;
+    out.push_back({{.card = item.card, .zone = item.zone}, because});
+  }
+  if (const ZoneId zone = i.zone_at(point)) {
+    out.push_back({{.zone = zone}, answered ? Because::covered : Because::answer});
+    answered = true;
+  }
+  if (const PanelId panel = i.panel_at(point)) {
+    out.push_back({{.panel = panel}, answered ? Because::covered : Because::answer});
+  }
+  return out;
+}
+
+std::string_view Playfield::cursor() const {
+  const Impl& i = *impl_;
+  if (!gate_open()) return "wait";
+  if (i.carry.run.count > 0 && i.carry.mode == Impl::Carry::Mode::drag) {
+    const bool home = !i.carry.aimed || i.carry.aimed == i.carry.home;
+    return aimed_at() || home ? "grabbing" : "not-allowed";
+  }
+  if (!i.hover.here) return "default";
+  const Hit on = impl_->hit(i.hover.at);
+  if (on.panel) {
+    return i.setup.panels[on.panel.value - 1].kind == PanelKind::button ? "pointer" : "default";
+  }
+  if (on.card && i.judge_pick(on.card).verdict) return "grab";
+  return on.zone && i.setup.handling[on.zone.value - 1].tap != TapKind::none ? "pointer" : "default";
 }
 
 std::optional<Rect> Playfield::run_outline(const Run& run) const {

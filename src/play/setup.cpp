@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "apsidon/geometry/error.hpp"
 
 namespace apsidon {
@@ -11,7 +13,7 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   check(zone.drop, table.deck());
   check(zone.pick.link, table.deck());
   Table with = table;  // so that a card that cannot be made leaves no half-filled zone behind
-  const ZoneId id = with.create_zone({.name = zone.name, .key = zone.key});
+  const ZoneId id = with.create_zone({.name = zone.name, .key = zone.key, .turned_over = zone.turned_over});
   for (const CardOptions& card : zone.cards) with.create_card(id, card);
   places.push_back({.layout = zone.layout,
                     .longest = zone.longest,
@@ -20,7 +22,14 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
                     .sideways = zone.sideways,
                     .scrolls = zone.scrolls,
                     .gives_up = zone.gives_up});
-  rules.push_back({.pick = zone.pick, .drop = zone.drop});
+  rules.push_back({.pick = zone.pick,
+                   .drop = zone.drop,
+                   .stock = zone.stock,
+                   .exchanges = zone.exchanges,
+                   .sorts = zone.sorts,
+                   .turns_uncovered = zone.turns_uncovered,
+                   .takes_itself = zone.takes_itself});
+  handling.push_back(zone.handling);
   table = std::move(with);
   return id;
 }
@@ -53,19 +62,91 @@ PlanNode TableSetup::add_formation(const ZoneSetup& zone, const Formation& forma
   return apsidon::formation(std::move(slots));
 }
 
+TableSetup dealt(const TableSetup& setup, std::uint64_t seed) {
+  TableSetup out = setup;
+  if (!out.round.stock) return out;
+  Table& table = out.table;
+  std::vector<CardId> all;
+  for (const Zone& zone : table.zones()) all.insert(all.end(), zone.cards.begin(), zone.cards.end());
+  std::sort(all.begin(), all.end());  // however they lay, the same seed gives the same round
+  std::vector<ZoneContents> bare;
+  for (const Zone& zone : table.zones()) bare.push_back({.zone = zone.id, .turned_over = 0, .cards = {}});
+  for (const CardId card : all)
+    bare[out.round.stock.value - 1].cards.push_back({.card = card, .face_up = false});
+  (void)table.arrange(bare);
+  (void)table.shuffle(out.round.stock, seed);
+  for (const DealtZone& dealt : out.round.zones) {
+    (void)table.take(out.round.stock, dealt.zone, static_cast<std::size_t>(dealt.covered), false);
+    (void)table.take(out.round.stock, dealt.zone, static_cast<std::size_t>(dealt.open), true);
+  }
+  return out;
+}
+
+namespace {
+
+void check(const ZoneHandling& handling, const Zone& zone, const Table& table) {
+  if (handling.flick_to && (!table.zone(handling.flick_to) || handling.flick_to == zone.id)) {
+    throw Error(fmt::format("zone '{}': flicked cards go to zone {}: another zone of the table is expected",
+                            zone.name, handling.flick_to.value));
+  }
+  if (handling.double_tap == TapKind::pick) {
+    throw Error(fmt::format("zone '{}': a double tap picks up: flip, draw or send is expected", zone.name));
+  }
+  if (!handling.match) return;
+  const MatchRule& match = *handling.match;
+  if (!table.zone(match.to) || match.to == zone.id) {
+    throw Error(fmt::format("zone '{}': sets that match go to zone {}: another zone of the table is expected",
+                            zone.name, match.to.value));
+  }
+  if (match.open < 1 || match.open > 100) {
+    throw Error(fmt::format("zone '{}': {} open cards match: 1 to 100 is expected", zone.name, match.open));
+  }
+  if (!(match.seconds >= 0 && match.seconds <= 60)) {
+    throw Error(
+        fmt::format("zone '{}': compared for {} seconds: 0 to 60 is expected", zone.name, match.seconds));
+  }
+}
+
+void check(const RoundPlan& round, const Table& table) {
+  if (round.stock && !table.zone(round.stock)) {
+    throw Error(
+        fmt::format("round: the stock is zone {}: a zone of the table is expected", round.stock.value));
+  }
+  for (const DealtZone& dealt : round.zones) {
+    if (!table.zone(dealt.zone) || dealt.zone == round.stock) {
+      throw Error(
+          fmt::format("round: it deals to zone {}: another zone of the table is expected", dealt.zone.value));
+    }
+    for (const int cards : {dealt.covered, dealt.open}) {
+      if (cards < 0 || cards > 100'000) {
+        throw Error(fmt::format("round: it deals {} cards to '{}': 0 to 100000 are expected", cards,
+                                table.zone(dealt.zone)->name));
+      }
+    }
+  }
+}
+
+}  // namespace
+
 void check(const TableSetup& setup) {
   const std::size_t zones = setup.table.zones().size();
-  if (setup.places.size() != zones || setup.rules.size() != zones) {
-    throw Error(fmt::format("table: {} zones with {} places and {} rules: one of each a zone is expected",
-                            zones, setup.places.size(), setup.rules.size()));
+  if (setup.places.size() != zones || setup.rules.size() != zones || setup.handling.size() != zones) {
+    throw Error(fmt::format(
+        "table: {} zones with {} places, {} rules and {} handlings: one of each a zone is expected", zones,
+        setup.places.size(), setup.rules.size(), setup.handling.size()));
   }
   if (zones == 0) throw Error("table: no zones: at least one is expected");
   if (setup.plans.empty()) throw Error("table: no plans: at least one is expected");
   for (const Plan& plan : setup.plans) check(plan, setup.places, setup.panels.size());
-  for (const ZoneRules& rules : setup.rules) {
-    check(rules.drop, setup.table.deck());
-    check(rules.pick.link, setup.table.deck());
+  for (const Zone& zone : setup.table.zones()) {
+    const ZoneRules& rules = setup.rules[zone.id.value - 1];
+    check(rules, setup.table);
+    if (rules.stock && rules.stock->to == zone.id) {
+      throw Error(fmt::format("zone '{}': its stock gives to itself: another zone is expected", zone.name));
+    }
+    check(setup.handling[zone.id.value - 1], zone, setup.table);
   }
+  check(setup.round, setup.table);
   if (setup.deal_from && !setup.table.zone(setup.deal_from)) {
     throw Error(fmt::format("table: the deal comes from zone {}: a zone of the table is expected",
                             setup.deal_from.value));

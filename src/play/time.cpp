@@ -6,6 +6,11 @@
 #include "play/impl.hpp"
 
 namespace apsidon {
+namespace {
+
+constexpr double tilt_stays = 0.06;  // seconds after which a pointer that tells nothing stands still
+
+}  // namespace
 
 /// The next time on the table's clock at which something begins, ends or rings.
 double Playfield::Impl::due() const {
@@ -18,7 +23,25 @@ double Playfield::Impl::due() const {
   }
   for (const Timer& timer : timers) next = std::min(next, timer.rings);
   for (const RunningCountdown& c : countdowns) next = std::min(next, c.countdown.ends());
+  if (compare_at) next = std::min(next, *compare_at);
   return next;
+}
+
+/// The next time of the inputs at which the player's hand does something by doing nothing.
+double Playfield::Impl::input_due() const {
+  double next = std::min(gestures.due(), hover_due());
+  if (carry.tilts) next = std::min(next, carry.time + tilt_stays);
+  return next;
+}
+
+void Playfield::Impl::run_input_due(double time) {
+  if (carry.tilts && carry.time + tilt_stays <= time) {
+    carry.tilts = false;
+    for (const CardId id : setup.table.cards_of(carry.run)) motion.lean(slot(id), {}, options.feel.tilt);
+  }
+  const auto said = gestures.advance_to(time);
+  for (std::size_t i = 0; i < said.size(); ++i) (void)handle(said[i]);
+  run_hover_due(time);
 }
 
 void Playfield::Impl::run_due() {
@@ -33,6 +56,7 @@ void Playfield::Impl::run_due() {
     note({.kind = EventKind::rang, .time = time, .timer = timer.id});
     return true;
   });
+  if (compare_at && *compare_at <= now) compare(time);
   for (std::size_t i = 0; i < countdowns.size(); ++i) {
     if (!countdowns[i].countdown.run_out(now)) continue;
     note({.kind = EventKind::time_up, .time = time, .countdown = {static_cast<std::uint32_t>(i + 1)}});
@@ -45,9 +69,6 @@ void Playfield::Impl::first_move() {
     if (c.at_first_move) c.countdown.start(own_now());
   }
 }
-
-void Playfield::hold(std::string_view reason) { impl_->clock.hold(reason); }
-void Playfield::release(std::string_view reason) { impl_->clock.release(reason); }
 
 bool Playfield::held_for(std::string_view reason) const {
   const auto& holds = impl_->clock.holds();

@@ -40,6 +40,23 @@ Phrases english() {
   say(Reason::too_many, "{zone} takes at most {wanted} at once here; from {card} on there are {found}.");
   say(Reason::negated, "{zone} does not take {card}.");
   say(Reason::no_rank, "{card} has no suit or rank to go by.");
+  say(Reason::not_same_rank, "{card} is not of the rank of {onto}, as {zone} asks.");
+  say(Reason::not_together, "{card} does not belong together with {onto}.");
+  say(Reason::wrong_source, "{zone} takes no cards from where {card} lies.");
+  say(Reason::needs_neighbours, "{zone} wants {wanted} filled places beside it; there are {found}.");
+  say(Reason::wrong_suit, "{zone} wants a {wanted_suit}; {card} is not one.");
+  say(Reason::too_low, "{zone} wants a {wanted_rank} at least; {card} is too low.");
+  say(Reason::own_rule, "{zone} does not take {card}.");
+  say(Reason::no_exchange, "{onto} may not go to {zone}, where {card} comes from.");
+  say(Reason::locked, "{card} waits for an answer.");
+  say(Reason::no_passes, "{zone} has been gone through {found} times, and may be no more.");
+  say(Reason::no_stock, "{zone} gives no cards at a tap.");
+  say(Reason::too_many_open, "{wanted} cards are open already.");
+  say(Reason::refused_by_game, "{card} may not go to {zone} now.");
+  say(Reason::superseded, "{zone} has changed meanwhile: {card} stays where it is.");
+  say(Reason::unknown_proposal, "No move waits for this answer.");
+  say(Reason::nothing_to_undo, "There is nothing to undo.");
+  say(Reason::nothing_to_redo, "There is nothing to redo.");
   return p;
 }
 
@@ -62,6 +79,10 @@ std::string fill(const std::string& text, const Verdict& v, const Table& table) 
   args.push_back(fmt::arg("found", v.found));
   args.push_back(
       fmt::arg("wanted_rank", rank ? ranks[static_cast<std::size_t>(v.wanted)] : std::string("?")));
+  const auto& suits = table.deck().options().suits;
+  const bool suit = v.wanted >= 0 && static_cast<std::size_t>(v.wanted) < suits.size();
+  args.push_back(
+      fmt::arg("wanted_suit", suit ? suits[static_cast<std::size_t>(v.wanted)].name : std::string("?")));
   args.push_back(fmt::arg("key", v.key));
   std::string out = fmt::vformat(text, args);
   if (!out.empty() && out[0] >= 'a' && out[0] <= 'z' && text.starts_with("{card}") &&
@@ -86,7 +107,7 @@ void check(const Phrases& phrases) {
     } catch (const fmt::format_error& e) {
       throw Error(
           fmt::format("phrase for {}: '{}': {}; {{card}}, {{onto}}, {{zone}}, {{wanted}}, {{found}}, "
-                      "{{wanted_rank}} or {{key}} is expected",
+                      "{{wanted_rank}}, {{wanted_suit}} or {{key}} is expected",
                       code_of(static_cast<Reason>(i)), phrases.by_reason[i], e.what()));
     }
   }

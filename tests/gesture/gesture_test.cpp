@@ -1,3 +1,6 @@
+#include <cmath>
+#include <map>
+
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -5,66 +8,227 @@ using namespace apsidon::test;
 
 namespace {
 
-std::string read(GestureReader& reader, const PointerInput& input) {
-  static const char* const names[] = {"hover",     "press",    "tap",   "drag_start",
-                                      "drag_move", "drag_end", "cancel"};
-  std::string out;
-  for (const Gesture& g : reader.read(input)) out += std::string(out.empty() ? "" : " ") + names[int(g.kind)];
-  return out;
+const char* name_of(GestureKind kind) {
+  static const char* const names[] = {"hover",      "leave",      "press",   "tap",
+                                      "double_tap", "long_press", "release", "drag_start",
+                                      "drag_move",  "drag_end",   "flick",   "cancel"};
+  return names[static_cast<int>(kind)];
 }
 
-PointerInput at(PointerPhase phase, float x, float y, std::uint32_t pointer = 0) {
-  return {.phase = phase, .at = {x, y}, .time = 1, .pointer = pointer};
-}
+/// A reader that is told inputs in order of time, and writes down what it says.
+struct Listener {
+  GestureReader reader;
+  double time = 0;
+
+  std::string said(std::span<const Gesture> gestures) {
+    std::string out;
+    for (const Gesture& g : gestures) out += std::string(out.empty() ? "" : " ") + name_of(g.kind);
+    return out;
+  }
+  std::string tell(PointerInput input) {
+    input.time = time;
+    return said(reader.read(input));
+  }
+  std::string at(PointerPhase phase, float x, float y, std::uint32_t pointer = 0) {
+    return tell({.phase = phase, .at = {x, y}, .pointer = pointer});
+  }
+  std::string wait(double seconds) {
+    time += seconds;
+    return said(reader.advance_to(time));
+  }
+};
 
 }  // namespace
 
 TEST_CASE("gesture: a press that goes nowhere is a tap, one that goes far a drag") {
-  GestureReader reader;
-  CHECK(read(reader, at(PointerPhase::move, 0, 0)) == "hover");
-  CHECK(read(reader, at(PointerPhase::down, 0, 0)) == "press");
-  CHECK(read(reader, at(PointerPhase::move, 3, 0)).empty());
-  CHECK(read(reader, at(PointerPhase::up, 3, 0)) == "tap");
-  CHECK(read(reader, at(PointerPhase::down, 0, 0)) == "press");
-  CHECK(read(reader, at(PointerPhase::move, 5, 0)) == "drag_start");
-  CHECK(read(reader, at(PointerPhase::move, 1, 0)) == "drag_move");
-  CHECK(read(reader, at(PointerPhase::up, 1, 0)) == "drag_end");
+  Listener l;
+  CHECK(l.at(PointerPhase::move, 0, 0) == "hover");
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  CHECK(l.at(PointerPhase::move, 3, 0).empty());
+  CHECK(l.at(PointerPhase::up, 3, 0) == "tap");
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  CHECK(l.at(PointerPhase::move, 5, 0) == "drag_start");
+  CHECK(l.at(PointerPhase::move, 1, 0) == "drag_move");
+  CHECK(l.at(PointerPhase::up, 1, 0) == "drag_end");
 }
 
 TEST_CASE("gesture: a release far away, with no move between, is a whole drag") {
-  GestureReader reader;
-  CHECK(read(reader, at(PointerPhase::down, 0, 0)) == "press");
-  CHECK(read(reader, at(PointerPhase::up, 90, 0)) == "drag_start drag_end");
+  Listener l;
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  CHECK(l.wait(0.3).empty());
+  CHECK(l.at(PointerPhase::up, 90, 0) == "drag_start drag_end");
 }
 
-TEST_CASE("gesture: fingers may tremble more than mice") {
-  GestureReader reader;
-  PointerInput input = at(PointerPhase::down, 0, 0);
-  input.kind = PointerKind::touch;
-  CHECK(read(reader, input) == "press");
+TEST_CASE("gesture: fingers may tremble more than mice, and leave when they are lifted") {
+  Listener l;
+  PointerInput input{.phase = PointerPhase::down, .kind = PointerKind::touch};
+  CHECK(l.tell(input) == "press");
   input.phase = PointerPhase::move;
   input.at = {8, 0};
-  CHECK(read(reader, input).empty());
+  CHECK(l.tell(input).empty());
   input.at = {12, 0};
-  CHECK(read(reader, input) == "drag_start");
+  CHECK(l.tell(input) == "drag_start");
+  input.phase = PointerPhase::up;
+  l.time += 1;
+  CHECK(l.tell(input) == "drag_end leave");
 }
 
-TEST_CASE("gesture: a second pointer does not disturb the first, and a lost release is a cancel") {
-  GestureReader reader;
-  CHECK(read(reader, at(PointerPhase::down, 0, 0)) == "press");
-  CHECK(read(reader, at(PointerPhase::down, 50, 50, 2)).empty());
-  CHECK(read(reader, at(PointerPhase::up, 50, 50, 2)).empty());
-  CHECK(reader.pressed());
-  CHECK(read(reader, at(PointerPhase::down, 5, 5)) == "cancel press");
-  CHECK(read(reader, at(PointerPhase::leave, 5, 5)) == "cancel");
-  CHECK(read(reader, at(PointerPhase::up, 5, 5)).empty());
-  CHECK(read(reader, at(PointerPhase::cancel, 5, 5)).empty());
+TEST_CASE("gesture: every pointer is read by itself, and a lost release is a cancel") {
+  Listener l;
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  CHECK(l.at(PointerPhase::down, 50, 50, 2) == "press");
+  CHECK(l.at(PointerPhase::up, 50, 50, 2) == "tap");
+  CHECK(l.reader.pressed());
+  CHECK(l.at(PointerPhase::down, 5, 5) == "cancel press");
+  CHECK(l.at(PointerPhase::leave, 5, 5) == "cancel leave");
+  CHECK_FALSE(l.reader.pressed());
+  CHECK(l.at(PointerPhase::up, 5, 5).empty());
+  CHECK(l.at(PointerPhase::cancel, 5, 5) == "leave");
+}
+
+TEST_CASE("gesture: a second button ends the press of the first, and begins nothing") {
+  Listener l;
+  PointerInput input{.phase = PointerPhase::down};
+  CHECK(l.tell(input) == "press");
+  input.button = PointerButton::secondary;
+  CHECK(l.tell(input) == "cancel");
+  input.phase = PointerPhase::up;
+  CHECK(l.tell(input).empty());
+  input.phase = PointerPhase::down;
+  CHECK(l.tell(input) == "press");
+  input.phase = PointerPhase::up;
+  CHECK(l.tell(input) == "tap");
+}
+
+TEST_CASE("gesture: who stays down presses long, once, and its release is no tap") {
+  Listener l;
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  CHECK(l.reader.due() == 0.5);
+  CHECK(l.wait(0.49).empty());
+  CHECK(l.wait(0.02) == "long_press");
+  CHECK(l.wait(5).empty());
+  CHECK(l.at(PointerPhase::up, 0, 0) == "release");
+  CHECK(std::isinf(l.reader.due()));
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  CHECK(l.at(PointerPhase::move, 30, 0) == "drag_start");
+  CHECK(l.wait(5).empty());
+}
+
+TEST_CASE("gesture: where double taps are wanted a tap waits for a second one, elsewhere it is at once") {
+  Listener l;
+  const auto tap = [&](float x) {
+    CHECK(l.at(PointerPhase::down, x, 0) == "press");
+    l.reader.want_double_tap(0);
+    return l.at(PointerPhase::up, x, 0);
+  };
+  CHECK(tap(0).empty());
+  CHECK(l.wait(0.2).empty());
+  CHECK(tap(5) == "double_tap");
+  CHECK(l.wait(1).empty());
+  CHECK(tap(0).empty());
+  CHECK(l.wait(0.31) == "tap");
+  CHECK(tap(0).empty());
+  CHECK(tap(100) == "tap");  // too far away: two taps, and the second may still become a double one
+  CHECK(tap(101) == "double_tap");
+  CHECK(tap(0).empty());
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  CHECK(l.at(PointerPhase::move, 40, 0) == "tap drag_start");
+}
+
+TEST_CASE(
+    "gesture: a drag that is fast at its end is a flick with its velocity, one that stops first is not") {
+  Listener l;
+  const auto drag = [&](double pause) {
+    std::string said = l.at(PointerPhase::down, 0, 0);
+    for (int i = 1; i <= 10; ++i) {
+      l.time += 0.01;
+      said = l.at(PointerPhase::move, 20.0f * static_cast<float>(i), 0);
+    }
+    l.time += pause;
+    const auto last = l.reader.read({.phase = PointerPhase::up, .at = {200, 0}, .time = l.time});
+    REQUIRE(last.size() == 1);
+    return last[0];
+  };
+  const Gesture flick = drag(0.001);
+  CHECK(flick.kind == GestureKind::flick);
+  CHECK(flick.velocity.x == Approx(2000).epsilon(0.05));
+  CHECK(flick.velocity.y == 0);
+  CHECK(drag(0.5).kind == GestureKind::drag_end);
+}
+
+TEST_CASE(
+    "gesture: random inputs of many pointers: every press ends in exactly one way, all deadlines are met") {
+  for_all("pointers", 20, [](Random& r) {
+    Listener l;
+    std::map<std::uint32_t, int> down;
+    std::map<std::uint32_t, bool> dragging;
+    double said_until = 0;
+    const auto hear = [&](std::span<const Gesture> gestures) {
+      for (const Gesture& g : gestures) {
+        RC_ASSERT(is_finite(g.at));
+        RC_ASSERT(g.time <= l.time);
+        switch (g.kind) {
+          case GestureKind::press:
+            RC_ASSERT(down[g.pointer]++ == 0);
+            break;
+          case GestureKind::drag_start:
+            RC_ASSERT(down[g.pointer] == 1 && !dragging[g.pointer]);
+            dragging[g.pointer] = true;
+            break;
+          case GestureKind::drag_move:
+            RC_ASSERT(dragging[g.pointer]);
+            break;
+          case GestureKind::long_press:
+            RC_ASSERT(down[g.pointer] == 1 && !dragging[g.pointer]);
+            break;
+          case GestureKind::drag_end:
+          case GestureKind::flick:
+            RC_ASSERT(std::exchange(dragging[g.pointer], false));
+            RC_ASSERT(--down[g.pointer] == 0);
+            break;
+          case GestureKind::cancel:
+          case GestureKind::release:
+            dragging[g.pointer] = false;
+            RC_ASSERT(--down[g.pointer] == 0);
+            break;
+          case GestureKind::tap:
+          case GestureKind::double_tap:
+            RC_ASSERT(!dragging[g.pointer]);
+            if (g.time == l.time && down[g.pointer] == 1) --down[g.pointer];
+            break;
+          case GestureKind::hover:
+            RC_ASSERT(down[g.pointer] == 0);
+            break;
+          case GestureKind::leave:
+            break;
+        }
+      }
+      said_until = l.time;
+    };
+    for (int i = 0; i < 300; ++i) {
+      const double next = l.time + double{r.uniform(0, 0.3f)};
+      while (l.reader.due() <= next) {
+        l.time = std::max(l.time, l.reader.due());
+        hear(l.reader.advance_to(l.time));
+        RC_ASSERT(l.reader.due() > l.time);
+      }
+      l.time = next;
+      hear(l.reader.read({.phase = static_cast<PointerPhase>(r.below(5)),
+                          .at = {r.uniform(0, 60), r.uniform(0, 60)},
+                          .time = l.time,
+                          .pointer = static_cast<std::uint32_t>(r.below(3)),
+                          .kind = static_cast<PointerKind>(r.below(3)),
+                          .button = r.chance(0.9f) ? PointerButton::primary : PointerButton::secondary}));
+    }
+  });
 }
 
 TEST_CASE("gesture: inputs that are not finite mean nothing; thresholds have a range") {
-  GestureReader reader;
-  CHECK(read(reader, at(PointerPhase::down, NAN, 0)).empty());
-  CHECK_FALSE(reader.pressed());
+  Listener l;
+  CHECK(l.at(PointerPhase::down, NAN, 0).empty());
+  CHECK_FALSE(l.reader.pressed());
   CHECK_THROWS_WITH(GestureReader({.mouse_slop = -1}),
-                    "gesture thresholds: slop is -1: 0 to 1000 is expected");
+                    "gesture thresholds: mouse slop is -1: 0 to 1000 is expected");
+  CHECK_THROWS_WITH(GestureReader({.flick_seconds = 0}),
+                    "gesture thresholds: flick seconds is 0: 0.005 to 1 is expected");
 }

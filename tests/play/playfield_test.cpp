@@ -79,7 +79,7 @@ TEST_CASE("play: a card dragged onto a zone that takes it lies there, and the ev
   const CardId card = g.card("fern-2");
   g.drag(g.middle(card), g.middle(g.bed));
   CHECK(g.field.table().card(card)->zone == g.bed);
-  CHECK(g.told() == "picked-up proposed dropped landed settled");
+  CHECK(g.told() == "picked-up proposed dropped no-moves landed settled");
   CHECK(*g.field.live_pose(card) == *g.field.resting_pose(card));
 }
 

@@ -22,7 +22,7 @@ struct Bench {
   Verdict drop(const Rule& rule) {
     check(rule, table.deck());
     rules[1].drop = rule;
-    return judge_drop(table, rules, table.run_from(table.zone(hand)->cards.front()), bed);
+    return judge_drop(table, {rules}, table.run_from(table.zone(hand)->cards.front()), bed);
   }
 };
 
@@ -110,7 +110,7 @@ TEST_CASE("rules: a zone gives nothing, its top, any card, or a run that holds t
   std::vector<ZoneRules> rules(1);
   const auto pick = [&](PickRule rule, std::size_t place) {
     rules[0].pick = std::move(rule);
-    return judge_pick(table, rules, cards[place]);
+    return judge_pick(table, {rules}, cards[place]);
   };
   CHECK(pick({.kind = PickKind::nothing}, 0).verdict.reason == Reason::pick_nothing);
   CHECK(pick({.kind = PickKind::top}, 3).verdict.reason == Reason::not_top);
@@ -128,12 +128,12 @@ TEST_CASE("rules: a zone gives nothing, its top, any card, or a run that holds t
 
 TEST_CASE("rules: stale ids and zones without rules are verdicts") {
   Bench bench({"fern-3"}, "");
-  CHECK(judge_pick(bench.table, bench.rules, {99}).verdict.reason == Reason::unknown_card);
-  CHECK(judge_drop(bench.table, bench.rules, {{99}, 1}, bench.bed).reason == Reason::unknown_card);
+  CHECK(judge_pick(bench.table, {bench.rules}, {99}).verdict.reason == Reason::unknown_card);
+  CHECK(judge_drop(bench.table, {bench.rules}, {{99}, 1}, bench.bed).reason == Reason::unknown_card);
   const CardId card = bench.table.zone(bench.hand)->cards.front();
-  CHECK(judge_drop(bench.table, bench.rules, {card, 1}, {99}).reason == Reason::unknown_zone);
-  CHECK(judge_drop(bench.table, bench.rules, {card, 2}, bench.bed).reason == Reason::unknown_place);
-  CHECK(judge_drop(bench.table, bench.rules, {card, 1}, bench.hand).reason == Reason::same_zone);
+  CHECK(judge_drop(bench.table, {bench.rules}, {card, 1}, {99}).reason == Reason::unknown_zone);
+  CHECK(judge_drop(bench.table, {bench.rules}, {card, 2}, bench.bed).reason == Reason::unknown_place);
+  CHECK(judge_drop(bench.table, {bench.rules}, {card, 1}, bench.hand).reason == Reason::same_zone);
   CHECK(judge_drop(bench.table, {}, {card, 1}, bench.bed).reason == Reason::drop_nothing);
   CHECK(judge_pick(bench.table, {}, card).verdict.reason == Reason::pick_nothing);
 }

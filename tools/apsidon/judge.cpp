@@ -24,8 +24,8 @@ struct Judged {
 };
 
 Judged judge(const TableSetup& setup, CardId card, ZoneId to) {
-  const PickVerdict pick = judge_pick(setup.table, setup.rules, card);
-  const Verdict verdict = pick.verdict ? judge_drop(setup.table, setup.rules, pick.run, to) : pick.verdict;
+  const PickVerdict pick = judge_pick(setup.table, {setup.rules, setup.links}, card);
+  const Verdict verdict = pick.verdict ? judge_drop(setup.table, {setup.rules, setup.links}, pick.run, to) : pick.verdict;
   return {card, to, pick.run.count, verdict};
 }
 

@@ -91,6 +91,11 @@ class APSIDON_CORE_EXPORT Table {
   /// Moves all cards of a zone onto another, one by one from the top, turned over: a waste becomes a stock
   /// again, and gives its cards in the order in which they came.
   Verdict turn_over(ZoneId from, ZoneId to);
+  /// Lays the cards of some zones anew: each of those cards once, in any of those zones. Refused when a zone
+  /// or card is named twice, or cards are missing. O(cards of those zones).
+  Verdict arrange(std::span<const ZoneContents> contents);
+  /// How a zone's cards lie now; empty for a stale id.
+  [[nodiscard]] ZoneContents contents_of(ZoneId zone) const;
   /// Moves up to `count` cards from the top of a zone onto another, one by one, turned to the stated side.
   /// Says how many there were; none is an answer, not an error.
   std::size_t take(ZoneId from, ZoneId to, std::size_t count, bool face_up);

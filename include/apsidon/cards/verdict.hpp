@@ -39,9 +39,27 @@ enum class Reason : std::uint8_t {
   too_many,           ///< `found` cards where `wanted` are the most
   negated,            ///< a rule matched that must not
   no_rank,            ///< a joker, which has neither suit nor rank
+  not_same_rank,      ///< not of the rank of `onto`
+  not_together,       ///< not of the set of `onto`
+  wrong_source,       ///< only cards from certain other zones will do
+  needs_neighbours,   ///< `found` filled neighbours where at least `wanted` are asked for
+  wrong_suit,         ///< only the suit `wanted` will do
+  too_low,            ///< only the rank `wanted` and those above it will do
+  own_rule,           ///< a rule of the game's own
+  no_exchange,        ///< `onto` may not go where `card` comes from
+  // about what else a player does
+  locked,            ///< the card waits for an answer
+  no_passes,         ///< the stock was gone through `found` times, and may be no more
+  no_stock,          ///< the zone is not one that gives cards at a tap
+  too_many_open,     ///< `wanted` cards are open already
+  refused_by_game,   ///< the game said no
+  superseded,        ///< while the answer was waited for, the run or its place has changed
+  unknown_proposal,  ///< nothing waits under this number
+  nothing_to_undo,   ///< no move was made, or all were undone
+  nothing_to_redo,   ///< nothing was undone, or a move was made since
 };
 
-inline constexpr int reason_count = static_cast<int>(Reason::no_rank) + 1;
+inline constexpr int reason_count = static_cast<int>(Reason::nothing_to_redo) + 1;
 
 /// "not-rank-down". Never changes for a reason once released.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view code_of(Reason reason);

@@ -14,12 +14,16 @@ struct WantedCard {
   std::optional<FaceId> face = {};    ///< left as it is when not given; hidden on a new card
   std::optional<bool> face_up = {};   ///< left as it is when not given; up on a new card
   std::optional<bool> sideways = {};  ///< left as it is when not given; upright on a new card
+
+  friend bool operator==(const WantedCard&, const WantedCard&) = default;
 };
 
 /// What should lie in one zone, bottom to top.
 struct WantedZone {
   std::uint64_t key = 0;  ///< not 0; a zone of the table
   std::vector<WantedCard> cards = {};
+
+  friend bool operator==(const WantedZone&, const WantedZone&) = default;
 };
 
 /// What `Table::sync` did, or why it did nothing. Lists are in the order of the wanted zones, bottom to top.

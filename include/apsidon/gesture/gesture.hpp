@@ -3,14 +3,17 @@
 #include <cstddef>
 #include <cstdint>
 #include <span>
+#include <vector>
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/vec2.hpp"
 
 namespace apsidon {
 
-enum class PointerPhase { move, down, up, cancel, leave };
-enum class PointerKind { mouse, touch, pen };
+enum class PointerPhase : std::uint8_t { move, down, up, cancel, leave };
+enum class PointerKind : std::uint8_t { mouse, touch, pen };
+/// Which button went down or up, by the numbers of W3C Pointer Events; a finger is the primary one.
+enum class PointerButton : std::uint8_t { primary = 0, middle = 1, secondary = 2, back = 3, forward = 4 };
 
 /// What a window tells of a pointer, with its own time.
 struct PointerInput {
@@ -19,14 +22,20 @@ struct PointerInput {
   double time = 0;            ///< seconds
   std::uint32_t pointer = 0;  ///< which pointer, where there are several
   PointerKind kind = PointerKind::mouse;
+  PointerButton button = PointerButton::primary;  ///< of down and up
 
   friend constexpr bool operator==(const PointerInput&, const PointerInput&) = default;
 };
 
-/// Distances above which a press becomes a drag.
+/// What makes a tap, a drag, a flick. A pen is as exact as a mouse.
 struct GestureThresholds {
-  float mouse_slop = 4;   ///< px, [0, 1000]; for pens too
-  float touch_slop = 10;  ///< px, [0, 1000]
+  float mouse_slop = 4;             ///< px from where it went down, beyond which a press is a drag, [0, 1000]
+  float touch_slop = 10;            ///< the same for fingers
+  double long_press_seconds = 0.5;  ///< [0.05, 60]
+  double double_tap_seconds = 0.3;  ///< between the ends of two taps, [0.05, 10]
+  float double_tap_distance = 24;   ///< px between two taps, [0, 1000]; fingers: twice that
+  float flick_speed = 900;          ///< px a second at its end that make a drag a flick, [1, 1000000]
+  double flick_seconds = 0.08;      ///< over which the speed is measured, [0.005, 1]
 
   friend constexpr bool operator==(const GestureThresholds&, const GestureThresholds&) = default;
 };
@@ -34,48 +43,92 @@ struct GestureThresholds {
 /// Throws Error when a threshold is out of its range.
 APSIDON_CORE_EXPORT void check(const GestureThresholds& thresholds);
 
-enum class GestureKind {
+enum class GestureKind : std::uint8_t {
   hover,       ///< a pointer moves and presses nothing
+  leave,       ///< it has left the window, or a finger was lifted
   press,       ///< a pointer goes down
   tap,         ///< it comes up again without having gone far
+  double_tap,  ///< the second of two taps; only where they are wanted
+  long_press,  ///< it has stayed down, without having gone far
+  release,     ///< it comes up after a long press
   drag_start,  ///< it has gone far enough; `from` is where it went down
   drag_move,
   drag_end,  ///< it comes up after a drag
-  cancel,    ///< the press or drag is lost
+  flick,     ///< it comes up after a drag, and was fast
+  cancel,    ///< the press or drag is lost, or another button went down
 };
 
 struct Gesture {
   GestureKind kind = GestureKind::hover;
+  std::uint32_t pointer = 0;
+  PointerKind pointer_kind = PointerKind::mouse;
+  PointerButton button = PointerButton::primary;
   Vec2 at = {};    ///< where the pointer is
   Vec2 from = {};  ///< where it went down; as `at` for a hover
   double time = 0;
-  PointerKind pointer_kind = PointerKind::mouse;
+  Vec2 velocity = {};  ///< px a second; of drag_end and flick
 
   friend constexpr bool operator==(const Gesture&, const Gesture&) = default;
 };
 
-/// Makes gestures of pointer inputs. Knows no cards. One pointer presses at a time: while it is down, others
-/// are not listened to.
+/// Makes gestures of pointer inputs. Knows no cards. Every pointer is read by itself.
 class APSIDON_CORE_EXPORT GestureReader {
  public:
   explicit GestureReader(const GestureThresholds& thresholds = {});
 
   /// What this input means, in order. Valid until the next call. An input that is not finite means nothing.
+  /// What is due before its time is to be asked for with `advance_to` first.
   std::span<const Gesture> read(const PointerInput& input);
-  /// Forgets the press that is under way, without a gesture.
-  void forget() { pressed_ = false; }
-  [[nodiscard]] bool pressed() const { return pressed_; }
+  /// What has become due up to this time: long presses, and taps that no second one followed.
+  std::span<const Gesture> advance_to(double time);
+  /// When the next of them is due; infinity when nothing is.
+  [[nodiscard]] double due() const;
+
+  /// Called while a press is told of: a tap of this pointer waits for a second one. Otherwise it is told at
+  /// once.
+  void want_double_tap(std::uint32_t pointer);
+  /// Forgets the press or drag of a pointer, without a gesture, until it goes down again.
+  void forget(std::uint32_t pointer);
+  void forget_all();
+  /// Whether any pointer is down and not forgotten.
+  [[nodiscard]] bool pressed() const;
 
  private:
-  void say(GestureKind kind, const PointerInput& input);
+  struct Sample {
+    Vec2 at;
+    double time;
+  };
+  struct Pointer {
+    std::uint32_t id = 0;
+    PointerKind kind = PointerKind::mouse;
+    PointerButton button = PointerButton::primary;
+    bool pressed = false;
+    bool dragging = false;
+    bool long_pressed = false;
+    bool wants_double = false;
+    Vec2 from = {};
+    Vec2 at = {};
+    double down = 0;
+    std::array<Sample, 8> samples{};  // the last positions, a ring
+    std::size_t sampled = 0;
+    bool tap_waits = false;  // for a second one
+    Gesture tap = {};
+    double tap_due = 0;
+  };
+
+  Pointer& of(const PointerInput& input);
+  void say(GestureKind kind, const Pointer& pointer, double time);
+  void sample(Pointer& pointer, const PointerInput& input);
+  [[nodiscard]] Vec2 velocity(const Pointer& pointer, double time) const;
+  void go_down(Pointer& pointer, const PointerInput& input);
+  void go_up(Pointer& pointer, const PointerInput& input);
+  void flush_tap(Pointer& pointer);
+  void say_tap(Pointer& pointer, double time);
+  [[nodiscard]] float slop(const Pointer& pointer) const;
 
   GestureThresholds thresholds_;
-  std::array<Gesture, 2> said_{};
-  std::size_t count_ = 0;
-  bool pressed_ = false;
-  bool dragging_ = false;
-  std::uint32_t pointer_ = 0;
-  Vec2 from_;
+  std::vector<Pointer> pointers_ = {};
+  std::vector<Gesture> said_ = {};
 };
 
 }  // namespace apsidon

@@ -1,6 +1,7 @@
 #pragma once
 #include <cstddef>
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -24,28 +25,45 @@ struct HitShape {
 /// nothing, or not finite: never.
 [[nodiscard]] APSIDON_CORE_EXPORT bool contains(const HitShape& shape, Vec2 point);
 
-/// Shapes from back to front, asked which one a point lies on. A scan from the front that turns a point into
-/// a shape's frame only where the circle around the shape has it: with everything moving nothing is faster,
-/// as there is nothing to keep up to date.
+/// Of which kinds a shape is, and which kinds a query asks for: bits that the client gives a meaning.
+using HitKinds = std::uint32_t;
+inline constexpr HitKinds all_kinds = ~HitKinds{0};
+
+/// Shapes from back to front, asked which of them lie at a point. Lazy: while much moves, a query looks
+/// through the middles from the front, and nothing is kept up to date; when it has looked at many without a
+/// change, it makes a grid; what moves then lies beside the grid until there is too much of it. Queries are
+/// not const for that, and allocate nothing once the storage has grown.
 class APSIDON_CORE_EXPORT HitIndex {
  public:
-  void clear() { shapes_.clear(); }
-  void reserve(std::size_t shapes) { shapes_.reserve(shapes); }
-  /// Adds a shape in front of all others. `tag` is given back by queries.
-  void add(const HitShape& shape, std::uint32_t tag);
-  [[nodiscard]] std::size_t size() const { return shapes_.size(); }
+  HitIndex();
+  HitIndex(const HitIndex&);
+  HitIndex(HitIndex&&) noexcept;
+  HitIndex& operator=(const HitIndex&);
+  HitIndex& operator=(HitIndex&&) noexcept;
+  ~HitIndex();
 
-  /// The tag of the foremost shape at this point. O(shapes).
-  [[nodiscard]] std::optional<std::uint32_t> topmost(Vec2 point) const;
+  void clear();
+  void reserve(std::size_t shapes);
+  /// Adds a shape in front of all others and gives its place, from 0. `tag` is what queries give back.
+  std::size_t add(const HitShape& shape, std::uint32_t tag, HitKinds kinds = 1);
+  /// The shape at a place gets another pose. O(1).
+  void move(std::size_t place, const Pose& pose);
+  [[nodiscard]] std::size_t size() const;
+
+  /// The tag of the foremost shape at this point.
+  [[nodiscard]] std::optional<std::uint32_t> topmost(Vec2 point, HitKinds kinds = all_kinds);
+  /// The tags of all shapes at this point, from the front, at the end of `out`. O(shapes).
+  void all(Vec2 point, std::vector<std::uint32_t>& out, HitKinds kinds = all_kinds) const;
+  /// The tags of all shapes that have a point of the rectangle in their box, from the front; round corners
+  /// and clips are not looked at. O(shapes).
+  void in_rect(const Rect& rect, std::vector<std::uint32_t>& out, HitKinds kinds = all_kinds) const;
+  /// The tag of the shape whose box is nearest to the point, no farther than `slop` px; the foremost of
+  /// equals; one that has the point before all others. O(shapes).
+  [[nodiscard]] std::optional<std::uint32_t> nearest(Vec2 point, float slop, HitKinds kinds = all_kinds);
 
  private:
-  struct Entry {
-    Vec2 centre = {};
-    float reach_squared = 0;  ///< of the circle around the shape
-    std::uint32_t tag = 0;
-    HitShape shape = {};
-  };
-  std::vector<Entry> shapes_;
+  struct Impl;
+  std::unique_ptr<Impl> impl_;
 };
 
 }  // namespace apsidon

@@ -18,6 +18,8 @@ class APSIDON_CORE_EXPORT Clock {
 
   /// Goes on to this time of the other; earlier ones are ignored.
   void advance_to(double time);
+  /// The other shows `now` from here on, earlier or later than before; this one shows what it did.
+  void set_now(double now);
   /// The time of the other that it went on to.
   [[nodiscard]] double now() const { return now_; }
   /// What it shows.

@@ -7,29 +7,49 @@
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/vec2.hpp"
+#include "apsidon/gesture/gesture.hpp"
+#include "apsidon/layout/plan.hpp"
 #include "apsidon/play/script.hpp"
 
 namespace apsidon {
 
 enum class EventKind : std::uint8_t {
-  tapped,        ///< a card or zone was pressed and let go
-  pick_refused,  ///< a drag began on a card that may not be picked up; the verdict says why
-  picked_up,     ///< a run is in the hand
-  proposed,      ///< it was let go over a zone; one of the next three follows with the same proposal number
-  dropped,       ///< it lies in `to` now
-  refused,       ///< `to` does not take it; the verdict says why
-  cancelled,     ///< it was let go over nothing, or the drag was lost
-  emptied,       ///< `from` has no cards any more
-  departed,      ///< a card of a performance leaves
-  turned,        ///< a card that turns over is edge-on: the side that shows changes now
-  landed,        ///< a card that travelled to another place has arrived
-  began,         ///< a performance begins
-  cue,           ///< a named moment of a performance
-  ended,         ///< a performance is over
-  stopped,       ///< a performance was stopped before its end
-  rang,          ///< a timer came to its time
-  time_up,       ///< a countdown ran out
-  settled,       ///< nothing moves any more
+  tapped,         ///< a card, zone or panel was pressed and let go
+  double_tapped,  ///< and again, soon after
+  long_pressed,   ///< it is held down
+  pick_refused,   ///< a drag began on a card that may not be picked up; the verdict says why
+  picked_up,      ///< a run is in the hand
+  proposed,       ///< it was let go over a zone; one of the next three follows with the same proposal number
+  dropped,        ///< it lies in `to` now
+  refused,        ///< `to` does not take it; the verdict says why
+  cancelled,      ///< it was let go over nothing, or the drag was lost
+  superseded,     ///< while its answer was waited for, the run or its place has changed; the verdict says how
+  exchanged,      ///< a card went to where the dropped one came from
+  flipped,        ///< the player, or a rule, has turned a card over
+  taken,          ///< a zone has taken by itself what fits
+  drawn,          ///< a stock gave `count` cards
+  recycled,       ///< a waste was turned over into its stock
+  matched,        ///< `count` open cards belong together; the first is `card`
+  unmatched,      ///< they do not, and are covered again
+  no_moves,       ///< nothing can be moved or drawn any more
+  undone,         ///< the last move was taken back
+  redone,         ///< and made again
+  hovered,        ///< the pointer is over a card
+  unhovered,      ///< and no more
+  zoomed,         ///< a card shows its larger picture
+  unzoomed,       ///< and no more
+  focused,        ///< keys act on this card, zone or panel now
+  emptied,        ///< `from` has no cards any more
+  departed,       ///< a card of a performance leaves
+  turned,         ///< a card that turns over is edge-on: the side that shows changes now
+  landed,         ///< a card that travelled to another place has arrived
+  began,          ///< a performance begins
+  cue,            ///< a named moment of a performance
+  ended,          ///< a performance is over
+  stopped,        ///< a performance was stopped before its end
+  rang,           ///< a timer came to its time
+  time_up,        ///< a countdown ran out
+  settled,        ///< nothing moves any more
 };
 
 /// Timers and countdowns of a playfield.
@@ -48,8 +68,10 @@ struct Event {
   std::size_t count = 0;       ///< cards of the run
   ZoneId from = {};            ///< where the card lies or came from
   ZoneId to = {};              ///< where it was to go
+  PanelId panel = {};          ///< that was tapped or focused
   std::uint64_t proposal = 0;  ///< of a drop: its number, from 1; of a drag that proposed nothing: 0
   Vec2 at = {};                ///< the pointer
+  PointerButton button = PointerButton::primary;
   Verdict verdict = {};
   PerformanceId performance = {};  ///< to which this belongs
   TimerId timer = {};

@@ -12,6 +12,8 @@ namespace apsidon {
 enum class FrameKind : std::uint8_t {
   outline,  ///< the place of a zone in which nothing lies
   card,
+  copy,  ///< a translucent copy of a card that is dragged
+  zoom,  ///< a larger picture of a card; takes no hits
 };
 
 /// Why an item is marked; several may apply.
@@ -20,6 +22,9 @@ struct Marks {
   bool aimed_at = false;      ///< would get it if it were let go now
   bool held = false;
   bool refused = false;  ///< shakes because it was refused
+  bool focus = false;    ///< keys act on it
+  bool hovered = false;
+  bool locked = false;  ///< waits for the game's answer
 
   friend constexpr bool operator==(const Marks&, const Marks&) = default;
 };
@@ -52,7 +57,8 @@ struct FramePanel {
   bool overlay = false;
   PanelKind kind = PanelKind::box;
   std::string text = {};
-  float fill = 1;  ///< of a bar, 0 to 1
+  float fill = 1;      ///< of a bar, 0 to 1
+  bool focus = false;  ///< keys act on it
 
   friend bool operator==(const FramePanel&, const FramePanel&) = default;
 };

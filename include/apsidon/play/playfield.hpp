@@ -1,10 +1,12 @@
 #pragma once
 #include <array>
 #include <cstdint>
+#include <functional>
 #include <memory>
 #include <optional>
 #include <span>
 #include <string_view>
+#include <vector>
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/sketch.hpp"
@@ -12,6 +14,7 @@
 #include "apsidon/motion/feel.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/frame.hpp"
+#include "apsidon/play/input.hpp"
 #include "apsidon/play/setup.hpp"
 
 namespace apsidon {
@@ -23,7 +26,10 @@ struct PlayfieldOptions {
   float corner_radius = 0.07f;  ///< of a card, share of its width, [0, 0.5]
   Feel feel = {};
   GestureThresholds thresholds = {};
-  double start_time = 0;  ///< seconds; the time of the first frame
+  DragOptions drag = {};
+  HoverOptions hover = {};
+  std::size_t most_undos = 1000;  ///< moves that can be taken back, at least 1
+  double start_time = 0;          ///< seconds; the time of the first frame
 };
 
 /// What a playfield shows of itself: zones with their names, panels with theirs, each card's hit shape, its
@@ -41,6 +47,39 @@ struct Hit {
   friend constexpr bool operator==(const Hit&, const Hit&) = default;
 };
 
+/// A drop that waits for its answer.
+struct Proposal {
+  std::uint64_t id = 0;  ///< from 1
+  Run run = {};
+  ZoneId from = {};
+  ZoneId to = {};
+  std::optional<std::size_t> at = {};  ///< before which place of `to`, where it inserts or sorts
+  std::optional<Vec2> middle = {};     ///< where it was let go, in a free zone
+
+  friend bool operator==(const Proposal&, const Proposal&) = default;
+};
+
+/// The game's own answer to a proposal that the rules allow: a verdict now, or nothing: it comes later, by
+/// `Playfield::answer`. May not call back into the playfield.
+using Judge = std::function<std::optional<Verdict>(const Proposal&)>;
+/// Hears every input. May not call back into the playfield.
+using Recorder = std::function<void(const Input&)>;
+
+/// What one thing at a point has to do with the answer.
+struct Explained {
+  enum class Because : std::uint8_t {
+    answer,   ///< this is what a press takes
+    covered,  ///< something that takes hits lies above it
+    held,     ///< it is in the hand, and takes no hits
+    zoomed,   ///< it is a larger picture, and takes no hits
+    clipped,  ///< its zone is scrolled, and does not show it here
+  };
+  Hit what = {};
+  Because because = Because::covered;
+
+  friend bool operator==(const Explained&, const Explained&) = default;
+};
+
 /// The live thing: a table, its plan, what moves, and what the player's hand does. Timed inputs go in, frames
 /// and events come out. Used from one thread; two playfields never affect each other.
 ///
@@ -51,6 +90,9 @@ class APSIDON_CORE_EXPORT Playfield {
  public:
   /// Throws Error when the set-up or an option is out of its range.
   explicit Playfield(TableSetup setup, const PlayfieldOptions& options = {});
+  /// A copy is a snapshot of everything, cards in flight too; it has no recorder.
+  Playfield(const Playfield& other);
+  Playfield& operator=(const Playfield& other);
   Playfield(Playfield&&) noexcept;
   Playfield& operator=(Playfield&&) noexcept;
   ~Playfield();
@@ -59,6 +101,14 @@ class APSIDON_CORE_EXPORT Playfield {
 
   /// Returns whether the input was used: whether it pressed, dragged or dropped something.
   bool pointer(const PointerInput& input);
+  /// Returns whether the key was used.
+  bool key(const KeyInput& input);
+  /// The window lost the player's attention: what is pressed or dragged is cancelled, nothing is hovered.
+  void blur(double time);
+  /// Any input, as a log has it. Returns whether it was used.
+  bool input(const Input& input);
+  /// Hears every input from now on; an empty one ends that.
+  void set_recorder(Recorder recorder);
   /// The window has another size: what rests is at its new place at once, flights bend, a drag is cancelled.
   void resize(Size window, float pixel_ratio, double time, const Insets& insets = {});
   /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag is not
@@ -74,6 +124,43 @@ class APSIDON_CORE_EXPORT Playfield {
   /// none of the round before is taken for a new one. Throws Error when the set-up is out of its range,
   /// before anything is changed.
   void start_over(TableSetup setup);
+
+  /// `start_over` with the same table, dealt by its round plan and a seed.
+  void start_round(std::uint64_t seed);
+  /// Everything is as in a snapshot, but for the time, which goes on from now, what is dragged, which is put
+  /// back, and the events that were not read yet.
+  void restore(const Playfield& snapshot);
+
+  // The gate: closed while at least one reason holds it, it takes no pointers and no keys. Closing it cancels
+  // a drag.
+
+  void close_gate(std::string_view reason);
+  void open_gate(std::string_view reason);
+  [[nodiscard]] bool gate_open() const;
+  [[nodiscard]] bool gate_closed_for(std::string_view reason) const;
+
+  // Proposals: every drop is one. The rules answer at once; what they allow, the game may answer too.
+
+  void set_judge(Judge judge);
+  /// Answers a proposal that waits. A refused verdict puts the cards back; an allowed one is applied to the
+  /// table as it is now, or the proposal ends as superseded: what is returned says so.
+  Verdict answer(std::uint64_t proposal, const Verdict& verdict = {});
+  [[nodiscard]] std::span<const Proposal> waiting() const;
+
+  // Moves that the player could make, made for them; they are judged, and followed by what follows.
+
+  /// Takes from a stock, or turns its waste over into it.
+  Verdict draw_from(ZoneId stock);
+  /// Moves the run from a card to the place that takes it: one that takes by itself, else one with cards,
+  /// else an empty one; the first of those in the order of the table.
+  Verdict send_to_best(CardId card);
+  Verdict undo();
+  Verdict redo();
+  [[nodiscard]] bool can_undo() const;
+  [[nodiscard]] bool can_redo() const;
+  /// What the game changes by its own calls belongs to the player's last move in undo. After this it is a
+  /// move of its own.
+  void mark_move();
 
   // What the game does. A drag whose cards or home zone this touches is cancelled.
 
@@ -144,13 +231,29 @@ class APSIDON_CORE_EXPORT Playfield {
   [[nodiscard]] const Frame& frame() const;
   /// The topmost card that takes hits at a point, else the zone whose area has it. Held cards take no hits.
   [[nodiscard]] Hit hit(Vec2 point) const;
+  /// All that lies at a point, from the top, and why each is or is not the answer.
+  [[nodiscard]] std::vector<Explained> explain(Vec2 point) const;
+  /// The card that is hovered; none when none is.
+  [[nodiscard]] CardId hovered() const;
+  /// The card whose larger picture shows.
+  [[nodiscard]] CardId zoomed() const;
+  /// What keys act on; nothing before the first key.
+  [[nodiscard]] Hit focused() const;
+  /// The pointer's shape here, as a CSS cursor keyword: "default", "pointer", "grab", "grabbing",
+  /// "not-allowed" or "wait".
+  [[nodiscard]] std::string_view cursor() const;
 
   [[nodiscard]] PickVerdict judge_pick(CardId card) const;
   [[nodiscard]] Verdict judge_drop(const Run& run, ZoneId to) const;
-  /// The run that is held; no cards when none is.
+  [[nodiscard]] Verdict judge_stock(ZoneId stock) const;
+  /// All that the player may do. O(cards * zones).
+  [[nodiscard]] std::vector<LegalMove> legal_moves() const;
+  /// The run that is in the hand; no cards when none is.
   [[nodiscard]] Run held() const;
   /// The zones that would take the held run, in order; empty when nothing is held.
   [[nodiscard]] std::span<const ZoneId> targets() const;
+  /// The zone that would get the held run if it were let go now; none when none would.
+  [[nodiscard]] ZoneId aimed_at() const;
 
   [[nodiscard]] Size card_size() const;
   /// Whether the window is large enough to show cards at all.

@@ -6,6 +6,7 @@
 #include "apsidon/cards/table.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/layout/plan.hpp"
+#include "apsidon/play/handling.hpp"
 #include "apsidon/rules/rule.hpp"
 
 namespace apsidon {
@@ -15,14 +16,21 @@ struct ZoneSetup {
   std::string name = {};  ///< not empty, unique in the table
   std::uint64_t key = 0;  ///< the game's own number; 0 for none
   Layout layout = SlotLayout{};
-  int longest = 1;                      ///< the most cards for which the plan keeps room, [0, 100000]
-  Facing facing = Facing::bottom;       ///< toward which side lower edges point
-  float factor = 1;                     ///< its cards' size, times that of the table, [0.05, 20]
-  bool sideways = false;                ///< cards may lie sideways there: room is kept for that
-  bool scrolls = false;                 ///< shows a part of its cards and scrolls
-  bool gives_up = false;                ///< while it is empty its place goes to its neighbours
-  PickRule pick = {};                   ///< gives nothing, unless stated
-  Rule drop = rule::nothing();          ///< takes nothing, unless stated
+  int longest = 1;                 ///< the most cards for which the plan keeps room, [0, 100000]
+  Facing facing = Facing::bottom;  ///< toward which side lower edges point
+  float factor = 1;                ///< its cards' size, times that of the table, [0.05, 20]
+  bool sideways = false;           ///< cards may lie sideways there: room is kept for that
+  bool scrolls = false;            ///< shows a part of its cards and scrolls
+  bool gives_up = false;           ///< while it is empty its place goes to its neighbours
+  PickRule pick = {};              ///< gives nothing, unless stated
+  Rule drop = rule::nothing();     ///< takes nothing, unless stated
+  std::optional<StockRule> stock = {};
+  bool exchanges = false;  ///< these four: see ZoneRules
+  bool sorts = false;
+  bool turns_uncovered = false;
+  bool takes_itself = false;
+  ZoneHandling handling = {};
+  int turned_over = 0;                  ///< how often a waste was turned over into it already
   std::vector<CardOptions> cards = {};  ///< bottom to top
 };
 
@@ -43,6 +51,24 @@ struct PanelSetup {
   float fill = 1;  ///< of a bar: the share that is filled, [0, 1]
 
   friend bool operator==(const PanelSetup&, const PanelSetup&) = default;
+};
+
+/// How many cards a zone gets when a round is dealt, the covered ones first.
+struct DealtZone {
+  ZoneId zone = {};
+  int covered = 0;  ///< [0, 100000]
+  int open = 0;     ///< [0, 100000]
+
+  friend bool operator==(const DealtZone&, const DealtZone&) = default;
+};
+
+/// How a round begins: all cards of the table are shuffled, covered and upright, onto the stock; then every
+/// zone gets what is stated, in this order, each card from the top.
+struct RoundPlan {
+  ZoneId stock = {};  ///< none: a round cannot be dealt
+  std::vector<DealtZone> zones = {};
+
+  friend bool operator==(const RoundPlan&, const RoundPlan&) = default;
 };
 
 /// Everything that a playfield starts from. A table file reads as one; in code, `add` the zones, then set the
@@ -67,12 +93,18 @@ struct APSIDON_CORE_EXPORT TableSetup {
   Table table;
   std::vector<ZonePlace> places = {};                 ///< by ZoneId - 1
   std::vector<ZoneRules> rules = {};                  ///< by ZoneId - 1
+  std::vector<ZoneHandling> handling = {};            ///< by ZoneId - 1
   std::vector<PanelSetup> panels = {};                ///< by PanelId - 1
   std::vector<std::pair<ZoneId, ZoneId>> links = {};  ///< neighbouring slots of formations
   std::vector<Plan> plans = {};  ///< at least one; the one that gives the larger card is used
   ZoneId deal_from = {};         ///< where a deal's cards come from; none: from above the window
-  std::string data = {};         ///< the client's own JSON object, kept verbatim; empty for none
+  RoundPlan round = {};
+  std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
 };
+
+/// The same table with a round dealt by a seed: the same on every platform. Faces are known to the client
+/// here; a stock with too few cards deals what it has. Without a round plan the table is as it was.
+[[nodiscard]] APSIDON_CORE_EXPORT TableSetup dealt(const TableSetup& setup, std::uint64_t seed);
 
 /// Throws Error when the plans do not place every zone once, or any option is out of its range.
 APSIDON_CORE_EXPORT void check(const TableSetup& setup);

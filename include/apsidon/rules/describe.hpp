@@ -9,7 +9,7 @@ namespace apsidon {
 
 /// One template a reason, by Reason; a client translates the game by replacing them. Placeholders: `{card}`,
 /// `{onto}`,
-/// `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{key}`.
+/// `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{wanted_suit}`, `{key}`.
 struct Phrases {
   std::array<std::string, static_cast<std::size_t>(reason_count)> by_reason;
 };

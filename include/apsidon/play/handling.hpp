@@ -1,0 +1,92 @@
+#pragma once
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+#include "apsidon/cards/ids.hpp"
+#include "apsidon/core_export.hpp"
+
+namespace apsidon {
+
+/// What a card does that the pointer is over.
+enum class HoverKind : std::uint8_t {
+  none,
+  lift,   ///< rises where it is; its neighbours stay
+  raise,  ///< comes out as its layout has it, and its neighbours make room
+};
+
+/// What a tap on a zone does, beside the event.
+enum class TapKind : std::uint8_t {
+  none,
+  flip,  ///< turns the card over
+  pick,  ///< picks the run up; the next tap on a place that takes it lays it there
+  draw,  ///< takes from the stock, or turns the waste over into it
+  send,  ///< sends the run to the best place that takes it
+};
+
+/// Cards that a tap has opened are compared: when `open` of them lie open, the gate is closed for the reason
+/// "comparing", and after `seconds` either all of them belong together and go to `to`, or they are covered
+/// again.
+struct MatchRule {
+  int open = 2;        ///< [1, 100]
+  ZoneId to = {};      ///< where sets go that were found
+  double seconds = 1;  ///< [0, 60]
+
+  friend bool operator==(const MatchRule&, const MatchRule&) = default;
+};
+
+/// What a player's hand may do with a zone, beside what its rules say.
+struct ZoneHandling {
+  HoverKind hover = HoverKind::none;
+  bool zoom = false;  ///< a card that is hovered, or pressed long, shows a larger picture
+  TapKind tap = TapKind::none;
+  TapKind double_tap = TapKind::none;  ///< flip, draw or send; a single tap waits for it then
+  bool inserts = false;                ///< what is dropped comes between its cards, where it is held
+  bool lays_sideways = false;          ///< what is dropped lies sideways
+  ZoneId flick_to = {};  ///< where a card goes that is flicked out of the zone's area; none: nowhere
+  std::optional<MatchRule> match = {};
+
+  friend bool operator==(const ZoneHandling&, const ZoneHandling&) = default;
+};
+
+enum class Grip : std::uint8_t {
+  keep,    ///< the card is held where it was touched
+  centre,  ///< the pointer is in the middle of the lowest card of the run
+};
+
+enum class DragLook : std::uint8_t {
+  card,  ///< the cards themselves follow the pointer
+  copy,  ///< translucent copies do, and the cards stay until they are dropped
+};
+
+struct DragOptions {
+  Grip grip = Grip::keep;
+  DragLook look = DragLook::card;
+  float above_finger = 0.3f;  ///< how far a card is held above a finger, share of its height, [0, 4]
+  float copy_opacity = 0.6f;  ///< [0, 1]
+
+  friend bool operator==(const DragOptions&, const DragOptions&) = default;
+};
+
+enum class Side : std::uint8_t { above, left, right, below };
+enum class ZoomedLook : std::uint8_t { shown, dimmed, hidden };
+
+struct HoverOptions {
+  double in_seconds = 0;      ///< until a card is hovered, [0, 10]
+  double out_seconds = 0.06;  ///< until it is no more, when the pointer is over nothing, [0, 10]
+  float margin = 3;  ///< px that the pointer has to go beyond the card's border to leave it, [0, 100]
+  double zoom_seconds = 0.35;  ///< of hovering until the larger picture comes, [0, 60]
+  float zoom = 2.2f;    ///< its size, times that of the table's cards, as far as the window has room, [1, 20]
+  float zoom_gap = 12;  ///< px to the card and to the window's edge, [0, 1000]
+  std::vector<Side> zoom_sides = {Side::above, Side::right, Side::left,
+                                  Side::below};  ///< the first that has room
+  ZoomedLook zoomed = ZoomedLook::shown;         ///< the card itself meanwhile
+
+  friend bool operator==(const HoverOptions&, const HoverOptions&) = default;
+};
+
+/// Throws Error when an option is out of its range.
+APSIDON_CORE_EXPORT void check(const DragOptions& options);
+APSIDON_CORE_EXPORT void check(const HoverOptions& options);
+
+}  // namespace apsidon

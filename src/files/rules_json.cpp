@@ -1,0 +1,289 @@
+#include "files/rules_json.hpp"
+
+#include <fmt/format.h>
+
+#include "apsidon/geometry/error.hpp"
+#include "files/names.hpp"
+#include "files/plan_json.hpp"
+
+namespace apsidon::files_detail {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+constexpr int most_cards = 100'000;
+
+/// The only key of an object like {"at-most": 3}.
+std::string only_key(const Node& node, std::string_view what) {
+  if (!node.json().is_object() || node.json().size() != 1) {
+    node.stop(ProblemCode::wrong_type,
+              fmt::format("a {} is expected: a word, or an object with exactly one key", what));
+  }
+  return node.json().begin().key();
+}
+
+std::vector<std::string> suit_names(const Deck& deck) {
+  std::vector<std::string> names;
+  for (const auto& suit : deck.options().suits) names.push_back(suit.name);
+  return names;
+}
+
+int rank_named(const Node& node, const Deck& deck) {
+  const std::string name = node.text();
+  const auto rank = deck.find_rank(name);
+  if (!rank) node.stop_unknown("rank", name, deck.options().ranks);
+  return *rank;
+}
+
+int suit_named(const Node& node, const Deck& deck) {
+  const std::string name = node.text();
+  const std::vector<std::string> names = suit_names(deck);
+  const auto it = std::find(names.begin(), names.end(), name);
+  if (it == names.end()) node.stop_unknown("suit", name, names);
+  return static_cast<int>(it - names.begin());
+}
+
+Rule read_rule(const Node& node, const Table& table) {
+  const bool bare = node.json().is_string();
+  const std::string word = bare ? node.text() : only_key(node, "rule");
+  const RuleKind kind = named(node, "rule", word, rule_names);
+  if (bare && has_argument(kind)) {
+    node.stop(ProblemCode::wrong_type,
+              fmt::format("'{}' wants an argument: {{\"{}\": …}} is expected", word, word));
+  }
+  if (!bare && !has_argument(kind)) {
+    node.stop(ProblemCode::wrong_type, fmt::format("'{}' has no argument: \"{}\" is expected", word, word));
+  }
+  Rule rule{.kind = kind};
+  if (bare) return rule;
+  const Node argument = node.child(word);
+  switch (kind) {
+    case RuleKind::at_most:
+    case RuleKind::neighbours:
+      rule.number = argument.whole(1, most_cards);
+      break;
+    case RuleKind::rank_on_empty:
+    case RuleKind::rank_at_least:
+      rule.number = rank_named(argument, table.deck());
+      break;
+    case RuleKind::of_suit:
+      rule.number = suit_named(argument, table.deck());
+      break;
+    case RuleKind::from:
+      for (const Node& zone : argument.items()) rule.zones.push_back(zone_named(zone, table));
+      argument.guard(ProblemCode::missing_key, [&] { check(rule, table.deck()); });
+      break;
+    case RuleKind::negate:
+    case RuleKind::each_neighbour:
+      rule.parts.push_back(read_rule(argument, table));
+      break;
+    default:
+      for (const Node& part : argument.items()) rule.parts.push_back(read_rule(part, table));
+      argument.guard(ProblemCode::missing_key, [&] { check(rule, table.deck()); });
+      break;
+  }
+  return rule;
+}
+
+PickRule read_pick(const Node& node, const Table& table) {
+  if (node.json().is_string()) {
+    const PickKind kind = named(node, "pick rule", node.text(), pick_names);
+    if (kind == PickKind::run) {
+      node.stop(ProblemCode::wrong_type,
+                "'run' wants the rule that links its cards: {\"run\": rule} is expected");
+    }
+    return {.kind = kind};
+  }
+  if (only_key(node, "pick rule") != "run") {
+    node.stop(ProblemCode::wrong_type, "an object that is no {\"run\": rule}: that, or a word, is expected");
+  }
+  return {.kind = PickKind::run, .link = read_rule(node.child("run"), table)};
+}
+
+/// A zone of the table, and not the one that names it.
+ZoneId other_zone(const Node& node, const TableSetup& setup, std::size_t i) {
+  const ZoneId zone = zone_named(node, setup.table);
+  if (zone.value == i + 1) {
+    node.stop(ProblemCode::misplaced,
+              fmt::format("'{}' names itself: another zone is expected", setup.table.zone(zone)->name));
+  }
+  return zone;
+}
+
+StockRule read_stock(const Node& node, const TableSetup& setup, std::size_t i) {
+  node.expect_keys({"to", "gives", "passes", "turned_over"});
+  StockRule stock{.to = other_zone(node.at("to"), setup, i),
+                  .passes = node.whole_or("passes", 0, 0, 1'000'000)};
+  if (!node.has("gives")) return stock;
+  const Node gives = node.child("gives");
+  stock.gives.clear();
+  if (!gives.json().is_array()) {
+    stock.gives.push_back(gives.whole(1, most_cards));
+    return stock;
+  }
+  for (const Node& pass : gives.items()) stock.gives.push_back(pass.whole(1, most_cards));
+  if (stock.gives.empty())
+    gives.stop(ProblemCode::missing_key, "a stock that gives nothing: a number is expected");
+  return stock;
+}
+
+MatchRule read_match(const Node& node, const TableSetup& setup, std::size_t i) {
+  node.expect_keys({"open", "to", "seconds"});
+  MatchRule match{.open = node.whole_or("open", 2, 1, 100), .to = other_zone(node.at("to"), setup, i)};
+  if (node.has("seconds")) match.seconds = node.child("seconds").number(0, 60);
+  return match;
+}
+
+TapKind tap_named(const Node& node, std::string_view key, TapKind otherwise) {
+  return node.has(key) ? named(node.child(key), "tap", node.child(key).text(), tap_names) : otherwise;
+}
+
+ZoneHandling read_handling(const Node& node, const TableSetup& setup, std::size_t i) {
+  ZoneHandling h{.zoom = node.truth_or("zoom", false),
+                 .tap = tap_named(node, "tap", TapKind::none),
+                 .double_tap = tap_named(node, "double_tap", TapKind::none),
+                 .inserts = node.truth_or("inserts", false),
+                 .lays_sideways = node.truth_or("lays_sideways", false)};
+  if (node.has("hover"))
+    h.hover = named(node.child("hover"), "hover", node.child("hover").text(), hover_names);
+  if (h.double_tap == TapKind::pick) {
+    node.child("double_tap")
+        .stop(ProblemCode::unknown_name, "a double tap that picks up: flip, draw or send is expected");
+  }
+  if (node.has("flick_to")) h.flick_to = other_zone(node.child("flick_to"), setup, i);
+  if (node.has("match")) h.match = read_match(node.child("match"), setup, i);
+  return h;
+}
+
+Json json_of(const Rule& rule, const Table& table) {
+  if (rule.kind == RuleKind::own) {
+    throw Error(fmt::format("rule '{}': a function cannot be written to a file: other rules are expected",
+                            rule.own_rules.empty() ? "" : rule.own_rules[0]->name));
+  }
+  const std::string name(name_in(rule_names, rule.kind));
+  if (!has_argument(rule.kind)) return name;
+  const DeckOptions& deck = table.deck().options();
+  Json argument;
+  switch (rule.kind) {
+    case RuleKind::at_most:
+    case RuleKind::neighbours:
+      argument = rule.number;
+      break;
+    case RuleKind::rank_on_empty:
+    case RuleKind::rank_at_least:
+      argument = deck.ranks[static_cast<std::size_t>(rule.number)];
+      break;
+    case RuleKind::of_suit:
+      argument = deck.suits[static_cast<std::size_t>(rule.number)].name;
+      break;
+    case RuleKind::from:
+      argument = Json::array();
+      for (const ZoneId zone : rule.zones) argument.push_back(table.zone(zone)->name);
+      break;
+    case RuleKind::negate:
+    case RuleKind::each_neighbour:
+      argument = json_of(rule.parts.front(), table);
+      break;
+    default:
+      argument = Json::array();
+      for (const Rule& part : rule.parts) argument.push_back(json_of(part, table));
+      break;
+  }
+  Json json;
+  json[name] = argument;
+  return json;
+}
+
+Json json_of(const PickRule& pick, const Table& table) {
+  const std::string name(name_in(pick_names, pick.kind));
+  if (pick.kind != PickKind::run) return name;
+  Json json;
+  json[name] = json_of(pick.link, table);
+  return json;
+}
+
+}  // namespace
+
+void expect_zone_keys(const Node& zone) {
+  zone.expect_keys({"id",       "repeat", "formation", "key",        "layout",          "longest",
+                    "facing",   "factor", "sideways",  "scrolls",    "gives_up",        "pick",
+                    "drop",     "stock",  "exchanges", "sorts",      "turns_uncovered", "takes_itself",
+                    "hover",    "zoom",   "tap",       "double_tap", "inserts",         "lays_sideways",
+                    "flick_to", "match"});
+}
+
+int turned_over_of(const Node& zone) {
+  return zone.has("stock") ? zone.child("stock").whole_or("turned_over", 0, 0, 1'000'000) : 0;
+}
+
+void read_rules(const Node& node, TableSetup& setup, std::size_t first, std::size_t end) {
+  for (std::size_t i = first; i < end; ++i) {
+    ZoneRules& rules = setup.rules[i];
+    if (node.has("pick")) rules.pick = read_pick(node.child("pick"), setup.table);
+    if (node.has("drop")) rules.drop = read_rule(node.child("drop"), setup.table);
+    if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, i);
+    rules.exchanges = node.truth_or("exchanges", false);
+    rules.sorts = node.truth_or("sorts", false);
+    rules.turns_uncovered = node.truth_or("turns_uncovered", false);
+    rules.takes_itself = node.truth_or("takes_itself", false);
+    setup.handling[i] = read_handling(node, setup, i);
+  }
+}
+
+RoundPlan read_round(const Node& node, const TableSetup& setup) {
+  node.expect_keys({"stock", "zones"});
+  RoundPlan round{.stock = zone_named(node.at("stock"), setup.table), .zones = {}};
+  if (!node.has("zones")) return round;
+  for (const Node& dealt : node.child("zones").items()) {
+    dealt.expect_keys({"zone", "covered", "open"});
+    round.zones.push_back({.zone = other_zone(dealt.at("zone"), setup, round.stock.value - 1),
+                           .covered = dealt.whole_or("covered", 0, 0, most_cards),
+                           .open = dealt.whole_or("open", 0, 0, most_cards)});
+  }
+  return round;
+}
+
+void write_rules(Json& zone, const TableSetup& setup, std::size_t i) {
+  const Table& table = setup.table;
+  const ZoneRules& rules = setup.rules[i];
+  zone["pick"] = json_of(rules.pick, table);
+  zone["drop"] = json_of(rules.drop, table);
+  if (rules.stock) {
+    Json stock{{"to", table.zone(rules.stock->to)->name}};
+    stock["gives"] = rules.stock->gives;
+    if (rules.stock->passes != 0) stock["passes"] = rules.stock->passes;
+    if (table.zones()[i].turned_over != 0) stock["turned_over"] = table.zones()[i].turned_over;
+    zone["stock"] = stock;
+  }
+  const auto truth = [&](const char* key, bool value) {
+    if (value) zone[key] = true;
+  };
+  truth("exchanges", rules.exchanges);
+  truth("sorts", rules.sorts);
+  truth("turns_uncovered", rules.turns_uncovered);
+  truth("takes_itself", rules.takes_itself);
+  const ZoneHandling& h = setup.handling[i];
+  if (h.hover != HoverKind::none) zone["hover"] = name_in(hover_names, h.hover);
+  truth("zoom", h.zoom);
+  if (h.tap != TapKind::none) zone["tap"] = name_in(tap_names, h.tap);
+  if (h.double_tap != TapKind::none) zone["double_tap"] = name_in(tap_names, h.double_tap);
+  truth("inserts", h.inserts);
+  truth("lays_sideways", h.lays_sideways);
+  if (h.flick_to) zone["flick_to"] = table.zone(h.flick_to)->name;
+  if (!h.match) return;
+  zone["match"] = {
+      {"open", h.match->open}, {"to", table.zone(h.match->to)->name}, {"seconds", h.match->seconds}};
+}
+
+Json json_of(const RoundPlan& round, const Table& table) {
+  Json json{{"stock", table.zone(round.stock)->name}, {"zones", Json::array()}};
+  for (const DealtZone& dealt : round.zones) {
+    Json entry{{"zone", table.zone(dealt.zone)->name}};
+    if (dealt.covered != 0) entry["covered"] = dealt.covered;
+    if (dealt.open != 0) entry["open"] = dealt.open;
+    json["zones"].push_back(entry);
+  }
+  return json;
+}
+
+}  // namespace apsidon::files_detail

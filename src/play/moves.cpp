@@ -1,0 +1,416 @@
+// What a move is: a proposal with its answer, and all that follows from it.
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "apsidon/layout/free.hpp"
+#include "play/impl.hpp"
+
+namespace apsidon {
+
+/// A drop: the rules answer at once; what they allow, the game may answer, now or later.
+void Playfield::Impl::propose(Proposal proposal, Vec2 at, double time) {
+  Event event{.kind = EventKind::proposed,
+              .time = time,
+              .card = proposal.run.first,
+              .count = proposal.run.count,
+              .from = proposal.from,
+              .to = proposal.to,
+              .proposal = proposal.id,
+              .at = at};
+  note(event);
+  Verdict verdict = apsidon::judge_drop(setup.table, rulebook(), proposal.run, proposal.to);
+  if (verdict && judge) {
+    const std::optional<Verdict> answer = judge(proposal);
+    if (!answer) return lock(proposal);
+    if (!*answer) verdict = *answer;
+  }
+  settle(proposal, event, verdict);
+}
+
+/// Ends a proposal that is in the hand.
+void Playfield::Impl::settle(const Proposal& proposal, Event event, const Verdict& answer) {
+  event.verdict = answer;
+  if (event.verdict) {
+    const bool copied = options.drag.look == DragLook::copy && carry.mode == Carry::Mode::drag;
+    if (copied) {
+      // The cards go on from where their copies are.
+      const Vec2 first = cards[slot(carry.run.first)].neutral.centre;
+      for (const CardId id : setup.table.cards_of(carry.run)) {
+        Pose pose = cards[slot(id)].resting;
+        pose.centre = carried_middle(event.at) + (cards[slot(id)].neutral.centre - first);
+        motion.place(slot(id), pose);
+        cards[slot(id)].departure = ++departures;
+      }
+    }
+    const Verdict moved = apply(proposal);
+    if (!moved) event.verdict = moved;
+  }
+  if (!event.verdict) {
+    const CardId first = proposal.run.first;
+    put_back(EventKind::refused, event);
+    return start_effect(first, options.feel.shake, EffectKind::swing, 0);
+  }
+  event.kind = EventKind::dropped;
+  note(event);
+  forget_carry();
+  lay_out_changed(Change::table);
+  follow_up(proposal.from, event.time);
+}
+
+/// Changes the table as a proposal has it: whole, or not at all.
+Verdict Playfield::Impl::apply(const Proposal& p) {
+  Table& table = setup.table;
+  const std::size_t to = p.to.value - 1;
+  const auto run = table.cards_of(p.run);
+  if (run.empty()) return {.reason = Reason::superseded, .card = p.run.first, .zone = p.to};
+  if (would_exchange(table, rulebook(), p.run, p.to)) {
+    const CardId other = *table.top(p.to);
+    const Verdict swapped = table.swap(p.run.first, other);
+    if (swapped) {
+      note({.kind = EventKind::exchanged,
+            .time = clock.now(),
+            .card = other,
+            .count = 1,
+            .from = p.to,
+            .to = p.from,
+            .proposal = p.id});
+    }
+    return swapped;
+  }
+  const std::size_t own = p.from == p.to ? p.run.count : 0;
+  const std::size_t room = table.zone(p.to)->cards.size() - own;
+  const Verdict moved = table.move(p.run, p.to, std::min(p.at.value_or(room), room));
+  if (!moved) return moved;
+  const bool free = std::holds_alternative<FreeLayout>(setup.places[to].layout);
+  for (const CardId id : table.cards_of(p.run)) {
+    if (p.from != p.to) (void)table.turn(id, setup.handling[to].lays_sideways);
+    if (!free || !p.middle) continue;
+    const Card& card = *table.card(id);
+    const LaidCard laid_card{.face_up = card.face_up, .sideways = card.sideways};
+    (void)table.set_position(id, free_position(layout_input(p.to), laid_card, *p.middle));
+  }
+  return {};
+}
+
+/// All that belongs to a player's move: who lies uncovered now, what a zone takes by itself, and whether
+/// anything is left to do.
+void Playfield::Impl::follow_up(ZoneId from, double time) {
+  first_move();
+  const auto uncover = [&](ZoneId id) {
+    const auto top = setup.table.top(id);
+    if (!setup.rules[id.value - 1].turns_uncovered || !top || setup.table.card(*top)->face_up) return;
+    (void)setup.table.flip(*top, true);
+    note({.kind = EventKind::flipped, .time = time, .card = *top, .count = 1, .from = id});
+  };
+  if (setup.table.zone(from)->cards.empty()) note({.kind = EventKind::emptied, .time = time, .from = from});
+  uncover(from);
+  take_what_fits(time);
+  for (const Zone& zone : setup.table.zones()) uncover(zone.id);
+  after_change();
+  step_over(time);
+}
+
+void Playfield::Impl::take_what_fits(double time) {
+  const auto& zones = setup.table.zones();
+  const auto takes = [&](const Zone& zone) { return setup.rules[zone.id.value - 1].takes_itself; };
+  if (std::none_of(zones.begin(), zones.end(), takes)) return;
+  for (bool again = true; again;) {
+    again = false;
+    for (const Zone& zone : zones) {
+      const auto top = setup.table.top(zone.id);
+      if (!top || takes(zone)) continue;
+      const PickVerdict pick = judge_pick(*top);
+      if (!pick.verdict || pick.run.count != 1) continue;
+      const auto to = std::find_if(zones.begin(), zones.end(), [&](const Zone& bed) {
+        return takes(bed) && apsidon::judge_drop(setup.table, rulebook(), pick.run, bed.id).allowed();
+      });
+      if (to == zones.end()) continue;
+      (void)setup.table.move(pick.run, to->id);
+      note({.kind = EventKind::taken, .time = time, .card = *top, .count = 1, .from = zone.id, .to = to->id});
+      if (zone.cards.empty()) note({.kind = EventKind::emptied, .time = time, .from = zone.id});
+      const auto below = setup.table.top(zone.id);
+      if (below && setup.rules[zone.id.value - 1].turns_uncovered && !setup.table.card(*below)->face_up) {
+        (void)setup.table.flip(*below, true);
+        note({.kind = EventKind::flipped, .time = time, .card = *below, .count = 1, .from = zone.id});
+      }
+      again = true;
+    }
+  }
+}
+
+/// The player's move is whole: it is a step of undo, and it is seen whether any move is left.
+void Playfield::Impl::step_over(double time) {
+  history.note(setup.table);
+  const bool none = !compare_at && !any_legal_move(setup.table, rulebook());
+  const auto taps = [](const ZoneHandling& handling) { return handling.tap == TapKind::flip; };
+  const bool by_taps = std::any_of(setup.handling.begin(), setup.handling.end(), taps);
+  if (none && !none_left && !by_taps) note({.kind = EventKind::no_moves, .time = time});
+  none_left = none;
+}
+
+/// The cards of a proposal wait at its target.
+void Playfield::Impl::lock(const Proposal& p) {
+  waiting.push_back(p);
+  forget_carry();
+  for (const CardId id : setup.table.cards_of(p.run)) cards[slot(id)].locked = true;
+  show_at_target(p, Change::table);
+}
+
+/// Sends the cards of a proposal that waits to where they would lie; with a new window, at once.
+void Playfield::Impl::show_at_target(const Proposal& p, Change change) {
+  const auto run = setup.table.cards_of(p.run);
+  const Zone& target = *setup.table.zone(p.to);
+  const std::size_t n = target.cards.size();
+  std::vector<LaidCard> there(n + run.size());
+  std::vector<Pose> where(there.size());
+  for (std::size_t i = 0; i < there.size(); ++i) {
+    const Card& card = *setup.table.card(i < n ? target.cards[i] : run[i - n]);
+    there[i] = {
+        .face_up = card.face_up, .sideways = card.sideways, .cell = i < n ? card.cell : -1, .at = card.at};
+  }
+  LayoutInput in = layout_input(p.to);
+  in.cards = there;
+  apsidon::lay_out(setup.places[p.to.value - 1].layout, in, where);
+  for (std::size_t i = 0; i < run.size(); ++i) {
+    Pose goal = cards[slot(run[i])].resting;
+    goal.centre = p.middle ? *p.middle : where[n + i].centre;
+    goal.rotation = where[n + i].rotation;
+    goal.scale = where[n + i].scale * setup.places[p.to.value - 1].factor;
+    if (change == Change::window) {
+      motion.place(slot(run[i]), goal);
+    } else {
+      fly(slot(run[i]), goal, options.feel.move);
+    }
+  }
+}
+
+void Playfield::Impl::place_locked() {
+  for (const Proposal& p : waiting) show_at_target(p, Change::window);
+}
+
+void Playfield::Impl::unlock(const Proposal& p) {
+  std::erase_if(waiting, [&](const Proposal& w) { return w.id == p.id; });
+  for (CardState& state : cards) {
+    const Card* card = setup.table.card(state.id);
+    if (!state.locked || !card) continue;
+    const bool still = std::any_of(waiting.begin(), waiting.end(), [&](const Proposal& w) {
+      const auto run = setup.table.cards_of(w.run);
+      return std::find(run.begin(), run.end(), state.id) != run.end();
+    });
+    if (still) continue;
+    state.locked = false;
+  }
+  stale = true;
+}
+
+/// Proposals whose run is no longer whole, or whose cards lie elsewhere, end.
+void Playfield::Impl::supersede_torn() {
+  for (std::size_t i = waiting.size(); i-- > 0;) {
+    const Proposal p = waiting[i];
+    const Card* first = setup.table.card(p.run.first);
+    const bool whole = first && first->zone == p.from && !setup.table.cards_of(p.run).empty();
+    if (whole) continue;
+    unlock(p);
+    note({.kind = EventKind::superseded,
+          .time = clock.now(),
+          .card = p.run.first,
+          .count = p.run.count,
+          .from = p.from,
+          .to = p.to,
+          .proposal = p.id,
+          .verdict = {.reason = Reason::superseded, .card = p.run.first, .zone = p.to}});
+    for (std::size_t s = 0; s < cards.size(); ++s) {
+      if (!cards[s].held && setup.table.card(cards[s].id) && motion.goal(s) != cards[s].resting) {
+        fly(s, cards[s].resting, options.feel.back);
+      }
+    }
+  }
+}
+
+Verdict Playfield::answer(std::uint64_t id, const Verdict& verdict) {
+  Impl& i = *impl_;
+  i.record(AnswerInput{id, verdict, now()});
+  const auto it =
+      std::find_if(i.waiting.begin(), i.waiting.end(), [&](const Proposal& p) { return p.id == id; });
+  if (it == i.waiting.end()) return {.reason = Reason::unknown_proposal};
+  const Proposal p = *it;
+  Event event{.kind = EventKind::refused,
+              .time = now(),
+              .card = p.run.first,
+              .count = p.run.count,
+              .from = p.from,
+              .to = p.to,
+              .proposal = p.id,
+              .verdict = verdict};
+  i.unlock(p);
+  if (verdict) {
+    // The rules may see it otherwise by now.
+    event.verdict = apsidon::judge_drop(i.setup.table, i.rulebook(), p.run, p.to);
+    if (event.verdict) event.verdict = i.apply(p);
+    event.kind = event.verdict ? EventKind::dropped : EventKind::superseded;
+  }
+  i.note(event);
+  if (!event.verdict) {
+    for (const CardId card : i.setup.table.cards_of(p.run)) {
+      i.fly(i.slot(card), i.cards[i.slot(card)].resting, i.options.feel.back);
+    }
+    if (event.kind == EventKind::refused)
+      i.start_effect(p.run.first, i.options.feel.shake, EffectKind::swing, 0);
+    return event.verdict;
+  }
+  i.lay_out_changed(Impl::Change::table);
+  i.follow_up(p.from, now());
+  return event.verdict;
+}
+
+std::span<const Proposal> Playfield::waiting() const { return impl_->waiting; }
+void Playfield::set_judge(Judge judge) { impl_->judge = std::move(judge); }
+
+Verdict Playfield::Impl::go_back(bool redo) {
+  cancel_carry(carry.pointer);
+  const Verdict verdict = redo ? history.redo(setup.table) : history.undo(setup.table);
+  if (!verdict) return verdict;
+  // What was open to be compared is not any more.
+  opened.clear();
+  if (compare_at) open_gate("comparing");
+  compare_at.reset();
+  none_left = false;
+  after_change();
+  note({.kind = redo ? EventKind::redone : EventKind::undone, .time = clock.now()});
+  return verdict;
+}
+
+Verdict Playfield::undo() {
+  impl_->record(KeyInput{.key = Key::undo, .time = now()});
+  return impl_->go_back(false);
+}
+Verdict Playfield::redo() {
+  impl_->record(KeyInput{.key = Key::redo, .time = now()});
+  return impl_->go_back(true);
+}
+bool Playfield::can_undo() const { return impl_->history.can_undo(); }
+bool Playfield::can_redo() const { return impl_->history.can_redo(); }
+void Playfield::mark_move() { impl_->history.note(table()); }
+
+Verdict Playfield::Impl::draw_stock(ZoneId stock, double time) {
+  const Verdict verdict = apsidon::judge_stock(setup.table, rulebook(), stock);
+  if (!verdict) return verdict;
+  history.note(setup.table, true);  // what the game did before belongs to the move before
+  const ZoneId to = setup.rules[stock.value - 1].stock->to;
+  Event event{.kind = EventKind::drawn, .time = time, .from = stock, .to = to};
+  if (verdict.found == 0) {
+    event.kind = EventKind::recycled;
+    event.from = to;
+    event.to = stock;
+    event.count = setup.table.zone(to)->cards.size();
+    event.card = *setup.table.top(to);
+    (void)setup.table.turn_over(to, stock);
+    note(event);
+    after_change();
+  } else {
+    event.card = verdict.card;
+    event.count = static_cast<std::size_t>(verdict.found);
+    note(event);
+    (void)perform(apsidon::draw(stock, to, event.count));
+  }
+  follow_up(event.from, time);
+  return verdict;
+}
+
+Verdict Playfield::draw_from(ZoneId stock) { return impl_->draw_stock(stock, now()); }
+
+/// Turns a card over by hand. Where cards are compared, only covered ones are, and no more than are compared.
+Verdict Playfield::Impl::turn_by_hand(CardId id, double time) {
+  const Card* card = setup.table.card(id);
+  if (!card) return {.reason = Reason::unknown_card, .card = id};
+  const ZoneId zone = card->zone;
+  const auto& match = setup.handling[zone.value - 1].match;
+  if (match && card->face_up) return {.reason = Reason::too_many_open, .card = id, .zone = zone, .wanted = 1};
+  const auto most = static_cast<std::size_t>(match ? match->open : 0);
+  if (match && opened.size() >= most) {
+    return {.reason = Reason::too_many_open, .card = id, .zone = zone, .wanted = match->open};
+  }
+  history.note(setup.table, true);
+  const Verdict verdict = setup.table.flip(id, !card->face_up);
+  note({.kind = EventKind::flipped, .time = time, .card = id, .count = 1, .from = zone});
+  first_move();
+  if (match) {
+    opened.push_back(id);
+    if (opened.size() >= most) {
+      compare_at = own_now() + match->seconds;
+      comparing = zone;
+      close_gate("comparing");
+    }
+  }
+  after_change();
+  step_over(time);
+  return verdict;
+}
+
+/// The time to look at the open cards is over.
+void Playfield::Impl::compare(double time) {
+  compare_at.reset();
+  open_gate("comparing");
+  std::vector<CardId> found = std::move(opened);
+  opened.clear();
+  std::erase_if(found, [&](CardId id) { return !setup.table.card(id); });
+  const auto& match = setup.handling[comparing.value - 1].match;
+  if (found.empty() || !match) return;
+  const Deck& deck = setup.table.deck();
+  const auto face = [&](CardId id) { return setup.table.card(id)->face; };
+  const bool sets = found.size() == static_cast<std::size_t>(match->open) &&
+                    std::all_of(found.begin(), found.end(), [&](CardId id) {
+                      return deck.belong_together(face(found.front()), face(id));
+                    });
+  note({.kind = sets ? EventKind::matched : EventKind::unmatched,
+        .time = time,
+        .card = found.front(),
+        .count = found.size(),
+        .from = comparing,
+        .to = sets ? match->to : ZoneId{}});
+  (void)perform(sets ? apsidon::send(found, match->to) : apsidon::flip(found, false));
+  if (sets && setup.table.zone(comparing)->cards.empty()) {
+    note({.kind = EventKind::emptied, .time = time, .from = comparing});
+  }
+  history.note(setup.table, true);
+}
+
+/// The place that a run goes to by itself: one that takes by itself, else one with cards, else an empty one.
+Verdict Playfield::Impl::send_best(CardId id, double time) {
+  const PickVerdict pick = judge_pick(id);
+  if (!pick.verdict) return pick.verdict;
+  const Card& card = *setup.table.card(id);
+  const auto worth = [&](const Zone& zone) {
+    return setup.rules[zone.id.value - 1].takes_itself ? 2 : zone.cards.empty() ? 0 : 1;
+  };
+  const Zone* best = nullptr;
+  Verdict why{.reason = Reason::drop_nothing, .card = id, .zone = card.zone};
+  for (const Zone& zone : setup.table.zones()) {
+    if (zone.id == card.zone || would_exchange(setup.table, rulebook(), pick.run, zone.id)) continue;
+    const Verdict verdict = apsidon::judge_drop(setup.table, rulebook(), pick.run, zone.id);
+    if (!verdict) {
+      if (why.reason == Reason::drop_nothing) why = verdict;
+      continue;
+    }
+    if (!best || worth(zone) > worth(*best)) best = &zone;
+  }
+  if (!best) return why;
+  const ZoneId from = card.zone;
+  const ZoneId to = best->id;
+  carry = {.mode = Carry::Mode::tap};
+  carry.run = pick.run;
+  carry.home = from;
+  carry.home_revision = setup.table.zone(from)->revision;
+  carry.time = time;
+  note(carry_event(EventKind::picked_up, time));
+  propose({.id = ++proposals, .run = pick.run, .from = from, .to = to}, cards[slot(id)].neutral.centre, time);
+  return {};
+}
+
+Verdict Playfield::send_to_best(CardId card) {
+  impl_->cancel_carry(impl_->carry.pointer);
+  return impl_->send_best(card, now());
+}
+
+}  // namespace apsidon
