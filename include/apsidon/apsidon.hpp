@@ -30,6 +30,7 @@
 #include "apsidon/motion/glide.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "apsidon/motion/spring.hpp"
+#include "apsidon/play/describe.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/frame.hpp"
 #include "apsidon/play/handling.hpp"

@@ -141,7 +141,9 @@ void draw_marks(cairo_t* cr, const FrameItem& item, double radius) {
     fill(cr, faded(palette::aqua, 0.2));
   }
   if (item.marks.legal_target) ring(palette::aqua, item.marks.aimed_at ? 3 : 2);
+  if (item.marks.locked) ring(faded(palette::gold, 0.5), 1.5);
   if (item.marks.refused) ring(palette::coral, 3);
+  if (item.marks.focus) ring(palette::gold, 3);
 }
 
 /// The same item in the size in which it shows, so that a small card shows its compact face.

@@ -69,7 +69,7 @@ void draw_panel(cairo_t* cr, const FramePanel& panel) {
       return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), palette::caption);
     case PanelKind::button:
       ground(cr, a, radius, rgb(0x2C5A4B));
-      rim(cr, a, radius, faded(palette::glass, 0.5));
+      rim(cr, a, radius, panel.focus ? palette::gold : faded(palette::glass, 0.5));
       return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), rgb(0xFFFFFF));
     case PanelKind::bar:
       return draw_bar(cr, panel);

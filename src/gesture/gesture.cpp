@@ -82,7 +82,7 @@ Vec2 GestureReader::velocity(const Pointer& p, double time) const {
 
 void GestureReader::go_down(Pointer& p, const PointerInput& input) {
   if (p.pressed) {
-    flush_tap(p);
+    flush_tap(p, input.time);
     say(GestureKind::cancel, p, input.time);
     if (input.button != p.button) {
       p.pressed = false;
@@ -102,9 +102,10 @@ void GestureReader::go_down(Pointer& p, const PointerInput& input) {
 }
 
 /// A tap that waited for a second one is told of before anything else that the pointer does.
-void GestureReader::flush_tap(Pointer& p) {
+void GestureReader::flush_tap(Pointer& p, double time) {
   if (!p.tap_waits) return;
   p.tap_waits = false;
+  p.tap.time = time;  // it is one tap only from now on
   said_.push_back(p.tap);
 }
 
@@ -115,7 +116,7 @@ void GestureReader::say_tap(Pointer& p, double time) {
       p.tap_waits = false;
       return say(GestureKind::double_tap, p, time);
     }
-    flush_tap(p);
+    flush_tap(p, time);
   }
   if (!p.wants_double) return say(GestureKind::tap, p, time);
   say(GestureKind::tap, p, time);
@@ -130,7 +131,7 @@ void GestureReader::go_up(Pointer& p, const PointerInput& input) {
   sample(p, input);
   if (!p.dragging && length(input.at - p.from) > slop(p)) {
     p.dragging = true;  // went far between two inputs
-    flush_tap(p);
+    flush_tap(p, input.time);
     say(GestureKind::drag_start, p, input.time);
   }
   if (p.dragging) {
@@ -163,7 +164,7 @@ std::span<const Gesture> GestureReader::read(const PointerInput& input) {
         say(GestureKind::drag_move, p, input.time);
       } else if (length(input.at - p.from) > slop(p)) {
         p.dragging = true;
-        flush_tap(p);
+        flush_tap(p, input.time);
         say(GestureKind::drag_start, p, input.time);
       }
       break;
@@ -187,11 +188,11 @@ std::span<const Gesture> GestureReader::advance_to(double time) {
     const double presses = p.down + thresholds_.long_press_seconds;
     if (p.pressed && !p.dragging && !p.long_pressed && presses <= time) {
       p.long_pressed = true;
-      flush_tap(p);
+      flush_tap(p, presses);
       say(GestureKind::long_press, p, presses);
     }
     if (p.tap_waits && p.tap_due <= time && !p.pressed) {
-      flush_tap(p);
+      flush_tap(p, p.tap_due);
     }
   }
   return said_;

@@ -353,6 +353,8 @@ void Motion::lean(std::size_t slot, const Offset& by, const Spring& spring) {
   }
   Record& r = it->record;
   const State was = it->as.spring ? state_of(it->as, r, nullptr, now()) : State{};
+  // One that has been taken back is gone, whether a frame has seen that or not.
+  if (by == Offset{} && r.goal == Values{} && now() >= r.lands) return;
   it->as.spring = spring;
   it->as.form = SpringForm(spring);
   it->resting = false;

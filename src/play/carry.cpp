@@ -182,7 +182,10 @@ void Playfield::Impl::let_go(const Gesture& gesture) {
                       std::find(carry.targets.begin(), carry.targets.end(), to) != carry.targets.end();
     if (!aims) to = flicked;
   }
-  const bool sorts = to && to == carry.home && setup.rules[to.value - 1].sorts;
+  const bool free = to && std::holds_alternative<FreeLayout>(setup.places[to.value - 1].layout);
+  // Back to its own place is no move.
+  const bool elsewhere = free || carry.insert_at != setup.table.card(carry.run.first)->place;
+  const bool sorts = to && to == carry.home && setup.rules[to.value - 1].sorts && elsewhere;
   if (!to || (to == carry.home && !sorts))
     return put_back(EventKind::cancelled, carry_event({}, gesture.time));
 

@@ -83,11 +83,11 @@ void Playfield::Impl::set_hovered(CardId card) {
   hover.zoom_due = never;
   if (const Card* was = setup.table.card(before)) {
     note({.kind = EventKind::unhovered, .time = clock.now(), .card = before, .count = 1, .from = was->zone});
-    lean_hovered(before, false);
   }
+  sink();
   if (const Card* is = setup.table.card(card)) {
     note({.kind = EventKind::hovered, .time = clock.now(), .card = card, .count = 1, .from = is->zone});
-    lean_hovered(card, true);
+    rise(*is);
     const bool zooms = setup.handling[is->zone.value - 1].zoom;
     hover.zoom_due = zooms ? clock.now() + options.hover.zoom_seconds : never;
   }
@@ -95,15 +95,24 @@ void Playfield::Impl::set_hovered(CardId card) {
   stale = true;
 }
 
-/// A card that only rises does so beside its way, and its layout knows nothing of it.
-void Playfield::Impl::lean_hovered(CardId id, bool out) {
-  const Card* card = setup.table.card(id);
-  if (!card || setup.handling[card->zone.value - 1].hover != HoverKind::lift) return;
-  const Offset up{.move = {0, -0.04f * solved.card.height}, .scale = 0.03f, .lift = 0.2f};
+/// A card that only rises does so beside its way, and its layout knows nothing of it. By its slot: it may lie
+/// in another zone by the time it sinks back, or be gone.
+void Playfield::Impl::sink() {
+  if (hover.risen) motion.lean(*hover.risen, {}, rise_spring());
+  hover.risen.reset();
+}
+
+void Playfield::Impl::rise(const Card& card) {
+  sink();
+  if (setup.handling[card.zone.value - 1].hover != HoverKind::lift) return;
+  hover.risen = slot(card.id);
+  motion.lean(*hover.risen, {.move = {0, -0.04f * solved.card.height}, .scale = 0.03f, .lift = 0.2f},
+              rise_spring());
+}
+
+Spring Playfield::Impl::rise_spring() const {
   const Glide& raise = options.feel.raise;
-  const Spring spring =
-      raise.spring.value_or(Spring{.period = std::max(2 * raise.seconds, 0.001f), .damping = 1});
-  motion.lean(slot(id), out ? up : Offset{}, spring);
+  return raise.spring.value_or(Spring{.period = std::max(2 * raise.seconds, 0.001f), .damping = 1});
 }
 
 void Playfield::Impl::show_zoom(CardId card) {

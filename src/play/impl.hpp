@@ -110,6 +110,7 @@ struct Playfield::Impl {
   [[nodiscard]] bool closes_up(const Card& card) const;
   void make_room();
   void lay_out_room(const Zone& zone, LayoutInput in, const Room& room, bool closes);
+  void keep_slots();
   void lay_out_changed(Change change);
   void head_for(const Card& card, std::size_t slot, const Pose& resting, Change change);
   void fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
@@ -173,7 +174,9 @@ struct Playfield::Impl {
   void leave();
   void consider_hover();
   void set_hovered(CardId card);
-  void lean_hovered(CardId card, bool out);
+  void rise(const Card& card);
+  void sink();
+  [[nodiscard]] Spring rise_spring() const;
   void show_zoom(CardId card);
   [[nodiscard]] CardId hover_answer();
   [[nodiscard]] CardId topmost_neutral(Vec2 point);
@@ -207,6 +210,7 @@ struct Playfield::Impl {
   Verdict apply(const Proposal& proposal);
   void follow_up(ZoneId from, double time);
   void take_what_fits(double time);
+  void send_to_rest(const Run& run);
   void lock(const Proposal& proposal);
   void show_at_target(const Proposal& proposal, Change change);
   void place_locked();
@@ -306,6 +310,7 @@ struct Playfield::Impl {
   std::vector<Pressed> pressed = {};  ///< what each pointer went down on
   std::uint64_t proposals = 0;
   std::vector<Proposal> waiting = {};
+  std::vector<std::vector<CardId>> waiting_cards = {};  // of each: the cards that it was made with
   Judge judge = {};
   History history;
   std::vector<CardId> opened = {};  // by taps, to be compared
@@ -320,8 +325,9 @@ struct Playfield::Impl {
   struct Hover {
     bool here = false;  ///< whether a pointer is over the window
     Vec2 at = {};
-    CardId card = {};       ///< that is hovered
-    CardId candidate = {};  ///< that will be, at `due`
+    CardId card = {};                       ///< that is hovered
+    std::optional<std::size_t> risen = {};  ///< its slot, where it leans up
+    CardId candidate = {};                  ///< that will be, at `due`
     double due = 0;
     bool waits = false;
     double zoom_due = 0;  ///< when the hovered card zooms; infinity: it does not

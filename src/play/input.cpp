@@ -14,6 +14,12 @@ void Playfield::Impl::record(const Input& input) {
 bool Playfield::Impl::handle(const Gesture& gesture) {
   const bool dragged = carry.run.count > 0 && carry.mode == Carry::Mode::drag;
   const bool drags = dragged && carry.by == gesture.pointer;
+  const bool moves = gesture.kind != GestureKind::hover && gesture.kind != GestureKind::leave &&
+                     gesture.kind != GestureKind::cancel;
+  // Where it was pressed or dragged to is where it hovers afterwards.
+  if (moves && gesture.pointer_kind != PointerKind::touch && gesture.kind != GestureKind::press) {
+    hover.at = gesture.at;
+  }
   switch (gesture.kind) {
     case GestureKind::hover:
       hover_at(gesture);
@@ -73,7 +79,8 @@ bool Playfield::Impl::press(const Gesture& gesture) {
   std::erase_if(pressed, [&](const Pressed& p) { return p.pointer == gesture.pointer; });
   Hit on = hit(gesture.at);
   const Card* hovered = setup.table.card(hover.card);
-  if (hovered && gesture.pointer_kind != PointerKind::touch && length(gesture.at - hover.at) < 0.5f) {
+  // While it waits to be hovered no more, the pointer has left it.
+  if (hovered && gesture.pointer_kind != PointerKind::touch && gesture.at == hover.at && !hover.waits) {
     on = {.card = hovered->id, .zone = hovered->zone};
   } else if (!on.card && gesture.pointer_kind == PointerKind::touch) {
     refresh_hits();

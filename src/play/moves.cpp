@@ -55,7 +55,17 @@ void Playfield::Impl::settle(const Proposal& proposal, Event event, const Verdic
   note(event);
   forget_carry();
   lay_out_changed(Change::table);
+  send_to_rest(proposal.run);
   follow_up(proposal.from, event.time);
+}
+
+/// Sends the cards of a run to where they rest, when they are on the way to somewhere else: those whose
+/// resting pose has not changed were not sent by the layout.
+void Playfield::Impl::send_to_rest(const Run& run) {
+  for (const CardId id : setup.table.cards_of(run)) {
+    const std::size_t s = slot(id);
+    if (motion.goal(s) != cards[s].resting) fly(s, cards[s].resting, options.feel.move);
+  }
 }
 
 /// Changes the table as a proposal has it: whole, or not at all.
@@ -64,6 +74,7 @@ Verdict Playfield::Impl::apply(const Proposal& p) {
   const std::size_t to = p.to.value - 1;
   const auto run = table.cards_of(p.run);
   if (run.empty()) return {.reason = Reason::superseded, .card = p.run.first, .zone = p.to};
+  history.note(table, true);  // what the game did before belongs to the move before
   if (would_exchange(table, rulebook(), p.run, p.to)) {
     const CardId other = *table.top(p.to);
     const Verdict swapped = table.swap(p.run.first, other);
@@ -152,6 +163,8 @@ void Playfield::Impl::step_over(double time) {
 /// The cards of a proposal wait at its target.
 void Playfield::Impl::lock(const Proposal& p) {
   waiting.push_back(p);
+  const auto run = setup.table.cards_of(p.run);
+  waiting_cards.emplace_back(run.begin(), run.end());
   forget_carry();
   for (const CardId id : setup.table.cards_of(p.run)) cards[slot(id)].locked = true;
   show_at_target(p, Change::table);
@@ -190,17 +203,14 @@ void Playfield::Impl::place_locked() {
 }
 
 void Playfield::Impl::unlock(const Proposal& p) {
-  std::erase_if(waiting, [&](const Proposal& w) { return w.id == p.id; });
-  for (CardState& state : cards) {
-    const Card* card = setup.table.card(state.id);
-    if (!state.locked || !card) continue;
-    const bool still = std::any_of(waiting.begin(), waiting.end(), [&](const Proposal& w) {
-      const auto run = setup.table.cards_of(w.run);
-      return std::find(run.begin(), run.end(), state.id) != run.end();
-    });
-    if (still) continue;
-    state.locked = false;
+  const auto it =
+      std::find_if(waiting.begin(), waiting.end(), [&](const Proposal& w) { return w.id == p.id; });
+  const auto at = it - waiting.begin();
+  for (const CardId card : waiting_cards[static_cast<std::size_t>(at)]) {
+    if (const auto s = setup.table.slot(card)) cards[*s].locked = false;
   }
+  waiting.erase(it);
+  waiting_cards.erase(waiting_cards.begin() + at);
   stale = true;
 }
 
@@ -209,7 +219,10 @@ void Playfield::Impl::supersede_torn() {
   for (std::size_t i = waiting.size(); i-- > 0;) {
     const Proposal p = waiting[i];
     const Card* first = setup.table.card(p.run.first);
-    const bool whole = first && first->zone == p.from && !setup.table.cards_of(p.run).empty();
+    const auto run = setup.table.cards_of(p.run);
+    const std::vector<CardId> own = waiting_cards[i];
+    const bool whole =
+        first && first->zone == p.from && std::equal(run.begin(), run.end(), own.begin(), own.end());
     if (whole) continue;
     unlock(p);
     note({.kind = EventKind::superseded,
@@ -220,10 +233,8 @@ void Playfield::Impl::supersede_torn() {
           .to = p.to,
           .proposal = p.id,
           .verdict = {.reason = Reason::superseded, .card = p.run.first, .zone = p.to}});
-    for (std::size_t s = 0; s < cards.size(); ++s) {
-      if (!cards[s].held && setup.table.card(cards[s].id) && motion.goal(s) != cards[s].resting) {
-        fly(s, cards[s].resting, options.feel.back);
-      }
+    for (const CardId card : own) {
+      if (setup.table.card(card)) fly(slot(card), cards[slot(card)].resting, options.feel.back);
     }
   }
 }
@@ -260,6 +271,7 @@ Verdict Playfield::answer(std::uint64_t id, const Verdict& verdict) {
     return event.verdict;
   }
   i.lay_out_changed(Impl::Change::table);
+  i.send_to_rest(p.run);
   i.follow_up(p.from, now());
   return event.verdict;
 }

@@ -142,10 +142,14 @@ void Playfield::Impl::go_to(double own) {
 
 void Playfield::Impl::note(Event event) { coming.push_back(event); }
 
-/// Lays out the zones that the table has changed since; with a new window or at first, all of them.
-void Playfield::Impl::lay_out_changed(Change change) {
+void Playfield::Impl::keep_slots() {
   motion.resize(setup.table.slot_count());
   cards.resize(setup.table.slot_count());
+}
+
+/// Lays out the zones that the table has changed since; with a new window or at first, all of them.
+void Playfield::Impl::lay_out_changed(Change change) {
+  keep_slots();
   if (change != Change::window) {
     for (const Zone& zone : setup.table.zones()) {
       const std::size_t i = zone.id.value - 1;
@@ -341,6 +345,7 @@ Verdict Playfield::Impl::followed_up(Verdict verdict) {
 
 void Playfield::Impl::after_change() {
   sent = 0;
+  keep_slots();
   cancel_if_touched();
   supersede_torn();
   lay_out_changed(Change::table);
@@ -487,6 +492,8 @@ SyncReport Playfield::sync(std::span<const WantedZone> wanted) {
   impl_->history.start(table());  // what the game's own truth has replaced cannot come back
   return report;
 }
+
+Verdict Playfield::remove(CardId card) { return impl_->followed_up(impl_->setup.table.remove(card)); }
 
 void Playfield::shake(CardId card) {
   impl_->start_effect(card, impl_->options.feel.shake, EffectKind::swing, 0);

@@ -20,7 +20,9 @@ bool Playfield::Impl::tap(const Gesture& gesture) {
         .panel = on.panel,
         .at = gesture.at,
         .button = gesture.button});
-  if (gesture.button != PointerButton::primary || !on.zone) return true;
+  // A tap that waited for a second one may come when its card lies elsewhere: then it does nothing more.
+  const bool gone = it->on.card && (!on.card || setup.table.card(on.card)->zone != on.zone);
+  if (gesture.button != PointerButton::primary || !on.zone || gone) return true;
   const ZoneHandling& handling = setup.handling[on.zone.value - 1];
   if (carry.run.count > 0 && carry.mode != Carry::Mode::drag) {
     // Something is picked up: it goes here, if it may; the same card again puts it back.

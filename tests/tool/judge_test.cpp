@@ -97,6 +97,8 @@ TEST_CASE("tool: judge lists every legal move, and answers one question with yes
   std::size_t yes = 0;
   for (const auto& [face, row] : by_hand)
     yes += static_cast<std::size_t>(std::count(row.begin(), row.end(), 'Y'));
+  CHECK(all.out.find("yes: a tap on stock gives 1 to waste\n") != std::string::npos);
+  ++yes;  // that tap
   CHECK(apsidon::test::lines_of(all.out).size() == yes + 1);
   CHECK(apsidon::test::lines_of(all.out).back() == std::to_string(yes) + " legal moves");
 

@@ -17,6 +17,7 @@ void add_place(CommandLine& line);
 void add_draw(CommandLine& line);
 void add_probe(CommandLine& line);
 void add_judge(CommandLine& line);
+void add_replay(CommandLine& line);
 void add_film(CommandLine& line);
 void add_curve(CommandLine& line);
 void add_faces(CommandLine& line);

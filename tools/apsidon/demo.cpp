@@ -31,9 +31,9 @@ void tell_drawing(const fs::path& table, const std::string& window, const fs::pa
 
 void tell_verdict(const TableSetup& setup, const std::string& card, const std::string& to) {
   const PickVerdict pick = judge_pick(setup.table, {setup.rules, setup.links}, find_card(setup.table, card));
-  const Verdict verdict = pick.verdict
-                              ? judge_drop(setup.table, {setup.rules, setup.links}, pick.run, find_zone(setup.table, to))
-                              : pick.verdict;
+  const Verdict verdict =
+      pick.verdict ? judge_drop(setup.table, {setup.rules, setup.links}, pick.run, find_zone(setup.table, to))
+                   : pick.verdict;
   print(
       fmt::format("   {} to {}: {}\n", card, to, verdict ? "yes." : "no. " + describe(verdict, setup.table)));
 }

@@ -15,9 +15,11 @@ struct Options {
   Format format = Format::text;
 };
 
-/// One card onto one zone. A card that may not be picked up is refused for that.
+/// One card onto one zone, or a tap on a stock, with no card where that takes the waste back. A card that may
+/// not be picked up is refused for that.
 struct Judged {
   CardId card;
+  ZoneId from;
   ZoneId to;
   std::size_t count = 0;
   Verdict verdict;
@@ -25,14 +27,21 @@ struct Judged {
 
 Judged judge(const TableSetup& setup, CardId card, ZoneId to) {
   const PickVerdict pick = judge_pick(setup.table, {setup.rules, setup.links}, card);
-  const Verdict verdict = pick.verdict ? judge_drop(setup.table, {setup.rules, setup.links}, pick.run, to) : pick.verdict;
-  return {card, to, pick.run.count, verdict};
+  const Verdict verdict =
+      pick.verdict ? judge_drop(setup.table, {setup.rules, setup.links}, pick.run, to) : pick.verdict;
+  return {card, setup.table.card(card)->zone, to, pick.run.count, verdict};
 }
 
 std::string line(const TableSetup& setup, const Judged& j) {
   const Table& table = setup.table;
   const std::string with = j.count > 1 ? fmt::format(" with the {} on it", j.count - 1) : "";
   const std::string zone = table.zone(j.to)->name;
+  if (j.count == 0 && j.verdict) {
+    const std::string& stock = table.zone(j.from)->name;
+    return j.verdict.found > 0
+               ? fmt::format("yes: a tap on {} gives {} to {}\n", stock, j.verdict.found, zone)
+               : fmt::format("yes: a tap on {} takes {} back\n", stock, zone);
+  }
   if (!j.verdict) {
     return fmt::format("no:  {} to {}: {} [{}]\n", card_text(table, j.card), zone, describe(j.verdict, table),
                        code_of(j.verdict.reason));
@@ -48,19 +57,20 @@ void report(const TableSetup& setup, const std::vector<Judged>& all, Format form
   auto rows = nlohmann::ordered_json::array();
   std::string out = format == Format::csv ? "card,face,from,count,to,allowed,reason,alternative\n" : "";
   for (const Judged& j : all) {
-    const Card& card = *table.card(j.card);
-    const std::string& from = table.zone(card.zone)->name;
+    const Card* card = table.card(j.card);
+    const std::string face = card ? table.deck().text(card->face) : "";
+    const std::string& from = table.zone(j.from)->name;
     const std::string& to = table.zone(j.to)->name;
     const std::string reason(code_of(j.verdict.reason));
     if (format == Format::text) {
       out += line(setup, j);
     } else if (format == Format::csv) {
-      out += fmt::format("{},{},{},{},{},{},{},{}\n", j.card.value, table.deck().text(card.face), from,
-                         j.count, to, j.verdict.allowed(), reason, j.verdict.alternative);
+      out += fmt::format("{},{},{},{},{},{},{},{}\n", j.card.value, face, from, j.count, to,
+                         j.verdict.allowed(), reason, j.verdict.alternative);
     } else {
       nlohmann::ordered_json row;
       row["card"] = j.card.value;
-      row["face"] = table.deck().text(card.face);
+      row["face"] = face;
       row["from"] = from;
       row["count"] = j.count;
       row["to"] = to;
@@ -89,11 +99,18 @@ int run(const Options& options) {
   }
   std::vector<Judged> all;
   bool any = false;
+  if (every) {
+    for (const LegalMove& move : legal_moves(table, {setup.rules, setup.links})) {
+      all.push_back({move.run.first, move.from, move.to, move.run.count, move.verdict});
+      any = true;
+    }
+    cards.clear();
+  }
   for (const CardId card : cards) {
     for (const ZoneId zone : zones) {
       const Judged j = judge(setup, card, zone);
       any = any || j.verdict.allowed();
-      if (!every || j.verdict) all.push_back(j);
+      all.push_back(j);
     }
   }
   report(setup, all, options.format);

@@ -7,6 +7,7 @@ int main(int argc, char** argv) {
   apsidon::tool::add_draw(line);
   apsidon::tool::add_probe(line);
   apsidon::tool::add_judge(line);
+  apsidon::tool::add_replay(line);
   apsidon::tool::add_film(line);
   apsidon::tool::add_curve(line);
   apsidon::tool::add_faces(line);

@@ -16,11 +16,54 @@ std::string_view kind_of(const Hit& hit) {
   return hit.card ? "card" : hit.zone ? "zone" : hit.panel ? "panel" : "nothing";
 }
 
+std::string_view why(Explained::Because because) {
+  switch (because) {
+    case Explained::Because::answer:
+      return "answer";
+    case Explained::Because::covered:
+      return "covered";
+    case Explained::Because::held:
+      return "held";
+    case Explained::Because::zoomed:
+      return "zoomed";
+    case Explained::Because::clipped:
+      return "clipped";
+  }
+  return "";
+}
+
+std::string name_of(const Hit& what, const Playfield& field) {
+  if (what.card) return card_text(field.table(), what.card);
+  return what.zone ? field.table().zone(what.zone)->name : field.panels()[what.panel.value - 1].name;
+}
+
+/// All that lies below the answer, one a line.
+void print_stack(const std::vector<Explained>& stack, const Playfield& field) {
+  for (const Explained& e : stack) {
+    if (e.because == Explained::Because::answer) continue;
+    print(
+        fmt::format("  {} {} lies there too: {}\n", kind_of(e.what), name_of(e.what, field), why(e.because)));
+  }
+}
+
+nlohmann::ordered_json json_of(const std::vector<Explained>& stack, const Playfield& field) {
+  auto out = nlohmann::ordered_json::array();
+  for (const Explained& e : stack) {
+    nlohmann::ordered_json entry;
+    entry["kind"] = std::string(kind_of(e.what));
+    entry["name"] = name_of(e.what, field);
+    entry["because"] = std::string(why(e.because));
+    out.push_back(entry);
+  }
+  return out;
+}
+
 int run(const Options& options) {
   const Playfield field = load_playfield(options.table);
   const Table& table = field.table();
   const Vec2 at = parse_point(options.at);
   const Hit hit = field.hit(at);
+  const std::vector<Explained> stack = field.explain(at);
   const PickVerdict pick = field.judge_pick(hit.card);
   const Card* card = table.card(hit.card);
   const std::string zone = hit.zone ? table.zone(hit.zone)->name : "";
@@ -44,6 +87,7 @@ int run(const Options& options) {
       json["pick"] = std::string(code_of(pick.verdict.reason));
       json["run"] = pick.run.count;
     }
+    json["stack"] = json_of(stack, field);
     print_json(json);
   } else if (options.format == Format::csv) {
     print(fmt::format("hit,zone,index,card,face,pick,run,insertion,panel\n"));
@@ -74,6 +118,7 @@ int run(const Options& options) {
   } else {
     print(fmt::format("at {},{} lies nothing\n", number(double{at.x}), number(double{at.y})));
   }
+  if (options.format == Format::text) print_stack(stack, field);
   return hit.zone || hit.panel ? yes : no;
 }
 

@@ -122,7 +122,7 @@ class APSIDON_CORE_EXPORT GestureReader {
   [[nodiscard]] Vec2 velocity(const Pointer& pointer, double time) const;
   void go_down(Pointer& pointer, const PointerInput& input);
   void go_up(Pointer& pointer, const PointerInput& input);
-  void flush_tap(Pointer& pointer);
+  void flush_tap(Pointer& pointer, double time);
   void say_tap(Pointer& pointer, double time);
   [[nodiscard]] float slop(const Pointer& pointer) const;
 

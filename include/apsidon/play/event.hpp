@@ -52,6 +52,8 @@ enum class EventKind : std::uint8_t {
   settled,        ///< nothing moves any more
 };
 
+inline constexpr std::size_t event_kind_count = static_cast<std::size_t>(EventKind::settled) + 1;
+
 /// Timers and countdowns of a playfield.
 using TimerId = Id<struct TimerThing>;
 using CountdownId = Id<struct CountdownThing>;

@@ -16,6 +16,7 @@
 #include "apsidon/play/frame.hpp"
 #include "apsidon/play/input.hpp"
 #include "apsidon/play/setup.hpp"
+#include "apsidon/rules/describe.hpp"
 
 namespace apsidon {
 
@@ -174,6 +175,8 @@ class APSIDON_CORE_EXPORT Playfield {
   void set_panel(PanelId panel, std::string text, float fill = 1);
   Verdict set_face(CardId card, FaceId face);
   SyncReport sync(std::span<const WantedZone> wanted);
+  /// Takes a card off the table for good: it is sold, or eaten. What came before cannot be undone any more.
+  Verdict remove(CardId card);
 
   // What moves together.
 

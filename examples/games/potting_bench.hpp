@@ -1,0 +1,34 @@
+#pragma once
+#include <fmt/format.h>
+
+#include "game.hpp"
+
+namespace games {
+
+/// A patience. All its rules are in the table file; what is left to do is to count.
+class PottingBench : public Game {
+ public:
+  PottingBench(const TableSetup& setup, std::uint64_t seed, const PlayfieldOptions& options = {})
+      : Game(dealt(setup, seed), options) {
+    field().deal();
+  }
+
+  [[nodiscard]] std::string score() const override {
+    return fmt::format("{} of 52 cards in the beds{}", in_beds(), won() ? ": the bench is cleared" : "");
+  }
+
+ protected:
+  void hear(const Event& event) override {
+    if (event.kind == EventKind::no_moves) finish(false);
+    if (in_beds() == 52) finish(true);
+  }
+
+ private:
+  [[nodiscard]] std::size_t in_beds() const {
+    std::size_t cards = 0;
+    for (int i = 1; i <= 4; ++i) cards += cards_in(fmt::format("bed-{}", i));
+    return cards;
+  }
+};
+
+}  // namespace games

@@ -1,0 +1,39 @@
+#pragma once
+#include <array>
+#include <string>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/play/event.hpp"
+#include "apsidon/play/playfield.hpp"
+
+namespace apsidon {
+
+/// One template a kind of event, by EventKind, for screen readers and logs; a client translates by replacing
+/// them. Empty: nothing is said. Placeholders: `{card}`, `{count}`, `{from}`, `{to}`, `{panel}`, `{why}` (the
+/// sentence of the verdict), `{name}`.
+struct EventPhrases {
+  std::array<std::string, event_kind_count> by_kind;
+  std::string run = "{card} and {more} on it";  ///< `{card}` of several cards; `{card}`, `{more}`
+  std::string covered = "a covered card";       ///< a card that shows its back
+  std::string focus_card = "{card}, {place} of {count} in {zone}";
+  std::string focus_zone = "{zone}, empty";
+  std::string focus_panel = "{panel}";
+  std::string may_pick = "may be picked up";  ///< added to what is focused
+};
+
+/// The English ones that Apsidon comes with.
+[[nodiscard]] APSIDON_CORE_EXPORT const EventPhrases& default_event_phrases();
+
+/// Throws Error when a template has a placeholder that is not in its list, or braces that do not match.
+APSIDON_CORE_EXPORT void check(const EventPhrases& phrases);
+
+/// The event as a sentence; empty where its template is. `phrases` must have passed `check`.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string describe(const Event& event, const Playfield& field,
+                                                       const EventPhrases& phrases = default_event_phrases(),
+                                                       const Phrases& reasons = default_phrases());
+
+/// What is focused, for a screen reader; empty when nothing is.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string describe_focus(
+    const Playfield& field, const EventPhrases& phrases = default_event_phrases());
+
+}  // namespace apsidon

@@ -1,0 +1,133 @@
+#include "apsidon/play/describe.hpp"
+
+#include <fmt/args.h>
+#include <fmt/format.h>
+
+#include <initializer_list>
+#include <utility>
+
+#include "apsidon/geometry/error.hpp"
+
+namespace apsidon {
+namespace {
+
+using Arguments = std::initializer_list<std::pair<const char*, std::string>>;
+
+std::string fill(const std::string& text, Arguments arguments) {
+  fmt::dynamic_format_arg_store<fmt::format_context> args;
+  for (const auto& [name, value] : arguments) args.push_back(fmt::arg(name, value));
+  return fmt::vformat(text, args);
+}
+
+std::string sentence(std::string text) {
+  if (!text.empty() && text[0] >= 'a' && text[0] <= 'z') text[0] = static_cast<char>(text[0] - 'a' + 'A');
+  return text;
+}
+
+std::string card_text(CardId id, const Table& table, const EventPhrases& phrases) {
+  const Card* card = table.card(id);
+  if (!card) return id ? fmt::format("card {}", id.value) : "";
+  return card->face_up && table.deck().has(card->face) ? table.deck().text(card->face) : phrases.covered;
+}
+
+std::string zone_text(ZoneId id, const Table& table) { return table.zone(id) ? table.zone(id)->name : ""; }
+
+std::string panel_text(PanelId id, const Playfield& field) {
+  if (!id || id.value > field.panels().size()) return "";
+  const PanelSetup& panel = field.panels()[id.value - 1];
+  return panel.text.empty() ? panel.name : panel.text;
+}
+
+EventPhrases english() {
+  EventPhrases p;
+  const auto say = [&](EventKind kind, std::string text) {
+    p.by_kind[static_cast<std::size_t>(kind)] = std::move(text);
+  };
+  say(EventKind::pick_refused, "{why}");
+  say(EventKind::picked_up, "{card} picked up from {from}.");
+  say(EventKind::dropped, "{card} laid on {to}.");
+  say(EventKind::refused, "{why}");
+  say(EventKind::cancelled, "{card} put back.");
+  say(EventKind::superseded, "{why}");
+  say(EventKind::exchanged, "{card} exchanged, to {to}.");
+  say(EventKind::flipped, "{card} turned over in {from}.");
+  say(EventKind::taken, "{card} goes to {to} by itself.");
+  say(EventKind::drawn, "{count} from {from} to {to}.");
+  say(EventKind::recycled, "{from} turned over into {to}.");
+  say(EventKind::matched, "{count} cards belong together.");
+  say(EventKind::unmatched, "These cards do not belong together.");
+  say(EventKind::no_moves, "No moves are left.");
+  say(EventKind::undone, "Undone.");
+  say(EventKind::redone, "Redone.");
+  say(EventKind::emptied, "{from} is empty.");
+  say(EventKind::time_up, "Time is up.");
+  return p;
+}
+
+}  // namespace
+
+const EventPhrases& default_event_phrases() {
+  static const EventPhrases phrases = english();
+  return phrases;
+}
+
+void check(const EventPhrases& phrases) {
+  const auto check_one = [](const std::string& what, const std::string& text, Arguments arguments) {
+    try {
+      (void)fill(text, arguments);
+    } catch (const fmt::format_error& e) {
+      std::string names;
+      for (const auto& [name, value] : arguments)
+        names += fmt::format("{}{{{}}}", names.empty() ? "" : ", ", name);
+      throw Error(fmt::format("phrase for {}: '{}': {}; {} is expected", what, text, e.what(), names));
+    }
+  };
+  for (std::size_t i = 0; i < phrases.by_kind.size(); ++i) {
+    check_one(
+        std::string(name_of(static_cast<EventKind>(i))), phrases.by_kind[i],
+        {{"card", ""}, {"count", ""}, {"from", ""}, {"to", ""}, {"panel", ""}, {"why", ""}, {"name", ""}});
+  }
+  check_one("a run", phrases.run, {{"card", ""}, {"more", ""}});
+  const Arguments of_focus{{"card", ""}, {"place", ""}, {"count", ""}, {"zone", ""}, {"panel", ""}};
+  check_one("a focused card", phrases.focus_card, of_focus);
+  check_one("a focused zone", phrases.focus_zone, of_focus);
+  check_one("a focused panel", phrases.focus_panel, of_focus);
+}
+
+std::string describe(const Event& event, const Playfield& field, const EventPhrases& phrases,
+                     const Phrases& reasons) {
+  const auto i = static_cast<std::size_t>(event.kind);
+  if (i >= phrases.by_kind.size() || phrases.by_kind[i].empty()) return {};
+  const Table& table = field.table();
+  std::string card = card_text(event.card, table, phrases);
+  if (event.count > 1 && event.kind != EventKind::drawn) {
+    card = fill(phrases.run, {{"card", card}, {"more", fmt::format("{}", event.count - 1)}});
+  }
+  return sentence(fill(phrases.by_kind[i], {{"card", card},
+                                            {"count", fmt::format("{}", event.count)},
+                                            {"from", zone_text(event.from, table)},
+                                            {"to", zone_text(event.to, table)},
+                                            {"panel", panel_text(event.panel, field)},
+                                            {"why", describe(event.verdict, table, reasons)},
+                                            {"name", event.name}}));
+}
+
+std::string describe_focus(const Playfield& field, const EventPhrases& phrases) {
+  const Hit on = field.focused();
+  const Table& table = field.table();
+  const Card* card = table.card(on.card);
+  const Zone* zone = table.zone(on.zone);
+  if (!card && !zone && !on.panel) return {};
+  const std::string& text = card ? phrases.focus_card : zone ? phrases.focus_zone : phrases.focus_panel;
+  std::string out = sentence(fill(text, {{"card", card_text(on.card, table, phrases)},
+                                         {"place", fmt::format("{}", card ? card->place + 1 : 0)},
+                                         {"count", fmt::format("{}", zone ? zone->cards.size() : 0)},
+                                         {"zone", zone ? zone->name : ""},
+                                         {"panel", panel_text(on.panel, field)}}));
+  if (card && field.held().count == 0 && field.judge_pick(on.card).verdict && !phrases.may_pick.empty()) {
+    out += "; " + phrases.may_pick;
+  }
+  return out + ".";
+}
+
+}  // namespace apsidon

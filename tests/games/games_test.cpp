@@ -1,0 +1,129 @@
+// The four games, played to their ends by a mouse, by keys alone and by a finger alone; and every session
+// replayed from its log.
+#include <catch2/catch.hpp>
+#include <set>
+
+#include "apsidon/files/input_log.hpp"
+#include "apsidon/files/table_file.hpp"
+#include "games/strategies.hpp"
+#include "support/process.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+using games::Means;
+
+namespace {
+
+const char* name_of(Means means) {
+  return means == Means::mouse ? "mouse" : means == Means::touch ? "touch" : "keys";
+}
+
+TableSetup setup_of(const std::string& name) {
+  auto setup = load_table(source("data/" + name + "-start.table.json"));
+  REQUIRE(setup.has_value());
+  return *std::move(setup);
+}
+
+std::vector<ZoneContents> contents_of(const Table& table) {
+  std::vector<ZoneContents> out;
+  for (const Zone& zone : table.zones()) out.push_back(table.contents_of(zone.id));
+  return out;
+}
+
+/// Plays, looks away before the end and after it, and replays the log: through the file format, into a fresh
+/// game.
+template <class Game, class Play>
+std::string check_game(const std::string& table, std::uint64_t seed, Means means, Play play) {
+  CAPTURE(table, seed, name_of(means));
+  const TableSetup setup = setup_of(table);
+  Game game(setup, seed);
+  games::Player player(game, means);
+  player.settle();
+  player.look_away(3);
+  play(game, player);
+  CAPTURE(game.score());
+  REQUIRE(game.over());
+
+  // Coming back to a finished game restarts nothing.
+  player.wait(8);
+  const std::string score = game.score();
+  const auto told = game.told().size();
+  const auto lies = contents_of(game.field().table());
+  player.look_away(30);
+  player.wait(30);
+  CHECK(game.score() == score);
+  CHECK(game.told().size() == told);
+  CHECK(contents_of(game.field().table()) == lies);
+
+  const Deck& deck = game.field().table().deck();
+  const InputLog log{.inputs = game.log()};
+  const auto read = parse_log(write_log(log, deck), "log", deck);
+  if (!read) FAIL(describe(read.error()[0]));
+  CHECK(*read == log);
+  Game again(setup, seed);
+  for (const Input& input : read->inputs) (void)again.input(input);
+  again.go_to(player.now());
+  CHECK(again.told() == game.told());
+  CHECK(contents_of(again.field().table()) == lies);
+  return score;
+}
+
+}  // namespace
+
+TEST_CASE("examples: the potting bench is cleared by mouse, keys and finger, and a log replays it") {
+  const TableSetup setup = setup_of("potting-bench");
+  for (const Means means : {Means::mouse, Means::keys, Means::touch}) {
+    for (const std::uint64_t seed : {4u, 76u, 252u}) {
+      const std::string score =
+          check_game<games::PottingBench>("potting-bench", seed, means, [&](auto& game, auto& player) {
+            games::play(game, player, {setup.rules, setup.links});
+          });
+      CHECK(score == "52 of 52 cards in the beds: the bench is cleared");
+    }
+  }
+}
+
+TEST_CASE("examples: all seeds of the drawer are found by mouse, keys and finger, and a log replays it") {
+  for (const Means means : {Means::mouse, Means::keys, Means::touch}) {
+    for (const std::uint64_t seed : {1u, 2u, 3u}) {
+      const std::string score = check_game<games::SeedDrawer>(
+          "seed-drawer", seed, means, [](auto& game, auto& player) { games::play(game, player); });
+      CHECK(score.starts_with("10 of 10 sets found, "));
+    }
+  }
+}
+
+TEST_CASE("examples: the drawer ends when daylight runs out, once, and stays ended") {
+  for (const std::uint64_t seed : {5u, 6u, 7u}) {
+    const std::string score =
+        check_game<games::SeedDrawer>("seed-drawer", seed, Means::mouse, [](auto& game, auto& player) {
+          const auto& drawer = game.field().table().zone(*game.field().table().find_zone("drawer"))->cards;
+          player.tap(drawer.front());
+          player.wait(200);
+        });
+    CHECK(score == "0 of 10 sets found, 0 seconds of daylight left");
+  }
+}
+
+// What is played does not depend on the means.
+TEST_CASE("examples: at the market the whole hand is sold or composted by mouse, keys and finger") {
+  for (const std::uint64_t seed : {11u, 12u, 13u}) {
+    std::set<std::string> scores;
+    for (const Means means : {Means::mouse, Means::keys, Means::touch}) {
+      scores.insert(check_game<games::MarketStall>(
+          "market-stall", seed, means, [](auto& game, auto& player) { games::play(game, player); }));
+    }
+    CHECK(scores.size() == 1);
+  }
+}
+
+TEST_CASE("examples: the trellis is filled, or no card fits any more, by mouse, keys and finger") {
+  for (const std::uint64_t seed : {1u, 2u, 3u}) {
+    std::set<std::string> scores;
+    for (const Means means : {Means::mouse, Means::keys, Means::touch}) {
+      scores.insert(check_game<games::Trellis>("trellis", seed, means,
+                                               [](auto& game, auto& player) { games::play(game, player); }));
+    }
+    CHECK(scores.size() == 1);
+  }
+}

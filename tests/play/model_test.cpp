@@ -1,0 +1,535 @@
+// Long random sessions in random tables, beside a small model that only hears the events: what it makes of
+// them has to be what the table is.
+#include <algorithm>
+#include <iostream>
+#include <map>
+#include <memory>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+/// The usual random table, with much that hands can do.
+TableSetup random_game(Random& r) {
+  TableSetup setup = random_setup(r);
+  const std::size_t zones = setup.table.zones().size();
+  const auto other = [&](std::size_t i) {
+    return ZoneId{static_cast<std::uint32_t>((i + 1 + r.below(zones - 1)) % zones + 1)};
+  };
+  for (std::size_t i = 0; i < zones; ++i) {
+    ZoneRules& rules = setup.rules[i];
+    ZoneHandling& handling = setup.handling[i];
+    rules.sorts = r.chance(0.3f);
+    rules.exchanges = r.chance(0.7f);
+    // What takes by itself gives nothing: else it would take back at once what was dragged from it.
+    rules.takes_itself = rules.pick.kind == PickKind::nothing && r.chance(0.5f);
+    handling.hover = static_cast<HoverKind>(r.below(3));
+    handling.zoom = r.chance(0.3f);
+    handling.inserts = r.chance(0.4f);
+    handling.lays_sideways = setup.places[i].sideways && r.chance(0.5f);
+    handling.tap = static_cast<TapKind>(r.below(5));
+    if (handling.tap == TapKind::draw) {
+      rules.stock = StockRule{.to = other(i), .gives = {r.between(1, 3), 1}, .passes = r.between(0, 3)};
+    }
+    if (handling.tap == TapKind::flip && r.chance(0.5f)) {
+      handling.match = MatchRule{.open = r.between(1, 3), .to = other(i), .seconds = 0.4};
+    }
+    // A card turned by hand is a move, one turned by a rule is not: the model has to know which.
+    if (handling.tap == TapKind::draw) rules.takes_itself = false;
+    rules.turns_uncovered = handling.tap != TapKind::flip && r.chance(0.4f);
+    if (handling.tap != TapKind::pick && r.chance(0.3f)) handling.double_tap = TapKind::send;
+    if (r.chance(0.3f)) handling.flick_to = other(i);
+  }
+  setup.add_panel({.name = "button", .kind = PanelKind::button});
+  setup.plans[0].overlays.push_back({.panel = {1}, .width = {.px = 60}, .height = {.px = 20}});
+  return setup;
+}
+
+/// Where all cards lie, by what the events say.
+class Model {
+ public:
+  explicit Model(const Table& table) { take(table); }
+
+  void take(const Table& table) {
+    lies_.clear();
+    for (const Zone& zone : table.zones()) {
+      for (const CardId card : zone.cards) lies_[zone.id].push_back({card, table.card(card)->face_up});
+    }
+    done_.clear();
+    undone_.clear();
+  }
+  /// What the game does itself belongs to the last move.
+  void game_did(const Table& table) {
+    std::vector<Lies> done = std::move(done_);
+    take(table);
+    done_ = std::move(done);
+  }
+
+  void hear(const Event& e, const TableSetup& setup, const std::map<std::uint64_t, Proposal>& asked) {
+    switch (e.kind) {
+      case EventKind::exchanged: {
+        step();
+        auto& here = lies_[e.to];  // where the dropped one was
+        auto& there = lies_[e.from];
+        const Proposal& p = asked.at(e.proposal);
+        std::swap(*find(here, p.run.first), there.back());
+        exchanged_ = e.proposal;
+        break;
+      }
+      case EventKind::dropped: {
+        if (exchanged_ == e.proposal) break;
+        forget_nothing();
+        const Lies before = lies_;
+        auto& from = lies_[e.from];
+        const auto first = find(from, e.card);
+        RC_ASSERT(first != from.end());
+        const auto end = first + static_cast<std::ptrdiff_t>(e.count);
+        const std::vector<Lying> run(first, end);
+        from.erase(first, end);
+        auto& to = lies_[e.to];
+        const std::size_t at = std::min(asked.at(e.proposal).at.value_or(to.size()), to.size());
+        to.insert(to.begin() + static_cast<std::ptrdiff_t>(at), run.begin(), run.end());
+        step(before);
+        // By the time of the answer it may lie there already: then there is nothing to take back, unless it
+        // lies there otherwise, as in a free zone, or something follows from it.
+        const bool free = std::holds_alternative<FreeLayout>(setup.places[e.to.value - 1].layout);
+        may_be_nothing_ = !free && e.from == e.to;
+        break;
+      }
+      case EventKind::taken:
+        RC_ASSERT(lies_[e.from].back().card == e.card);
+        lies_[e.to].push_back(lies_[e.from].back());
+        lies_[e.from].pop_back();
+        break;
+      case EventKind::drawn:
+        step();
+        for (std::size_t i = 0; i < e.count; ++i) {
+          lies_[e.to].push_back({lies_[e.from].back().card, true});
+          lies_[e.from].pop_back();
+        }
+        break;
+      case EventKind::recycled:
+        step();
+        while (!lies_[e.from].empty()) {
+          lies_[e.to].push_back({lies_[e.from].back().card, !lies_[e.from].back().face_up});
+          lies_[e.from].pop_back();
+        }
+        break;
+      case EventKind::flipped: {
+        if (setup.handling[e.from.value - 1].tap == TapKind::flip) step();
+        Lying& card = *find(lies_[e.from], e.card);
+        card.face_up = !card.face_up;
+        break;
+      }
+      case EventKind::undone:
+        forget_nothing();
+        RC_ASSERT(!done_.empty());
+        undone_.push_back(std::exchange(lies_, done_.back()));
+        done_.pop_back();
+        break;
+      case EventKind::redone:
+        forget_nothing();
+        RC_ASSERT(!undone_.empty());
+        done_.push_back(std::exchange(lies_, undone_.back()));
+        undone_.pop_back();
+        break;
+      default:
+        break;
+    }
+  }
+
+  void check(const Table& table) const {
+    for (const Zone& zone : table.zones()) {
+      const auto it = lies_.find(zone.id);
+      const std::size_t n = it == lies_.end() ? 0 : it->second.size();
+      RC_ASSERT(zone.cards.size() == n);
+      for (std::size_t i = 0; i < n; ++i) {
+        RC_ASSERT(zone.cards[i] == it->second[i].card);
+        RC_ASSERT(table.card(zone.cards[i])->face_up == it->second[i].face_up);
+      }
+    }
+  }
+
+ private:
+  struct Lying {
+    CardId card;
+    bool face_up;
+
+    friend bool operator==(const Lying&, const Lying&) = default;
+  };
+  using Lies = std::map<ZoneId, std::vector<Lying>>;
+
+  static std::vector<Lying>::iterator find(std::vector<Lying>& in, CardId card) {
+    return std::find_if(in.begin(), in.end(), [&](const Lying& l) { return l.card == card; });
+  }
+  /// A move that changed nothing was no step.
+  void forget_nothing() {
+    if (may_be_nothing_ && done_.back() == lies_) {
+      done_.pop_back();
+      undone_ = std::move(undone_before_);
+    }
+    may_be_nothing_ = false;
+  }
+  void step() { step(lies_); }
+  void step(const Lies& before) {
+    forget_nothing();
+    done_.push_back(before);
+    undone_before_ = std::exchange(undone_, {});
+  }
+
+  Lies lies_;
+  std::vector<Lies> done_ = {};
+  std::vector<Lies> undone_ = {};
+  std::vector<Lies> undone_before_ = {};  // the last step
+  std::uint64_t exchanged_ = 0;
+  bool may_be_nothing_ = false;  // the last step
+};
+
+struct Tally {
+  std::map<EventKind, int> events;
+  std::map<std::string, int> states;
+  int undos = 0;
+};
+
+/// What the game answers is given by the number of the proposal: so that a replay answers the same.
+std::optional<Verdict> answer_of(std::uint64_t proposal) {
+  if (proposal % 5 == 1) return std::nullopt;
+  if (proposal % 7 == 2) return Verdict{.reason = Reason::refused_by_game};
+  return Verdict{};
+}
+
+class Session {
+ public:
+  Session(Random& r, TableSetup setup, bool pure)
+      : setup_(std::move(setup)),
+        options_(some_options(r)),
+        field(setup_, options_),
+        pure_(pure),
+        model_(field.table()),
+        cards_(field.table().card_count()) {
+    field.set_judge([this](const Proposal& p) {
+      asked_[p.id] = p;
+      return answer_of(p.id);
+    });
+    field.set_recorder([this](const Input& input) { log_.push_back(input); });
+  }
+
+  void step(Random& r, Tally& tally) {
+    tally_ = &tally;
+    time_ += double{r.uniform(0, 0.15f)};
+    // What is due before is heard first, in one step or in several.
+    if (r.chance(0.5f)) go_to(field.now() + (time_ - field.now()) * double{r.uniform(0, 1)});
+    go_to(time_);
+    const std::size_t what = r.below(40);
+    const bool held = field.held().count > 0;
+    if (what < 8) {
+      point(r, PointerPhase::down, some_card_point(r));
+    } else if (what < 17) {
+      point(r, PointerPhase::move, held ? some_zone_point(r) : some_card_point(r));
+    } else if (what < 25) {
+      point(r, PointerPhase::up, r.chance(0.2f) ? some_zone_point(r) : at_);
+      if (r.chance(0.2f)) {
+        time_ += 0.05;
+        go_to(time_);
+        point(r, PointerPhase::down, at_);
+        point(r, PointerPhase::up, at_);
+      }
+    } else if (what < 26) {
+      point(r, r.chance(0.5f) ? PointerPhase::cancel : PointerPhase::leave, at_);
+    } else if (what < 34) {
+      static constexpr Key keys[] = {Key::left,     Key::right, Key::up,  Key::down, Key::next,
+                                     Key::previous, Key::act,   Key::act, Key::act,  Key::second,
+                                     Key::undo,     Key::redo,  Key::act, Key::next, Key::cancel};
+      (void)field.key({.key = keys[r.below(15)], .time = time_, .repeat = r.chance(0.1f)});
+    } else {
+      disturb(r);
+    }
+    go_to(time_);
+  }
+
+  void finish(Tally& tally) {
+    field.open_gate("test");
+    field.release("test");
+    field.blur(time_);
+    while (!field.waiting().empty()) (void)field.answer(field.waiting()[0].id);
+    tally_ = &tally;
+    go_to(field.now() + 1);
+    go_to(field.settles_at() + 1);
+    RC_ASSERT(open_ == 0);
+  }
+
+  void check(Random& r) {
+    const Table& table = field.table();
+    assert_whole(table, cards_);
+    model_.check(table);
+    const Run held = field.held();
+    RC_ASSERT(held.count == 0 || table.cards_of(held).size() == held.count);
+    for (const Zone& zone : table.zones()) {
+      for (const CardId card : zone.cards) RC_ASSERT(is_finite(*field.live_pose(card)));
+      const auto targets = field.targets();
+      const bool listed = std::find(targets.begin(), targets.end(), zone.id) != targets.end();
+      RC_ASSERT(listed == (held.count > 0 && field.judge_drop(held, zone.id).allowed()));
+    }
+    for (const LegalMove& move : field.legal_moves()) {
+      const bool draws = move.run.count == 0;
+      RC_ASSERT((draws ? field.judge_stock(move.from) : field.judge_drop(move.run, move.to)).allowed());
+    }
+    check_hit(r.chance(0.5f) ? at_ : some_card_point(r));
+  }
+
+  void check_rest() const {
+    for (const Zone& zone : field.table().zones()) {
+      for (const CardId card : zone.cards) RC_ASSERT(*field.live_pose(card) == *field.resting_pose(card));
+    }
+  }
+
+  /// The same inputs in a fresh playfield give the same events and the same table.
+  void check_replay() const {
+    Playfield again(setup_, options_);
+    again.set_judge([](const Proposal& p) { return answer_of(p.id); });
+    std::vector<Event> told;
+    const auto hear = [&] { told.insert(told.end(), again.events().begin(), again.events().end()); };
+    for (const Input& input : log_) {
+      (void)again.input(input);
+      again.advance_to(time_of(input));
+      hear();
+    }
+    again.advance_to(field.now());
+    hear();
+    RC_ASSERT(told == told_);
+    for (const Zone& zone : field.table().zones()) {
+      RC_ASSERT(again.table().contents_of(zone.id) == field.table().contents_of(zone.id));
+      for (const CardId card : zone.cards) RC_ASSERT(*again.live_pose(card) == *field.live_pose(card));
+    }
+  }
+
+  /// Starting over equals a fresh start, whatever is in flight.
+  void check_start_over() {
+    field.start_over(setup_);
+    PlayfieldOptions now = options_;
+    now.window = field.frame().window;
+    now.pixel_ratio = field.frame().pixel_ratio;
+    const Playfield fresh(setup_, now);
+    RC_ASSERT(field.held().count == 0 && field.waiting().empty() && !field.can_undo());
+    RC_ASSERT(field.focused() == Hit{} && field.hovered() == CardId{});
+    for (const Zone& zone : fresh.table().zones()) {
+      const auto& cards = field.table().zone(zone.id)->cards;
+      RC_ASSERT(cards.size() == zone.cards.size());
+      for (std::size_t i = 0; i < cards.size(); ++i) {
+        RC_ASSERT(*field.live_pose(cards[i]) == *fresh.live_pose(zone.cards[i]));
+        RC_ASSERT(field.table().card(cards[i])->face == fresh.table().card(zone.cards[i])->face);
+      }
+    }
+  }
+
+ private:
+  TableSetup setup_;
+  PlayfieldOptions options_;
+
+ public:
+  Playfield field;
+
+ private:
+  static PlayfieldOptions some_options(Random& r) {
+    PlayfieldOptions options;
+    options.window = window(r);
+    if (r.chance(0.2f)) options.drag.look = DragLook::copy;
+    return options;
+  }
+  static Size window(Random& r) { return {r.uniform(300, 1300), r.uniform(300, 900)}; }
+
+  void point(Random& r, PointerPhase phase, Vec2 at) {
+    at_ = at;
+    if (phase == PointerPhase::down) kind_ = static_cast<PointerKind>(r.below(3));
+    (void)field.pointer({.phase = phase,
+                         .at = at,
+                         .time = time_,
+                         .pointer = r.chance(0.9f) ? 0u : 1u,
+                         .kind = kind_,
+                         .button = r.chance(0.97f) ? PointerButton::primary : PointerButton::secondary});
+  }
+  Vec2 some_card_point(Random& r) const {
+    const auto zones = field.table().zones();
+    for (int tries = 0; tries < 10; ++tries) {
+      const Zone& zone = zones[r.below(zones.size())];
+      if (zone.cards.empty()) continue;
+      const Vec2 centre = field.live_pose(zone.cards[r.below(zone.cards.size())])->centre;
+      return centre + Vec2{r.uniform(-0.4f, 0.4f), r.uniform(-0.4f, 0.4f)} * field.card_size().width;
+    }
+    return {r.uniform(0, 1300), r.uniform(0, 900)};
+  }
+  Vec2 some_zone_point(Random& r) const {
+    const auto targets = field.targets();
+    const ZoneId zone = !targets.empty() && r.chance(0.6f)
+                            ? targets[r.below(targets.size())]
+                            : field.table().zones()[r.below(field.table().zones().size())].id;
+    return field.area(zone)->centre() + Vec2{r.uniform(-20, 20), r.uniform(-20, 20)};
+  }
+
+  void disturb(Random& r) {
+    const auto some_card = [&] { return CardId{static_cast<std::uint32_t>(r.below(60))}; };
+    switch (r.below(pure_ ? 6 : 9)) {
+      case 0: {
+        hear_until_now();
+        const std::uint64_t before = field.table().revision();
+        const SyncReport report = field.sync(random_wish(r, field.table()));
+        RC_ASSERT(report.verdict.allowed());
+        cards_ += report.created.size();
+        cards_ -= report.retired.size();
+        if (field.table().revision() != before) synced_ = true;
+        break;
+      }
+      case 1:
+        field.resize(window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_);
+        break;
+      case 2:
+        r.chance(0.3f) ? field.close_gate("test") : field.open_gate("test");
+        break;
+      case 3:
+        r.chance(0.3f) ? field.hold("test") : field.release("test");
+        break;
+      case 4:
+      case 5:
+        if (!field.waiting().empty()) {
+          const Verdict no{.reason = Reason::refused_by_game};
+          (void)field.answer(field.waiting()[0].id, r.chance(0.7f) ? Verdict{} : no);
+        } else {
+          field.blur(time_);
+        }
+        break;
+      case 6:
+        (void)field.deal();
+        break;
+      case 7:
+        game_did([&] { (void)field.flip(some_card(), r.chance(0.5f)); });
+        break;
+      default:
+        game_did([&] {
+          (void)field.move(field.table().run_from(some_card()), {static_cast<std::uint32_t>(r.below(9))});
+        });
+        break;
+    }
+    if (!synced_) return;
+    hear_until_now();
+    model_.take(field.table());
+    synced_ = false;
+  }
+
+  template <class Call>
+  void game_did(Call call) {
+    hear_until_now();
+    const std::uint64_t before = field.table().revision();
+    call();
+    hear_until_now();
+    if (field.table().revision() != before) model_.game_did(field.table());
+  }
+
+  /// The events up to this moment, so that the model is where the table is.
+  void hear_until_now() { go_to(field.now()); }
+
+  void go_to(double time) {
+    field.advance_to(time);
+    Tally& tally = *tally_;
+    for (const Event& e : std::vector<Event>(field.events().begin(), field.events().end())) hear(e, tally);
+    if (matched_) model_.game_did(field.table());
+    matched_ = false;
+    const auto state = [&](const char* name, bool is) { tally.states[name] += is ? 1 : 0; };
+    state("held", field.held().count > 0);
+    state("waiting", !field.waiting().empty());
+    state("gate closed", !field.gate_open());
+    state("comparing", field.gate_closed_for("comparing"));
+    state("hovered", bool(field.hovered()));
+    state("zoomed", bool(field.zoomed()));
+    state("focused", field.focused() != Hit{});
+    state("in flight", field.settles_at() > field.now());
+    state("clock held", field.held_for("test"));
+  }
+
+  void hear(const Event& e, Tally& tally) {
+    told_.push_back(e);
+    ++tally.events[e.kind];
+    if (e.kind == EventKind::picked_up) ++open_;
+    const bool ends = e.kind == EventKind::dropped || e.kind == EventKind::refused ||
+                      e.kind == EventKind::cancelled || e.kind == EventKind::superseded;
+    if (ends) RC_ASSERT(--open_ >= 0);
+    if (e.kind == EventKind::matched || e.kind == EventKind::unmatched) matched_ = true;
+    model_.hear(e, setup_, asked_);
+  }
+
+  /// The card that is hit is the last in drawing order that has the point and is not held.
+  void check_hit(Vec2 at) const {
+    CardId expected;
+    for (const FrameItem& item : field.frame().items) {
+      if (item.kind != FrameKind::card) continue;
+      const bool follows = item.marks.held && item.card && field.live_pose(item.card)->lift > 0;
+      const HitShape shape{.pose = *field.live_pose(item.card),
+                           .size = item.size,
+                           .corner_radius = field.frame().corner_radius,
+                           .clip = item.clip};
+      if (contains(shape, at) && !(follows && options_.drag.look == DragLook::card)) expected = item.card;
+    }
+    if (field.held().count == 0) RC_ASSERT(field.hit(at).card == expected);
+  }
+
+  bool pure_;
+  Model model_;
+  std::size_t cards_;
+  std::map<std::uint64_t, Proposal> asked_ = {};
+  std::vector<Input> log_ = {};
+  std::vector<Event> told_ = {};
+  Tally* tally_ = nullptr;
+  double time_ = 0;
+  Vec2 at_ = {};
+  PointerKind kind_ = PointerKind::mouse;
+  int open_ = 0;
+  bool matched_ = false;
+  bool synced_ = false;
+};
+
+void print(const Tally& tally) {
+  std::cout << "model:";
+  for (const auto& [kind, count] : tally.events) std::cout << " " << name_of(kind) << " " << count;
+  std::cout << "\nmodel: states";
+  for (const auto& [name, count] : tally.states) std::cout << ", " << name << " " << count;
+  std::cout << "\n";
+}
+
+}  // namespace
+
+TEST_CASE(
+    "play: model: random sessions lose and double no card, and the events tell all that happens to the "
+    "table") {
+  Tally tally;
+  for_all("sessions", 2, [&](Random& r) {
+    for (const bool pure : {true, false}) {
+      Session session(r, random_game(r), pure);
+      for (int i = 0; i < 150; ++i) {
+        session.step(r, tally);
+        session.check(r);
+      }
+      session.finish(tally);
+      session.check(r);
+      session.check_rest();
+      if (pure) session.check_replay();
+      session.check_start_over();
+    }
+  });
+  print(tally);
+  for (const EventKind kind :
+       {EventKind::dropped, EventKind::refused, EventKind::cancelled, EventKind::superseded,
+        EventKind::exchanged, EventKind::flipped, EventKind::taken, EventKind::drawn, EventKind::recycled,
+        EventKind::unmatched, EventKind::undone, EventKind::redone, EventKind::hovered, EventKind::zoomed,
+        EventKind::focused, EventKind::tapped, EventKind::double_tapped, EventKind::long_pressed,
+        EventKind::pick_refused}) {
+    CAPTURE(name_of(kind));
+    CHECK(tally.events[kind] > 0);
+  }
+  for (const auto& [name, count] : tally.states) {
+    CAPTURE(name);
+    CHECK(count > 0);
+  }
+  CHECK(tally.events[EventKind::dropped] * 10 >= tally.events[EventKind::proposed]);
+}

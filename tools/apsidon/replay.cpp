@@ -1,0 +1,138 @@
+// apsidon replay: a session from its log: what happened, and whether it is what happened before.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <fstream>
+#include <limits>
+
+#include "apsidon/draw/paint.hpp"
+#include "apsidon/files/input_log.hpp"
+#include "apsidon/files/table_file.hpp"
+#include "common.hpp"
+
+namespace apsidon::tool {
+namespace {
+
+struct Options {
+  std::string table;
+  std::string log;
+  std::string check;
+  std::string events;
+  std::string out;
+  std::string draw;
+  double until = std::numeric_limits<double>::infinity();
+  Format format = Format::text;
+};
+
+std::vector<std::string> lines_of(const std::string& file) {
+  std::ifstream in(file);
+  if (!in) throw Failure{bad_file, fmt::format("{}: cannot be read: a log of events is expected", file)};
+  std::vector<std::string> lines;
+  for (std::string line; std::getline(in, line);) {
+    if (!line.empty()) lines.push_back(line);
+  }
+  return lines;
+}
+
+void write(const std::string& file, const std::string& text) {
+  make_folder_of(file);
+  std::ofstream out(file, std::ios::binary);
+  out << text;
+  if (!out.flush()) throw Failure{bad_file, fmt::format("{}: cannot be written", file)};
+}
+
+/// Nothing when the events are those of the file, else where they part.
+std::optional<std::string> difference(const std::vector<std::string>& told, const std::string& file) {
+  const std::vector<std::string> expected = lines_of(file);
+  const std::size_t n = std::max(told.size(), expected.size());
+  for (std::size_t i = 0; i < n; ++i) {
+    const std::string is = i < told.size() ? told[i] : "no more events";
+    const std::string was = i < expected.size() ? expected[i] : "no more events";
+    if (is != was) return fmt::format("{}:{}: {}\n  the replay has: {}", file, i + 1, was, is);
+  }
+  return std::nullopt;
+}
+
+int run(const Options& options) {
+  const TableSetup setup = load_setup({.file = options.table});
+  const InputLog log = or_fail(load_log(options.log, setup.table.deck()));
+  Playfield field(setup,
+                  {.window = log.window, .pixel_ratio = log.pixel_ratio, .start_time = log.start_time});
+  std::vector<std::string> told;
+  std::string sentences;
+  std::string table = "time,event,card,count,from,to,reason\n";
+  const auto zone = [&](ZoneId id) { return field.table().zone(id) ? field.table().zone(id)->name : ""; };
+  const auto go_to = [&](double time) {
+    field.advance_to(time);
+    for (const Event& event : field.events()) {
+      told.push_back(event_line(event, field.table()));
+      table += fmt::format("{},{},{},{},{},{},{}\n", event.time, name_of(event.kind), event.card.value,
+                           event.count, zone(event.from), zone(event.to), code_of(event.verdict.reason));
+      const std::string text = describe(event, field);
+      if (!text.empty()) sentences += fmt::format("{:8.2f} s  {}\n", event.time, text);
+    }
+  };
+  std::size_t inputs = 0;
+  for (const Input& input : log.inputs) {
+    if (time_of(input) > options.until) break;
+    (void)field.input(input);
+    ++inputs;
+    go_to(time_of(input));
+  }
+  // To the moment that is asked for, else until all is at rest.
+  go_to(std::isfinite(options.until) ? options.until : field.settles_at());
+
+  if (options.format == Format::json) {
+    std::string lines;
+    for (const std::string& line : told) lines += line + "\n";
+    print(lines);
+  } else if (options.format == Format::csv) {
+    print(table);
+  } else {
+    print(sentences);
+    print(fmt::format("{} inputs, {} events, {:.2f} seconds\n", inputs, told.size(),
+                      field.now() - log.start_time));
+  }
+  if (!options.events.empty()) {
+    std::string lines;
+    for (const std::string& line : told) lines += line + "\n";
+    write(options.events, lines);
+  }
+  if (!options.out.empty()) {
+    TableSetup after = setup;
+    after.table = field.table();
+    write(options.out, write_table(after));
+  }
+  if (!options.draw.empty()) {
+    make_folder_of(options.draw);
+    paint(field.frame(), field.table().deck()).write_png(options.draw);
+    if (options.format == Format::text) {
+      print(fmt::format("{}: the table at {:.2f} s\n", options.draw, field.now()));
+    }
+  }
+  if (options.check.empty()) return yes;
+  const auto where = difference(told, options.check);
+  if (options.format == Format::text || where)
+    print(where ? *where + "\n" : fmt::format("{}: the same events\n", options.check));
+  return where ? no : yes;
+}
+
+}  // namespace
+
+void add_replay(CommandLine& line) {
+  Words& words = line.verb("replay", "A session from its log: what happened, and the table afterwards");
+  auto options = std::make_shared<Options>();
+  words.required_text("table", options->table, "TABLE", "The table file with which the session began")
+      .required_text("log", options->log, "LOG", "Its input log")
+      .text("--check", options->check, "EVENTS", "Compare with these events (exit 1 where they differ)")
+      .text("--events", options->events, "FILE", "Write the events, one a line, to be compared with later")
+      .text("--out", options->out, "FILE", "Write the table as it is afterwards")
+      .text("--draw", options->draw, "FILE", "Draw the last moment as a PNG, with its marks")
+      .number("--until", options->until, -1e12, 1e12, "SECONDS",
+              "Stop at this time of the log, in mid-drag if so")
+      .format(options->format)
+      .example("apsidon replay data/potting-bench.table.json data/bench.log --until 1.5 --draw drag.png")
+      .does([options] { return run(*options); });
+}
+
+}  // namespace apsidon::tool
