@@ -1,5 +1,5 @@
-// Hit-testing and moving cards against the plainest code that does the same, both in one run; the ratios are
-// printed at the end.
+// Whole frames of a playfield (time goes on, what moved is drawn anew, one question what the pointer is on)
+// against the plainest code that does the same, both in one run; the ratios are printed at the end.
 //
 //   build/release/bench/core_bench
 #include <benchmark/benchmark.h>
@@ -17,8 +17,6 @@ namespace {
 using namespace apsidon;
 
 constexpr Size card{100, 140};
-
-// Hit-test rotated cards.
 
 struct Scene {
   std::vector<Pose> poses;
@@ -41,37 +39,11 @@ Scene scattered(std::size_t n) {
   return scene;
 }
 
-void hit_test(benchmark::State& state) {
-  const Scene scene = scattered(static_cast<std::size_t>(state.range(0)));
-  HitIndex index;
-  for (std::size_t i = 0; i < scene.poses.size(); ++i) {
-    index.add({.pose = scene.poses[i], .size = card, .corner_radius = 7}, static_cast<std::uint32_t>(i));
-  }
-  std::size_t i = 0;
-  for (auto _ : state) benchmark::DoNotOptimize(index.topmost(scene.points[i++ % scene.points.size()]));
-}
-
-/// All cards from the top, each turned into its own frame and asked exactly.
-void hit_test_plain(benchmark::State& state) {
-  const Scene scene = scattered(static_cast<std::size_t>(state.range(0)));
-  std::size_t k = 0;
-  for (auto _ : state) {
-    const Vec2 p = scene.points[k++ % scene.points.size()];
-    std::ptrdiff_t found = -1;
-    for (std::size_t i = scene.poses.size(); i-- > 0 && found < 0;) {
-      if (contains({.pose = scene.poses[i], .size = card, .corner_radius = 7}, p)) {
-        found = static_cast<std::ptrdiff_t>(i);
-      }
-    }
-    benchmark::DoNotOptimize(found);
-  }
-}
-
 // Advance and frame of moving cards.
 
-Playfield moving_field(std::size_t n) {
+Playfield moving_field(std::size_t n, bool turn) {
   TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1"}, .copies = 100'000}));
-  const std::vector<CardOptions> cards(n, {.face = {1}});
+  const std::vector<CardOptions> cards(n, {.face = {1}, .face_up = turn});
   const ZoneId grid =
       setup.add({.name = "grid", .layout = GridLayout{.columns = 40}, .longest = 1000, .cards = cards});
   setup.plans = {{.root = down({zone(grid, 1)})}};
@@ -83,19 +55,37 @@ Playfield moving_field(std::size_t n) {
   return field;
 }
 
-void advance_and_frame(benchmark::State& state) {
+void frames(benchmark::State& state, bool turn) {
   const auto n = static_cast<std::size_t>(state.range(0));
-  Playfield field = moving_field(n);
+  Playfield field = moving_field(n, turn);
   double time = 0;
   for (auto _ : state) {
     time += 1e-6;
     field.advance_to(time);
+    benchmark::DoNotOptimize(field.hit({640, 400}));
+    benchmark::DoNotOptimize(field.frame().items.data());
+  }
+}
+
+void moving_frame(benchmark::State& state) { frames(state, false); }
+/// All cards turn over on their way, and so have perspective.
+void turning_frame(benchmark::State& state) { frames(state, true); }
+
+/// The same with nothing moving.
+void rest_frame(benchmark::State& state) {
+  Playfield field = moving_field(static_cast<std::size_t>(state.range(0)), false);
+  double time = 100;
+  field.advance_to(time);
+  for (auto _ : state) {
+    time += 1e-6;
+    field.advance_to(time);
+    benchmark::DoNotOptimize(field.hit({640, 400}));
     benchmark::DoNotOptimize(field.frame().items.data());
   }
 }
 
 /// A plain loop: every card eased between two poses, its matrix and corners made with sine and cosine.
-void advance_and_frame_plain(benchmark::State& state) {
+void frames_plain(benchmark::State& state, bool turn) {
   const auto n = static_cast<std::size_t>(state.range(0));
   const Scene from = scattered(n);
   struct Item {
@@ -111,18 +101,28 @@ void advance_and_frame_plain(benchmark::State& state) {
     for (std::size_t i = 0; i < n; ++i) {
       Pose pose = from.poses[i];
       pose.centre = pose.centre + (Vec2{600, 400} - pose.centre) * eased;
-      pose.flip = std::numbers::pi_v<float> * (1 - eased);
+      if (turn) pose.flip = std::numbers::pi_v<float> * (1 - eased);
       items[i] = {matrix_of(pose), corners(pose, card), i};
     }
+    std::ptrdiff_t found = -1;
+    for (std::size_t i = n; i-- > 0 && found < 0;) {
+      const Rect box = bounds(items[i].corners);
+      if (box.contains({640, 400})) found = static_cast<std::ptrdiff_t>(i);
+    }
+    benchmark::DoNotOptimize(found);
     benchmark::DoNotOptimize(items.data());
     benchmark::ClobberMemory();
   }
 }
 
-BENCHMARK(hit_test)->Arg(52)->Arg(1000);
-BENCHMARK(hit_test_plain)->Arg(52)->Arg(1000);
-BENCHMARK(advance_and_frame)->Arg(52)->Arg(1000);
-BENCHMARK(advance_and_frame_plain)->Arg(52)->Arg(1000);
+void moving_frame_plain(benchmark::State& state) { frames_plain(state, false); }
+void turning_frame_plain(benchmark::State& state) { frames_plain(state, true); }
+
+BENCHMARK(moving_frame)->Arg(52)->Arg(1000)->Arg(10'000);
+BENCHMARK(moving_frame_plain)->Arg(52)->Arg(1000)->Arg(10'000);
+BENCHMARK(turning_frame)->Arg(52)->Arg(10'000);
+BENCHMARK(turning_frame_plain)->Arg(52)->Arg(10'000);
+BENCHMARK(rest_frame)->Arg(52)->Arg(10'000);
 
 }  // namespace
 

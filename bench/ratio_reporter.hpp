@@ -1,5 +1,5 @@
 #pragma once
-// Prints each benchmark beside its plain counterpart, NAME_plain, with the ratio.
+// Prints each benchmark beside its counterparts, NAME_plain and others, with the ratio.
 #include <benchmark/benchmark.h>
 
 #include <algorithm>
@@ -7,6 +7,7 @@
 #include <cstdlib>
 #include <map>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace apsidon::bench {
@@ -24,22 +25,29 @@ class RatioReporter : public benchmark::ConsoleReporter {
     }
   }
   void print_ratios() const {
-    std::printf("\n%-28s %8s %12s %12s %12s %12s\n", "", "cards", "ours, ns", "ns a card", "plain, ns",
-                "plain / ours");
+    for (const std::string other : {"plain", "rtree", "graphics_view"}) print_ratios(other);
+  }
+
+ private:
+  void print_ratios(const std::string& other) const {
+    bool head = false;
     for (const auto& [name, by_size] : times_) {
-      const auto plain = times_.find(name + "_plain");
-      if (plain == times_.end()) continue;
+      const auto side = times_.find(name + "_" + other);
+      if (side == times_.end()) continue;
+      if (!std::exchange(head, true)) {
+        std::printf("\n%-28s %10s %12s %12s %14s %14s\n", "", "cards", "ours, ns", "ns a card",
+                    (other + ", ns").c_str(), (other + " / ours").c_str());
+      }
       for (const auto& [size, time] : by_size) {
-        const auto other = plain->second.find(size);
-        if (other == plain->second.end()) continue;
+        const auto theirs = side->second.find(size);
+        if (theirs == side->second.end()) continue;
         const double cards = std::atof(size.c_str());
-        std::printf("%-28s %8s %12.1f %12.2f %12.1f %12.2f\n", name.c_str(), size.c_str(), time, time / cards,
-                    other->second, other->second / time);
+        std::printf("%-28s %10s %12.1f %12.2f %14.1f %14.2f\n", name.c_str(), size.c_str(), time,
+                    time / cards, theirs->second, theirs->second / time);
       }
     }
   }
 
- private:
   std::map<std::string, std::map<std::string, double>> times_;
 };
 

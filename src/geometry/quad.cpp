@@ -1,7 +1,9 @@
 #include "apsidon/geometry/quad.hpp"
 
-#include <Eigen/Geometry>
+#include <array>
 #include <cmath>
+
+#include "geometry/shown.hpp"
 
 namespace apsidon {
 namespace {
@@ -9,44 +11,53 @@ namespace {
 /// How far away the viewer is, in card diagonals: near enough to see depth, far enough to stay calm.
 constexpr float viewer_distance = 5;
 
-Eigen::Vector3f flip_axis_of(const Pose& pose) {
-  return {std::sin(pose.flip_axis), -std::cos(pose.flip_axis), 0};
-}
-
 }  // namespace
 
-Quad corners(const Pose& pose, Size card) {
+namespace geometry_detail {
+
+void show_tilted(const Pose& pose, Size card, float tilt, Matrix& matrix, Quad& quad) {
+  const auto [axis_sine, axis_cosine] = sin_cos(pose.flip_axis);
+  const Vec2 axis{axis_sine, -axis_cosine};  // in the plane of the card
+  const auto [sine, cosine] = sin_cos(pose.rotation);
+  const float c = cosine * pose.scale;
+  const float s = sine * pose.scale;
+  const auto [tilt_sine, k] = sin_cos(tilt);
+  // Rodrigues' formula, of points with z = 0: along the axis nothing shrinks, across it all by the cosine.
+  const Vec2 x_to{k + (1 - k) * axis.x * axis.x, (1 - k) * axis.x * axis.y};
+  const Vec2 y_to{(1 - k) * axis.x * axis.y, k + (1 - k) * axis.y * axis.y};
   const float hw = card.width / 2;
   const float hh = card.height / 2;
-  std::array<Vec2, 4> local{Vec2{-hw, -hh}, Vec2{hw, -hh}, Vec2{hw, hh}, Vec2{-hw, hh}};
-  const float tilt = tilt_of_shown_side(pose.flip);
-  if (tilt != 0) {
-    const float distance = viewer_distance * std::sqrt(card.width * card.width + card.height * card.height);
-    const Eigen::AngleAxisf turn(tilt, flip_axis_of(pose));
-    for (Vec2& p : local) {
-      const Eigen::Vector3f turned = turn * Eigen::Vector3f(p.x, p.y, 0);
-      const float depth = distance > 0 ? distance / (distance - turned.z()) : 1;
-      p = {turned.x() * depth, turned.y() * depth};
-    }
+  const float distance = viewer_distance * 2 * std::sqrt(hw * hw + hh * hh);
+  // Four corners at once: first how near each is, then where.
+  const float xs[4] = {-hw, hw, hw, -hw};
+  const float ys[4] = {-hh, -hh, hh, hh};
+  float depth[4];
+  for (std::size_t i = 0; i < 4; ++i) {
+    depth[i] = distance / (distance - tilt_sine * (axis.x * ys[i] - axis.y * xs[i]));
   }
-  const float c = std::cos(pose.rotation) * pose.scale;
-  const float s = std::sin(pose.rotation) * pose.scale;
+  for (std::size_t i = 0; i < 4; ++i) {
+    const float near = distance > 0 ? depth[i] : 1;
+    quad.corners[i] = pose.centre + rotated((x_to * xs[i] + y_to * ys[i]) * near, c, s);
+  }
+  const Vec2 across = rotated(x_to, c, s);
+  const Vec2 down = rotated(y_to, c, s);
+  matrix = {across.x, across.y, down.x, down.y, pose.centre.x, pose.centre.y};
+}
+
+}  // namespace geometry_detail
+
+Quad corners(const Pose& pose, Size card) {
+  Matrix matrix;
   Quad out;
-  for (std::size_t i = 0; i < 4; ++i) out.corners[i] = pose.centre + rotated(local[i], c, s);
+  geometry_detail::show(pose, card, matrix, out);
   return out;
 }
 
 Matrix matrix_of(const Pose& pose) {
-  Eigen::Matrix2f m = Eigen::Matrix2f::Identity();
-  const float tilt = tilt_of_shown_side(pose.flip);
-  if (tilt != 0) {
-    // Across the axis everything shrinks by the cosine, along it nothing: m = k I + (1 - k) u u^T.
-    const float k = std::cos(tilt);
-    const Eigen::Vector2f axis = flip_axis_of(pose).head<2>();
-    m = k * m + (1 - k) * axis * axis.transpose();
-  }
-  m = Eigen::Rotation2Df(pose.rotation).toRotationMatrix() * m * pose.scale;
-  return {m(0, 0), m(1, 0), m(0, 1), m(1, 1), pose.centre.x, pose.centre.y};
+  Matrix out;
+  Quad quad;
+  geometry_detail::show(pose, {}, out, quad);
+  return out;
 }
 
 Rect bounds(const Quad& quad) {

@@ -2,6 +2,7 @@
 
 #include <array>
 #include <limits>
+#include <utility>
 
 #include "hit/shape.hpp"
 
@@ -16,19 +17,27 @@ bool contains(const HitShape& shape, Vec2 point) {
 }
 
 struct HitIndex::Impl {
+  /// All of a shape but its pose.
   struct Entry {
-    HitShape shape;
+    Size size;
+    float corner_radius;
+    Rect clip;
     std::uint32_t tag;
     HitKinds kinds;
   };
-  /// What a cell of the grid holds of a shape that touches it.
+  /// What a cell of the grid holds of a shape that touches it: all that most answers need.
   struct InCell {
     Ready ready;
     std::uint32_t place;
+    std::uint32_t tag;
+    HitKinds kinds;
+    bool clipped;
   };
 
   // By place. Middles and reaches lie apart: a look from the front reads only them.
   std::vector<Entry> entries = {};
+  std::vector<Pose> poses = {};
+  std::vector<float> spans = {};  // squared, of the circle around the shape at scale 1
   std::vector<float> xs = {};
   std::vector<float> ys = {};
   std::vector<float> reaches = {};  // squared, of the circle around the shape; negative: never hit
@@ -45,20 +54,30 @@ struct HitIndex::Impl {
   std::vector<char> moved = {};            // by place: since the grid was made
   std::vector<std::uint32_t> movers = {};  // in no order
 
-  void set_reach(std::size_t at, const HitShape& shape) {
-    const float s = shape.pose.scale;
-    const float w = shape.size.width;
-    const float h = shape.size.height;
-    // A little more than exact: the circle only spares work, the shape decides.
-    const float reach = (w * w + h * h) / 4 * s * s * 1.0001f + 0.01f;
-    xs[at] = shape.pose.centre.x;
-    ys[at] = shape.pose.centre.y;
-    reaches[at] = s > 0 ? reach : -1;
+  void set_poses(std::size_t first, std::span<const Pose> given) {
+    Pose* const to = poses.data() + first;
+    float* const x = xs.data() + first;
+    float* const y = ys.data() + first;
+    float* const reach = reaches.data() + first;
+    const float* const span = spans.data() + first;
+    for (std::size_t i = 0; i < given.size(); ++i) {
+      const Pose pose = given[i];
+      to[i] = pose;
+      x[i] = pose.centre.x;
+      y[i] = pose.centre.y;
+      // A little more than exact: the circle only spares work, the shape decides.
+      reach[i] = pose.scale > 0 ? span[i] * pose.scale * pose.scale + 0.01f : -1;
+    }
+  }
+
+  [[nodiscard]] HitShape shape(std::size_t at) const {
+    const Entry& e = entries[at];
+    return {.pose = poses[at], .size = e.size, .corner_radius = e.corner_radius, .clip = e.clip};
   }
 
   [[nodiscard]] bool has(std::size_t at, Vec2 point, HitKinds kinds) const {
     const Entry& e = entries[at];
-    return (e.kinds & kinds) != 0 && contains(e.shape, point);
+    return (e.kinds & kinds) != 0 && contains(shape(at), point);
   }
   [[nodiscard]] bool near(std::size_t at, Vec2 point) const {
     const float x = point.x - xs[at];
@@ -66,22 +85,26 @@ struct HitIndex::Impl {
     return x * x + y * y <= reaches[at];
   }
 
-  /// The foremost of all, from the front: eight circles at once, and the shapes of those that have the point.
+  /// The foremost of all, from the front: a block of circles at once, and the shapes of those that have the
+  /// point.
   [[nodiscard]] std::ptrdiff_t look(Vec2 point, HitKinds kinds) {
-    constexpr std::size_t block = 8;
+    constexpr std::size_t block = 32;
     std::size_t end = entries.size();
     for (; end % block != 0; --end) {
       if (near(end - 1, point) && has(end - 1, point, kinds)) return seen(end - 1);
     }
     for (; end > 0; end -= block) {
       const std::size_t begin = end - block;
-      int any = 0;
+      const float* const bx = xs.data() + begin;
+      const float* const by = ys.data() + begin;
+      const float* const br = reaches.data() + begin;
+      int inside = 0;
       for (std::size_t k = 0; k < block; ++k) {
-        const float x = point.x - xs[begin + k];
-        const float y = point.y - ys[begin + k];
-        any |= x * x + y * y <= reaches[begin + k] ? 1 : 0;
+        const float x = point.x - bx[k];
+        const float y = point.y - by[k];
+        inside += x * x + y * y <= br[k] ? 1 : 0;
       }
-      if (any == 0) continue;
+      if (inside == 0) continue;
       for (std::size_t i = end; i-- > begin;) {
         if (near(i, point) && has(i, point, kinds)) return seen(i);
       }
@@ -94,27 +117,29 @@ struct HitIndex::Impl {
     return static_cast<std::ptrdiff_t>(at);
   }
 
-  [[nodiscard]] std::ptrdiff_t look_in_grid(Vec2 point, HitKinds kinds) const {
-    std::ptrdiff_t best = -1;
+  [[nodiscard]] std::optional<std::uint32_t> look_in_grid(Vec2 point, HitKinds kinds) const {
+    const InCell* best = nullptr;
     const float x = (point.x - corner.x) * per_cell;
     const float y = (point.y - corner.y) * per_cell;
     if (x >= 0 && y >= 0 && x < static_cast<float>(columns) && y < static_cast<float>(rows)) {
       const auto cell = static_cast<std::size_t>(static_cast<int>(y) * columns + static_cast<int>(x));
-      for (std::uint32_t i = begins[cell]; i < begins[cell + 1]; ++i) {  // from the front
-        const InCell& in = in_cells[i];
-        if (!in.ready.contains(point) || moved[in.place]) continue;
-        const Entry& e = entries[in.place];
-        if ((e.kinds & kinds) == 0 || !e.shape.clip.contains(point)) continue;
-        best = static_cast<std::ptrdiff_t>(in.place);
+      const InCell* const end = in_cells.data() + begins[cell + 1];
+      for (const InCell* in = in_cells.data() + begins[cell]; in != end; ++in) {  // from the front
+        if (!in->ready.contains(point) || (in->kinds & kinds) == 0) continue;
+        if (in->clipped && !entries[in->place].clip.contains(point)) continue;
+        if (!movers.empty() && moved[in->place]) continue;
+        best = in;
         break;
       }
     }
+    if (movers.empty()) return best ? std::optional(best->tag) : std::nullopt;
+    std::ptrdiff_t front = best ? static_cast<std::ptrdiff_t>(best->place) : -1;
     for (const std::uint32_t at : movers) {
-      if (static_cast<std::ptrdiff_t>(at) > best && near(at, point) && has(at, point, kinds)) {
-        best = static_cast<std::ptrdiff_t>(at);
+      if (static_cast<std::ptrdiff_t>(at) > front && near(at, point) && has(at, point, kinds)) {
+        front = static_cast<std::ptrdiff_t>(at);
       }
     }
-    return best;
+    return front < 0 ? std::nullopt : std::optional(entries[static_cast<std::size_t>(front)].tag);
   }
 
   void changed() {
@@ -127,14 +152,15 @@ struct HitIndex::Impl {
     looked_at = 0;
     movers.clear();
     moved.assign(entries.size(), 0);
-    // Cells about half a card's diagonal wide: a point then has few shapes to ask, and a shape few cells.
+    // Cells about a third of a card's diagonal wide: a point then has few shapes to ask, and a shape few
+    // cells.
     double reach = 0;
     Rect all{{std::numeric_limits<float>::max(), std::numeric_limits<float>::max()},
              {-std::numeric_limits<float>::max(), -std::numeric_limits<float>::max()}};
     std::size_t shapes = 0;
     for (std::size_t i = 0; i < entries.size(); ++i) {
       if (!usable(i)) continue;
-      const Rect box = box_of(made_ready(entries[i].shape));
+      const Rect box = box_of(made_ready(shape(i)));
       all = {{std::min(all.min.x, box.min.x), std::min(all.min.y, box.min.y)},
              {std::max(all.max.x, box.max.x), std::max(all.max.y, box.max.y)}};
       reach += std::sqrt(double{reaches[i]});
@@ -145,7 +171,7 @@ struct HitIndex::Impl {
     const double wide = double{all.max.x} - double{all.min.x};
     const double high = double{all.max.y} - double{all.min.y};
     // No more cells than a few for each shape, however far apart they lie.
-    double cell = std::max(reach / static_cast<double>(shapes), 1.0);
+    double cell = std::max(0.66 * reach / static_cast<double>(shapes), 1.0);
     const double most = 4.0 * static_cast<double>(shapes) + 64;
     while ((std::floor(wide / cell) + 1) * (std::floor(high / cell) + 1) > most) cell *= 1.3;
     corner = all.min;
@@ -157,7 +183,9 @@ struct HitIndex::Impl {
     for (std::size_t i = 1; i < begins.size(); ++i) begins[i] += begins[i - 1];
     in_cells.resize(begins.back());
     each_in_cells([&](std::size_t at_cell, std::size_t place, const Ready& ready) {
-      in_cells[begins[at_cell]++] = {ready, static_cast<std::uint32_t>(place)};
+      const Entry& e = entries[place];
+      in_cells[begins[at_cell]++] = {ready, static_cast<std::uint32_t>(place), e.tag, e.kinds,
+                                     e.clip != everywhere};
     });
     for (std::size_t i = begins.size() - 1; i > 0; --i) begins[i] = begins[i - 1];
     begins[0] = 0;
@@ -165,7 +193,7 @@ struct HitIndex::Impl {
 
   [[nodiscard]] bool usable(std::size_t i) const {
     const float far = std::abs(xs[i]) + std::abs(ys[i]);
-    return reaches[i] > 0 && far < 1e7f && reaches[i] < 1e14f && made_ready(entries[i].shape).half_width >= 0;
+    return reaches[i] > 0 && far < 1e7f && reaches[i] < 1e14f && made_ready(shape(i)).half_width >= 0;
   }
   [[nodiscard]] static Rect box_of(const Ready& ready) {
     const Vec2 reach = reach_of(ready);
@@ -182,7 +210,7 @@ struct HitIndex::Impl {
         if (reaches[i] > 0) movers.push_back(static_cast<std::uint32_t>(i));
         continue;
       }
-      const Ready ready = made_ready(entries[i].shape);
+      const Ready ready = made_ready(shape(i));
       const Rect box = box_of(ready);
       const auto cut = [](float v, int most) { return std::clamp(static_cast<int>(v), 0, most - 1); };
       const int x1 = cut((box.min.x - corner.x) * per_cell, columns);
@@ -195,12 +223,12 @@ struct HitIndex::Impl {
     }
   }
 
-  [[nodiscard]] std::ptrdiff_t topmost(Vec2 point, HitKinds kinds) {
+  [[nodiscard]] std::optional<std::uint32_t> topmost(Vec2 point, HitKinds kinds) {
     if (has_grid) return look_in_grid(point, kinds);
     const std::ptrdiff_t at = look(point, kinds);
-    // Making a grid costs about as much as looking at every shape a hundred times.
+    // Making a grid costs about as much as looking at every shape some hundred times.
     if (looked_at > 100 * entries.size()) make_grid();
-    return at;
+    return at < 0 ? std::nullopt : std::optional(entries[static_cast<std::size_t>(at)].tag);
   }
 };
 
@@ -215,18 +243,18 @@ HitIndex& HitIndex::operator=(HitIndex&&) noexcept = default;
 HitIndex::~HitIndex() = default;
 
 void HitIndex::clear() {
-  impl_->changed();
-  impl_->entries.clear();
-  impl_->xs.clear();
-  impl_->ys.clear();
-  impl_->reaches.clear();
+  Impl& i = *impl_;
+  i.changed();
+  i.entries.clear();
+  i.poses.clear();
+  for (std::vector<float>* floats : {&i.spans, &i.xs, &i.ys, &i.reaches}) floats->clear();
 }
 
 void HitIndex::reserve(std::size_t shapes) {
-  impl_->entries.reserve(shapes);
-  impl_->xs.reserve(shapes);
-  impl_->ys.reserve(shapes);
-  impl_->reaches.reserve(shapes);
+  Impl& i = *impl_;
+  i.entries.reserve(shapes);
+  i.poses.reserve(shapes);
+  for (std::vector<float>* floats : {&i.spans, &i.xs, &i.ys, &i.reaches}) floats->reserve(shapes);
 }
 
 std::size_t HitIndex::size() const { return impl_->entries.size(); }
@@ -234,31 +262,35 @@ std::size_t HitIndex::size() const { return impl_->entries.size(); }
 std::size_t HitIndex::add(const HitShape& shape, std::uint32_t tag, HitKinds kinds) {
   Impl& i = *impl_;
   i.changed();
-  i.entries.push_back({shape, tag, kinds});
-  i.xs.emplace_back();
-  i.ys.emplace_back();
-  i.reaches.emplace_back();
-  i.set_reach(i.entries.size() - 1, shape);
-  return i.entries.size() - 1;
+  i.entries.push_back({shape.size, shape.corner_radius, shape.clip, tag, kinds});
+  i.poses.emplace_back();
+  const float w = shape.size.width;
+  const float h = shape.size.height;
+  i.spans.push_back((w * w + h * h) / 4 * 1.0001f);
+  for (std::vector<float>* floats : {&i.xs, &i.ys, &i.reaches}) floats->emplace_back();
+  const std::size_t place = i.entries.size() - 1;
+  i.set_poses(place, {&shape.pose, 1});
+  return place;
 }
 
-void HitIndex::move(std::size_t place, const Pose& pose) {
+void HitIndex::move(std::size_t place, const Pose& pose) { move(place, {&pose, 1}); }
+
+void HitIndex::move(std::size_t first, std::span<const Pose> poses) {
   Impl& i = *impl_;
-  i.entries[place].shape.pose = pose;
-  i.set_reach(place, i.entries[place].shape);
-  if (!i.has_grid) {
-    i.looked_at = 0;
-    return;
+  i.set_poses(first, poses);
+  i.looked_at = 0;
+  if (!i.has_grid) return;
+  const std::size_t most = 32 + i.entries.size() / 16;
+  if (i.movers.size() + poses.size() > most + poses.size() / 2) return i.changed();
+  for (std::size_t place = first; place < first + poses.size(); ++place) {
+    if (std::exchange(i.moved[place], char{1})) continue;
+    i.movers.push_back(static_cast<std::uint32_t>(place));
   }
-  if (i.moved[place]) return;
-  i.moved[place] = 1;
-  i.movers.push_back(static_cast<std::uint32_t>(place));
-  if (i.movers.size() > 32 + i.entries.size() / 16) i.changed();
+  if (i.movers.size() > most) i.changed();
 }
 
 std::optional<std::uint32_t> HitIndex::topmost(Vec2 point, HitKinds kinds) {
-  const std::ptrdiff_t at = impl_->topmost(point, kinds);
-  return at < 0 ? std::nullopt : std::optional(impl_->entries[static_cast<std::size_t>(at)].tag);
+  return impl_->topmost(point, kinds);
 }
 
 void HitIndex::all(Vec2 point, std::vector<std::uint32_t>& out, HitKinds kinds) const {
@@ -327,7 +359,7 @@ void HitIndex::in_rect(const Rect& rect, std::vector<std::uint32_t>& out, HitKin
                                    Vec2{rect.min.x, rect.max.y}};
   for (std::size_t i = size(); i-- > 0;) {
     const Impl::Entry& e = impl_->entries[i];
-    const Ready ready = made_ready(e.shape);
+    const Ready ready = made_ready(impl_->shape(i));
     if ((e.kinds & kinds) == 0 || ready.half_width < 0) continue;
     if (touch(box_corners(ready), wanted)) out.push_back(e.tag);
   }
@@ -340,9 +372,9 @@ std::optional<std::uint32_t> HitIndex::nearest(Vec2 point, float slop, HitKinds 
   for (std::size_t i = size(); i-- > 0;) {
     const Impl::Entry& e = impl_->entries[i];
     const float reach = std::sqrt(std::max(impl_->reaches[i], 0.0f)) + least;
-    const Vec2 away = point - e.shape.pose.centre;
+    const Vec2 away = point - impl_->poses[i].centre;
     if ((e.kinds & kinds) == 0 || dot(away, away) > reach * reach) continue;
-    const Ready ready = made_ready(e.shape);
+    const Ready ready = made_ready(impl_->shape(i));
     if (ready.half_width < 0) continue;
     const float distance = distance_to(box_corners(ready), point);
     if (distance > least || (best && distance == least)) continue;

@@ -1,8 +1,11 @@
 // The list to draw, back to front, and what a point hits of it.
 #include <algorithm>
 #include <cmath>
+#include <cstring>
+#include <numbers>
 
 #include "apsidon/motion/spring.hpp"
+#include "geometry/shown.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon {
@@ -10,6 +13,9 @@ namespace {
 
 // An order is a layer, then two numbers; outlines lie under everything, what is held above everything.
 enum class Layer : std::uint64_t { outline, rest, raised, flight, held, zoom };
+
+/// Quicker than number by number, and as good: poses are finite.
+bool same_bits(const Pose& a, const Pose& b) { return std::memcmp(&a, &b, sizeof(Pose)) == 0; }
 
 std::uint64_t order_of(Layer layer, std::uint64_t major, std::uint64_t minor) {
   return static_cast<std::uint64_t>(layer) << 60 | (major & 0xFFFFFFF) << 32 | (minor & 0xFFFFFFFF);
@@ -27,6 +33,7 @@ std::uint64_t Playfield::Impl::flight_order(std::uint64_t departure) {
 
 void Playfield::Impl::order_cards() {
   ordered.clear();
+  waiting_to_leave = 0;
   for (const Zone& zone : setup.table.zones()) {
     std::uint64_t below = 0;  // what flies to this zone, and will lie below
     for (std::size_t place = 0; place < zone.cards.size(); ++place) {
@@ -39,6 +46,7 @@ void Playfield::Impl::order_cards() {
         order = order_of(Layer::held, 0, place);
       } else if (state.departure > 0 && motion.waiting(s)) {
         order = state.waits_at;
+        ++waiting_to_leave;
       } else {
         if (state.departure > 0) order = flight_order(state.departure);
         if (raised && state.departure == 0) {
@@ -110,29 +118,68 @@ void Playfield::Impl::add_panels() {
 
 void Playfield::Impl::add_card(std::uint64_t order, std::size_t s) {
   const CardState& state = cards[s];
-  const Pose& pose = motion.pose(s);
-  const Card& card = *setup.table.card(state.id);
-  const bool face = shows_face(pose.flip);
-  drawn.items.push_back({.kind = FrameKind::card,
-                         .card = state.id,
-                         .zone = card.zone,
-                         .face = face ? card.face : hidden_face,
-                         .back = !face,
-                         .size = solved.card,
-                         .matrix = matrix_of(pose),
-                         .corners = corners(pose, solved.card),
-                         .opacity = pose.opacity,
-                         .brightness = pose.brightness,
-                         .lift = pose.lift,
-                         .clip = clip_of(s),
-                         .marks = {.held = state.picked,
-                                   .refused = motion.has_effect(s, EffectKind::swing),
-                                   .hovered = state.id == hover.card,
-                                   .locked = state.locked},
-                         .order = order});
+  drawn.items.push_back(
+      {.kind = FrameKind::card,
+       .card = state.id,
+       .zone = setup.table.card(state.id)->zone,
+       .size = solved.card,
+       .clip = clip_of(s),
+       .marks = {.held = state.picked, .hovered = state.id == hover.card, .locked = state.locked},
+       .order = order});
+  show_pose(drawn.items.back(), s, geometry_detail::sin_cos(motion.pose(s).rotation));
   if (state.id == hover.zoomed && options.hover.zoomed != ZoomedLook::shown) {
     drawn.items.back().opacity *= options.hover.zoomed == ZoomedLook::hidden ? 0 : 0.45f;
   }
+}
+
+/// Draws anew the cards whose poses have changed: their sines and cosines some at once, for one after another
+/// each would wait for the last.
+void Playfield::Impl::show_moved() {
+  constexpr std::size_t block = 16;
+  std::array<std::size_t, block> at{};
+  float turns[block] = {};
+  float sines[block];
+  float cosines[block];
+  std::size_t n = 0;
+  const auto flush = [&] {
+    for (std::size_t k = 0; k < block; ++k) {
+      const auto [sine, cosine] = geometry_detail::sin_cos_of_turns(turns[k]);
+      sines[k] = sine;
+      cosines[k] = cosine;
+    }
+    for (std::size_t k = 0; k < n; ++k) {
+      show_pose(drawn.items[first_card + at[k]], ordered[at[k]].slot, {sines[k], cosines[k]});
+    }
+    n = 0;
+  };
+  for (std::size_t i = 0; i < ordered.size(); ++i) {
+    const Pose& pose = motion.pose(ordered[i].slot);
+    if (same_bits(pose, drawn_poses[i])) continue;
+    drawn_poses[i] = pose;
+    at[n] = i;
+    turns[n] = geometry_detail::turns_of(pose.rotation);
+    ++hits_moved;
+    if (++n == block) flush();
+  }
+  flush();
+}
+
+/// All of an item that changes while its card moves.
+void Playfield::Impl::show_pose(FrameItem& item, std::size_t s, geometry_detail::SinCos rotation) {
+  const Pose& pose = motion.pose(s);
+  const bool flat = pose.flip == 0 || pose.flip == std::numbers::pi_v<float>;
+  const bool face = flat ? pose.flip == 0 : shows_face(pose.flip);
+  if (flat) {
+    geometry_detail::show_flat(pose, solved.card, rotation, item.matrix, item.corners);
+  } else {
+    geometry_detail::show(pose, solved.card, item.matrix, item.corners);
+  }
+  item.face = face ? setup.table.card(item.card)->face : hidden_face;
+  item.back = !face;
+  item.opacity = pose.opacity;
+  item.brightness = pose.brightness;
+  item.lift = pose.lift;
+  item.marks.refused = motion.has_effect(s, EffectKind::swing);
 }
 
 /// Translucent copies of what is dragged, where the pointer has it.
@@ -213,13 +260,19 @@ void Playfield::Impl::mark_focus() {
 }
 
 const Frame& Playfield::Impl::frame() {
+  // While cards only move, what is drawn keeps its order, and only they are drawn anew.
+  const bool same_order = !stale && waiting_to_leave == 0 && !hover.zoomed;
   if (motion.revision() != seen_motion || (zooming() && own_now() != zoom_drawn)) stale = true;
   if (!stale) return drawn;
   stale = false;
-  hits_stale = true;
   seen_motion = motion.revision();
   zoom_drawn = own_now();
   ++drawn.revision;
+  if (same_order) {
+    show_moved();
+    return drawn;
+  }
+  hits_stale = true;
   drawn.window = options.window;
   drawn.pixel_ratio = options.pixel_ratio;
   drawn.card = solved.card;
@@ -228,7 +281,12 @@ const Frame& Playfield::Impl::frame() {
   add_panels();
   add_outlines();
   order_cards();
-  for (const Ordered& o : ordered) add_card(o.order, o.slot);
+  first_card = drawn.items.size();
+  drawn_poses.clear();
+  for (const Ordered& o : ordered) {
+    add_card(o.order, o.slot);
+    drawn_poses.push_back(motion.pose(o.slot));
+  }
   add_copies();
   add_zoom();
 
@@ -247,9 +305,17 @@ const Frame& Playfield::Impl::frame() {
 
 void Playfield::Impl::refresh_hits() {
   frame();
+  if (!hits_stale && hits_moved > 0) {
+    // What is in the index is all of `ordered`, or it is made anew.
+    hits_stale = hits.size() != ordered.size();
+    if (!hits_stale) move_hits();
+    hits_moved = 0;
+  }
   if (!hits_stale) return;
   hits_stale = false;
+  hits_moved = 0;
   hits.clear();
+  hit_poses = drawn_poses;
   for (const Ordered& o : ordered) {
     if (cards[o.slot].held) continue;
     hits.add({.pose = motion.pose(o.slot),
@@ -257,6 +323,19 @@ void Playfield::Impl::refresh_hits() {
               .corner_radius = drawn.corner_radius,
               .clip = clip_of(o.slot)},
              cards[o.slot].id.value);
+  }
+}
+
+/// The shapes whose poses have changed: all at once where they are many.
+void Playfield::Impl::move_hits() {
+  if (hits_moved * 16 > drawn_poses.size()) {
+    hit_poses = drawn_poses;
+    return hits.move(0, hit_poses);
+  }
+  for (std::size_t i = 0; i < drawn_poses.size(); ++i) {
+    if (same_bits(hit_poses[i], drawn_poses[i])) continue;
+    hit_poses[i] = drawn_poses[i];
+    hits.move(i, hit_poses[i]);
   }
 }
 

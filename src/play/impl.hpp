@@ -15,6 +15,7 @@
 #include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "apsidon/play/playfield.hpp"
+#include "geometry/sin_cos.hpp"
 
 namespace apsidon {
 
@@ -249,6 +250,9 @@ struct Playfield::Impl {
   void add_outlines();
   void add_panels();
   void add_card(std::uint64_t order, std::size_t slot);
+  void show_moved();
+  void show_pose(FrameItem& item, std::size_t slot, geometry_detail::SinCos rotation);
+  void move_hits();
   void add_copies();
   void add_zoom();
   [[nodiscard]] bool zooming() const;
@@ -369,9 +373,14 @@ struct Playfield::Impl {
   };
   std::vector<Ordered> ordered = {};  // cards by their order in the frame
   Frame drawn;
-  bool stale = true;       // the frame
-  double zoom_drawn = 0;   // the time of the zoom in it
-  bool hits_stale = true;  // the hit index
+  bool stale = true;                   // the frame
+  double zoom_drawn = 0;               // the time of the zoom in it
+  bool hits_stale = true;              // the hit index
+  std::size_t hits_moved = 0;          // poses of it that have changed since
+  std::size_t waiting_to_leave = 0;    // cards that will be drawn elsewhere when they leave
+  std::size_t first_card = 0;          // among the items of the frame
+  std::vector<Pose> drawn_poses = {};  // of the cards in the frame, in their order
+  std::vector<Pose> hit_poses = {};    // of those in the hit index
   std::uint64_t seen_motion = 0;
   HitIndex hits;
 };

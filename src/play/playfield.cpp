@@ -125,6 +125,7 @@ void Playfield::Impl::go_to(double own) {
     if (state.departure == 0 || state.held) continue;
     if (state.locked) continue;  // it waits there, and has not landed
     state.departure = 0;
+    stale = true;  // it lies among the others now
     note({.kind = EventKind::landed,
           .time = time,
           .card = card->id,

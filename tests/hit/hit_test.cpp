@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -103,5 +104,108 @@ TEST_CASE("hit: the index gives the foremost shape at a point, as a plain loop d
     }
     index.clear();
     RC_ASSERT(!index.topmost({200, 200}).has_value());
+  });
+}
+
+TEST_CASE("hit: at rest, with few movers and with many, the index answers as a plain loop does") {
+  for_all("moving scenes", 4, [](Random& r) {
+    const std::size_t n = r.chance(0.2f) ? 10'000 : r.below(600) + 1;
+    const float side = 60 * std::sqrt(static_cast<float>(n));
+    const auto some_pose = [&] {
+      Pose pose = random_shape(r).pose;
+      pose.centre = {r.uniform(0, side), r.uniform(0, side)};
+      if (r.chance(0.01f)) pose.centre = {r.uniform(-1, 1) * 1e9f, NAN};
+      return pose;
+    };
+    std::vector<HitShape> shapes(n);
+    HitIndex index;
+    std::vector<HitKinds> kinds;
+    for (std::size_t i = 0; i < n; ++i) {
+      shapes[i] = random_shape(r);
+      shapes[i].pose = some_pose();
+      if (r.chance(0.1f))
+        shapes[i].clip = rect_at({r.uniform(0, side), r.uniform(0, side)}, {side / 2, side / 2});
+      kinds.push_back(r.chance(0.8f) ? 1u : 2u);
+      RC_ASSERT(index.add(shapes[i], static_cast<std::uint32_t>(i + 7), kinds[i]) == i);
+    }
+    const auto ask = [&](HitKinds wanted) {
+      const HitShape& near = shapes[r.below(n)];
+      const Vec2 p = near.pose.centre + Vec2{r.uniform(-70, 70), r.uniform(-70, 70)};
+      std::vector<std::uint32_t> expected;
+      for (std::size_t i = n; i-- > 0;) {
+        if ((kinds[i] & wanted) != 0 && contains(shapes[i], p))
+          expected.push_back(static_cast<std::uint32_t>(i + 7));
+      }
+      const auto topmost = index.topmost(p, wanted);
+      RC_ASSERT(topmost == (expected.empty() ? std::nullopt : std::optional(expected.front())));
+      std::vector<std::uint32_t> all;
+      index.all(p, all, wanted);
+      RC_ASSERT(all == expected);
+    };
+    // Long enough for a grid to be made, then with some beside it, then with so many that it goes again.
+    for (const std::size_t movers : {std::size_t{0}, std::size_t{1}, n / 20, n / 2, std::size_t{0}}) {
+      for (std::size_t k = 0; k < movers; ++k) {
+        const std::size_t i = r.below(n);
+        shapes[i].pose = some_pose();
+        index.move(i, shapes[i].pose);
+      }
+      for (int q = 0; q < (n > 1000 ? 30 : 150); ++q) ask(r.chance(0.7f) ? all_kinds : 1u);
+      for (int q = 0; q < 400; ++q) (void)index.topmost({-1e6f, -1e6f});
+      for (int q = 0; q < 20; ++q) ask(all_kinds);
+    }
+    std::vector<Pose> poses;
+    for (HitShape& shape : shapes) poses.push_back(shape.pose = some_pose());
+    index.move(0, poses);
+    for (int q = 0; q < 20; ++q) ask(all_kinds);
+  });
+}
+
+TEST_CASE("hit: what touches a rectangle, and what is nearest within a slop") {
+  for_all("rectangles", 20, [](Random& r) {
+    HitIndex index;
+    std::vector<HitShape> shapes(30);
+    for (std::size_t i = 0; i < shapes.size(); ++i) {
+      shapes[i] = random_shape(r);
+      shapes[i].pose.flip = 0;
+      shapes[i].corner_radius = 0;
+      index.add(shapes[i], static_cast<std::uint32_t>(i));
+    }
+    // A shape that has a point of a fine raster over the rectangle touches it; one much farther away does
+    // not.
+    const Rect rect = rect_at({r.uniform(0, 350), r.uniform(0, 350)}, {r.uniform(1, 60), r.uniform(1, 60)});
+    std::vector<std::uint32_t> touching;
+    index.in_rect(rect, touching);
+    RC_ASSERT(std::is_sorted(touching.rbegin(), touching.rend()));
+    for (std::size_t i = 0; i < shapes.size(); ++i) {
+      bool has = false;
+      double nearest = 1e9;
+      for (int x = 0; x <= 40; ++x) {
+        for (int y = 0; y <= 40; ++y) {
+          const Vec2 p{rect.min.x + rect.width() * static_cast<float>(x) / 40,
+                       rect.min.y + rect.height() * static_cast<float>(y) / 40};
+          has = has || contains(shapes[i], p);
+          nearest = std::min(nearest, outside_by(shapes[i], p) * double{shapes[i].pose.scale});
+        }
+      }
+      const bool listed =
+          std::find(touching.begin(), touching.end(), static_cast<std::uint32_t>(i)) != touching.end();
+      if (has) RC_ASSERT(listed);
+      if (nearest > 4) RC_ASSERT(!listed);
+    }
+    const Vec2 point{r.uniform(-30, 430), r.uniform(-30, 430)};
+    const float slop = r.uniform(1, 40);
+    const auto found = index.nearest(point, slop);
+    const auto beyond = [&](std::size_t i) {
+      return outside_by(shapes[i], point) * double{shapes[i].pose.scale};
+    };
+    if (index.topmost(point)) {
+      RC_ASSERT(found == index.topmost(point));
+    } else if (found) {
+      // No other is nearer than what is measured along the frame's axes allows.
+      for (std::size_t i = 0; i < shapes.size(); ++i) RC_ASSERT(beyond(i) >= -1e-3);
+      RC_ASSERT(beyond(*found) <= double{slop} + 1e-3);
+    } else {
+      for (std::size_t i = 0; i < shapes.size(); ++i) RC_ASSERT(beyond(i) > double{slop} / 1.5 - 1e-3);
+    }
   });
 }

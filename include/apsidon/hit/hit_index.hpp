@@ -3,6 +3,7 @@
 #include <cstdint>
 #include <memory>
 #include <optional>
+#include <span>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -48,6 +49,8 @@ class APSIDON_CORE_EXPORT HitIndex {
   std::size_t add(const HitShape& shape, std::uint32_t tag, HitKinds kinds = 1);
   /// The shape at a place gets another pose. O(1).
   void move(std::size_t place, const Pose& pose);
+  /// So do as many shapes from a place on. O(poses), and faster than one by one.
+  void move(std::size_t first, std::span<const Pose> poses);
   [[nodiscard]] std::size_t size() const;
 
   /// The tag of the foremost shape at this point.

@@ -1,0 +1,156 @@
+// Rules about places, faces and stocks, and the list of all that may be done.
+#include <algorithm>
+#include <set>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+/// Three linked slots, a hand of four, a stock and its waste.
+struct Bench {
+  Table table{glasshouse()};
+  ZoneId slots[3], hand, stock, waste;
+  std::vector<ZoneRules> rules;
+  std::vector<std::pair<ZoneId, ZoneId>> links;
+
+  Bench() {
+    for (ZoneId& slot : slots) slot = table.create_zone({.name = "slot-" + std::to_string(++made)});
+    hand = table.create_zone({.name = "hand"});
+    stock = table.create_zone({.name = "stock"});
+    waste = table.create_zone({.name = "waste"});
+    rules.resize(6);
+    rules[hand.value - 1].pick = {.kind = PickKind::any};
+    links = {{slots[0], slots[1]}, {slots[1], slots[2]}};
+  }
+  CardId lay(ZoneId zone, const char* face, bool face_up = true) {
+    return table.create_card(zone, {.face = *table.deck().find(face), .face_up = face_up});
+  }
+  Rulebook book() const { return {rules, links}; }
+  Verdict judge(const Rule& rule, CardId card, ZoneId zone) {
+    rules[zone.value - 1].drop = rule;
+    return judge_drop(table, book(), {card, 1}, zone);
+  }
+
+ private:
+  int made = 0;
+};
+
+}  // namespace
+
+TEST_CASE("rules: neighbours that are filled, and a rule that holds with each of them") {
+  Bench b;
+  const CardId card = b.lay(b.hand, "fern-5");
+  const Rule tied =
+      rule::all({rule::neighbours(1), rule::each_neighbour(rule::any({rule::same_suit(), rule::rank_up()}))});
+  const Verdict alone = b.judge(tied, card, b.slots[1]);
+  CHECK(alone.reason == Reason::needs_neighbours);
+  CHECK(describe(alone, b.table) == "slot-2 wants 1 filled places beside it; there are 0.");
+  b.lay(b.slots[0], "reed-4");
+  CHECK(b.judge(tied, card, b.slots[1]).allowed());
+  const CardId other = b.lay(b.slots[2], "poppy-9");
+  const Verdict refused = b.judge(tied, card, b.slots[1]);
+  CHECK(refused.reason == Reason::not_same_suit);
+  CHECK(refused.onto == other);
+  CHECK(b.judge(rule::neighbours(2), card, b.slots[1]).allowed());
+  // A card is not its own neighbour: moved next to where it lies, it leaves its slot.
+  CHECK(b.judge(rule::neighbours(1), other, b.slots[1]).allowed());
+  CHECK(b.judge(rule::neighbours(2), other, b.slots[1]).found == 1);
+}
+
+TEST_CASE("rules: faces that a place wants, where cards come from, sets, and a rule in code") {
+  Bench b;
+  const CardId card = b.lay(b.hand, "poppy-7");
+  const Deck& deck = b.table.deck();
+  const int poppy = deck.suit_of(*deck.find("poppy-1"));
+  const int fern = deck.suit_of(*deck.find("fern-1"));
+  CHECK(b.judge(rule::of_suit(poppy), card, b.slots[0]).allowed());
+  CHECK(describe(b.judge(rule::of_suit(fern), card, b.slots[0]), b.table) ==
+        "slot-1 wants a fern; poppy-7 is not one.");
+  CHECK(b.judge(rule::rank_at_least(*deck.find_rank("7")), card, b.slots[0]).allowed());
+  CHECK(describe(b.judge(rule::rank_at_least(*deck.find_rank("8")), card, b.slots[0]), b.table) ==
+        "slot-1 wants a 8 at least; poppy-7 is too low.");
+  CHECK(b.judge(rule::from({b.hand}), card, b.slots[0]).allowed());
+  CHECK(b.judge(rule::from({b.stock, b.waste}), card, b.slots[0]).reason == Reason::wrong_source);
+  b.lay(b.slots[0], "reed-7");
+  CHECK(b.judge(rule::same_rank(), card, b.slots[0]).allowed());
+  CHECK(b.judge(rule::together(), card, b.slots[0]).reason == Reason::not_together);
+  int asked = 0;
+  const Rule own = rule::own("not on Sundays", [&](const RuleQuestion& q) {
+    ++asked;
+    return q.count == 1 ? q.answer(Reason::own_rule) : Verdict{};
+  });
+  CHECK(b.judge(own, card, b.slots[0]).reason == Reason::own_rule);
+  CHECK(asked == 1);
+  const CardId hidden = b.table.create_card(b.hand, {.face = hidden_face});
+  CHECK(b.judge(rule::of_suit(poppy), hidden, b.slots[1]).reason == Reason::unknown_face);
+  CHECK_THROWS_AS(check(rule::own("", {}), deck), Error);
+  CHECK_THROWS_AS(check(rule::of_suit(4), deck), Error);
+  CHECK_THROWS_AS(check(rule::neighbours(0), deck), Error);
+  CHECK_THROWS_AS(check(rule::from({}), deck), Error);
+}
+
+TEST_CASE("rules: an occupied slot exchanges, when the other card may go back") {
+  Bench b;
+  const CardId card = b.lay(b.hand, "fern-5");
+  const CardId other = b.lay(b.slots[0], "poppy-9");
+  b.rules[0] = {.drop = rule::on_empty(), .exchanges = true};
+  const Verdict no = judge_drop(b.table, b.book(), {card, 1}, b.slots[0]);
+  CHECK(no.reason == Reason::no_exchange);
+  CHECK(describe(no, b.table) == "poppy-9 may not go to hand, where fern-5 comes from.");
+  b.rules[b.hand.value - 1].drop = rule::anything();
+  CHECK(judge_drop(b.table, b.book(), {card, 1}, b.slots[0]).allowed());
+  CHECK(would_exchange(b.table, b.book(), {card, 1}, b.slots[0]));
+  CHECK_FALSE(would_exchange(b.table, b.book(), {other, 1}, b.slots[1]));
+}
+
+TEST_CASE("rules: a stock gives by the pass, and so many passes") {
+  Bench b;
+  for (const char* face : {"fern-1", "fern-2", "fern-3", "fern-4", "fern-5"}) b.lay(b.stock, face, false);
+  CHECK(judge_stock(b.table, b.book(), b.stock).reason == Reason::no_stock);
+  b.rules[b.stock.value - 1].stock = StockRule{.to = b.waste, .gives = {3, 1}, .passes = 2};
+  const auto tap = [&] {
+    const Verdict v = judge_stock(b.table, b.book(), b.stock);
+    if (v && v.found > 0) b.table.take(b.stock, b.waste, static_cast<std::size_t>(v.found), true);
+    if (v && v.found == 0) (void)b.table.turn_over(b.waste, b.stock);
+    return v;
+  };
+  CHECK(tap().found == 3);
+  CHECK(tap().found == 2);  // what is left
+  CHECK(tap().found == 0);  // the waste goes back
+  for (int i = 0; i < 5; ++i) CHECK(tap().found == 1);
+  const Verdict over = tap();
+  CHECK(over.reason == Reason::no_passes);
+  CHECK(describe(over, b.table) == "stock has been gone through 2 times, and may be no more.");
+  const Table empty = Bench().table;
+  CHECK(judge_stock(empty, b.book(), b.stock).reason == Reason::empty_zone);
+}
+
+TEST_CASE("rules: the list of legal moves is every pair that is allowed, and the stock") {
+  for_all("legal moves", 20, [](Random& r) {
+    const TableSetup setup = random_setup(r);
+    const Rulebook book{setup.rules, setup.links};
+    const auto moves = legal_moves(setup.table, book);
+    std::set<std::pair<CardId, ZoneId>> listed;
+    for (const LegalMove& move : moves) {
+      RC_ASSERT(move.verdict.allowed());
+      RC_ASSERT(listed.insert({move.run.first, move.to}).second);
+    }
+    std::size_t expected = 0;
+    for (const Zone& zone : setup.table.zones()) {
+      for (const CardId card : zone.cards) {
+        const PickVerdict pick = judge_pick(setup.table, book, card);
+        for (const Zone& to : setup.table.zones()) {
+          const bool may =
+              pick.verdict && to.id != zone.id && judge_drop(setup.table, book, pick.run, to.id).allowed();
+          RC_ASSERT(may == listed.contains({card, to.id}));
+          expected += may ? 1 : 0;
+        }
+      }
+    }
+    RC_ASSERT(moves.size() == expected);
+    RC_ASSERT(any_legal_move(setup.table, book) == !moves.empty());
+  });
+}
