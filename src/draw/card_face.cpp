@@ -402,7 +402,8 @@ void draw_shadow(cairo_t* cr, double w, double h, double radius, double lift, do
   const double blur = w * (0.045 + 0.16 * lift);
   const double down = w * (0.018 + 0.11 * lift);
   const double strength = (0.42 - 0.12 * std::min(lift, 1.0)) * opacity;
-  constexpr int layers = 10;
+  // One for every px and a half, so that no step is seen in a wide one.
+  const int layers = std::clamp(static_cast<int>(blur / 0.75), 10, 60);
   // Boxes from large to small, each adding a little: together they fall off smoothly.
   for (int i = 0; i < layers; ++i) {
     const double grow = blur * (1 - 2.0 * (i + 0.5) / layers);

@@ -52,7 +52,11 @@ bool Playfield::Impl::pick_up(CardId id, const Gesture& gesture, Carry as) {
   carry.pointer = gesture.at;
   carry.time = gesture.time;
   find_targets();
-  for (const CardId each : setup.table.cards_of(pick.run)) cards[slot(each)].picked = true;
+  for (const CardId each : setup.table.cards_of(pick.run)) {
+    cards[slot(each)].picked = true;
+    // Picked up by a tap or a key it stays where it is, and rises.
+    if (carry.mode != Carry::Mode::drag) motion.lean(slot(each), risen(), rise_spring());
+  }
   note(carry_event(EventKind::picked_up, gesture.time));
   stale = true;
   return true;
@@ -214,7 +218,8 @@ void Playfield::Impl::put_back(EventKind ending, const Event& event) {
 
 void Playfield::Impl::forget_carry() {
   for (CardState& state : cards) {
-    if (state.held) motion.lean(static_cast<std::size_t>(&state - cards.data()), {}, options.feel.tilt);
+    const auto s = static_cast<std::size_t>(&state - cards.data());
+    if (state.picked) motion.lean(s, {}, state.held ? options.feel.tilt : rise_spring());
     state.held = state.picked = false;
   }
   if (carry.mode == Carry::Mode::drag) gestures.forget(carry.by);

@@ -106,8 +106,11 @@ void Playfield::Impl::rise(const Card& card) {
   sink();
   if (setup.handling[card.zone.value - 1].hover != HoverKind::lift) return;
   hover.risen = slot(card.id);
-  motion.lean(*hover.risen, {.move = {0, -0.04f * solved.card.height}, .scale = 0.03f, .lift = 0.2f},
-              rise_spring());
+  motion.lean(*hover.risen, risen(), rise_spring());
+}
+
+Offset Playfield::Impl::risen() const {
+  return {.move = {0, -0.04f * solved.card.height}, .scale = 0.03f, .lift = 0.2f};
 }
 
 Spring Playfield::Impl::rise_spring() const {

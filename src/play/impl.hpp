@@ -177,6 +177,7 @@ struct Playfield::Impl {
   void set_hovered(CardId card);
   void rise(const Card& card);
   void sink();
+  [[nodiscard]] Offset risen() const;
   [[nodiscard]] Spring rise_spring() const;
   void show_zoom(CardId card);
   [[nodiscard]] CardId hover_answer();

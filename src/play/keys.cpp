@@ -131,8 +131,9 @@ bool Playfield::Impl::act_on_focus(TapKind other, double time) {
   }
   if (!pick_up(on.card, gesture, {.mode = Carry::Mode::keys})) return false;
   if (carry.run.count == 0) return true;
-  // The nearest place that takes it comes first.
+  // The nearest place that takes it comes first; where there is none the focus stays on what is held.
   keep_focus();
+  if (focus == Hit{}) set_focus(on);
   carry.aimed = focus.zone != carry.home ? focus.zone : ZoneId{};
   return true;
 }
