@@ -1,5 +1,6 @@
 #pragma once
-// The inside of a playfield; not installed. Split by what it does: playfield.cpp keeps time and poses,
+// The inside of a playfield; not installed. Split by what it does: playfield.cpp keeps time,
+// arrange.cpp lays out zones and sends cards,
 // input.cpp takes what comes in, hover.cpp is the pointer that presses nothing, carry.cpp the player's hand,
 // tap.cpp what taps do, keys.cpp focus and keys, moves.cpp what a move is and what follows from it,
 // perform.cpp runs scripts, acts.cpp what each act does, time.cpp timers and countdowns, frame.cpp the list
