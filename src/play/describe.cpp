@@ -52,7 +52,7 @@ EventPhrases english() {
   say(EventKind::exchanged, "{card} exchanged, to {to}.");
   say(EventKind::flipped, "{card} turned over in {from}.");
   say(EventKind::taken, "{card} goes to {to} by itself.");
-  say(EventKind::drawn, "{count} from {from} to {to}.");
+  say(EventKind::drawn, "{from} gives {count} to {to}.");
   say(EventKind::recycled, "{from} turned over into {to}.");
   say(EventKind::matched, "{count} cards belong together.");
   say(EventKind::unmatched, "These cards do not belong together.");

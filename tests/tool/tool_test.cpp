@@ -198,6 +198,7 @@ TEST_CASE("tool: faces draws the deck, and the demo tells what it did and names 
   CHECK(demo.err.empty());
   CHECK(holds(demo.out, "The pictures are in " + (scratch / "demo").string()));
   CHECK(holds(demo.out, "dropped    reed-2 bed-2"));
+  CHECK(holds(demo.out, "Fern-10 and 2 on it laid on column-1."));
   for (const char* name :
        {"potting-bench.png", "potting-bench-tall.png", "market-stall.png", "deal.png", "faces.png"}) {
     CHECK(png_size(scratch / (std::string("demo/") + name)).first >= 800);

@@ -8,6 +8,7 @@
 #include "apsidon/draw/moving.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/draw/sheets.hpp"
+#include "apsidon/files/input_log.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "common.hpp"
 
@@ -87,6 +88,19 @@ void tell_motion(const fs::path& bench, const fs::path& out) {
   print(fmt::format("   {}: {} springs\n", (out / "springs.png").string(), curves.size()));
 }
 
+void tell_session(const fs::path& table, const fs::path& file) {
+  Playfield field = load_playfield({.file = table.string()});
+  const InputLog log = or_fail(load_log(file, field.table().deck()));
+  for (const Input& input : log.inputs) {
+    (void)field.input(input);
+    field.advance_to(time_of(input));
+    for (const Event& event : field.events()) {
+      const std::string text = describe(event, field);
+      if (!text.empty()) print(fmt::format("   {:6.2f} s  {}\n", event.time, text));
+    }
+  }
+}
+
 int run(const Options& options) {
   const fs::path data = options.data;
   const fs::path out = options.out;
@@ -138,6 +152,10 @@ int run(const Options& options) {
 
   print("\n6. Cards in motion: three drawn from the stock, on springs; and the springs themselves.\n");
   tell_motion(bench, out);
+
+  print(
+      "\n7. A session from its log: what a mouse, a finger and keys did, as a screen reader would say it.\n");
+  tell_session(bench, data / "potting-bench.log");
   print(fmt::format("\nThe pictures are in {}.\n", fs::absolute(out).lexically_normal().string()));
   return yes;
 }
