@@ -167,7 +167,7 @@ class Model {
   }
   /// A move that changed nothing was no step.
   void forget_nothing() {
-    if (may_be_nothing_ && done_.back() == lies_) {
+    if (may_be_nothing_ && !done_.empty() && done_.back() == lies_) {
       done_.pop_back();
       undone_ = std::move(undone_before_);
     }
