@@ -116,6 +116,8 @@ void frames_plain(benchmark::State& state, bool turn) {
 }
 
 void moving_frame_plain(benchmark::State& state) { frames_plain(state, false); }
+/// Who does not know that nothing has moved does it all again.
+void rest_frame_plain(benchmark::State& state) { frames_plain(state, false); }
 void turning_frame_plain(benchmark::State& state) { frames_plain(state, true); }
 
 BENCHMARK(moving_frame)->Arg(52)->Arg(1000)->Arg(10'000);
@@ -123,6 +125,7 @@ BENCHMARK(moving_frame_plain)->Arg(52)->Arg(1000)->Arg(10'000);
 BENCHMARK(turning_frame)->Arg(52)->Arg(10'000);
 BENCHMARK(turning_frame_plain)->Arg(52)->Arg(10'000);
 BENCHMARK(rest_frame)->Arg(52)->Arg(10'000);
+BENCHMARK(rest_frame_plain)->Arg(52)->Arg(10'000);
 
 }  // namespace
 

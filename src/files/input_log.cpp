@@ -87,6 +87,7 @@ struct Writer {
       json["sync"].push_back({{"zone", zone.key}, {"cards", cards}});
     }
   }
+  void operator()(const UndoInput& i) { json[i.redo ? "redo" : "undo"] = true; }
   void operator()(const RoundInput& i) { json["round"] = i.seed; }
 };
 
@@ -168,6 +169,10 @@ Input read_input(const Node& node, const Deck& deck) {
   } else if (node.has("sync")) {
     only({"sync"});
     input = read_sync(node.child("sync"), deck);
+  } else if (node.has("undo") || node.has("redo")) {
+    const bool redo = node.has("redo");
+    only({redo ? "redo" : "undo"});
+    input = UndoInput{.redo = redo};
   } else if (node.has("round")) {
     only({"round"});
     input = RoundInput{.seed = whole_number(node.child("round"))};
@@ -177,7 +182,7 @@ Input read_input(const Node& node, const Deck& deck) {
     if (it == reasons.end()) {
       node.stop(ProblemCode::missing_key,
                 "no input: one of 'pointer', 'key', 'resize', 'blur', 'close_gate', 'open_gate', 'hold', "
-                "'release', 'answer', 'sync', 'round' is expected");
+                "'release', 'answer', 'sync', 'undo', 'redo', 'round' is expected");
     }
     only({it->first});
     input = ReasonInput{it->second, node.child(it->first).text(), 0};

@@ -211,7 +211,9 @@ struct Playfield::Impl {
   void propose(Proposal proposal, Vec2 at, double time);
   void settle(const Proposal& proposal, Event event, const Verdict& verdict);
   Verdict apply(const Proposal& proposal);
+  [[nodiscard]] static Event proposal_event(EventKind kind, const Proposal& proposal, double time);
   void follow_up(ZoneId from, double time);
+  void uncover(ZoneId zone, double time);
   void take_what_fits(double time);
   void send_to_rest(const Run& run);
   void lock(const Proposal& proposal);

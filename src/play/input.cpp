@@ -179,6 +179,8 @@ bool Playfield::input(const Input& input) {
             return answer(i.proposal, i.verdict).allowed();
           } else if constexpr (std::is_same_v<Kind, SyncInput>) {
             return sync(i.wanted).verdict.allowed();
+          } else if constexpr (std::is_same_v<Kind, UndoInput>) {
+            return (i.redo ? redo() : undo()).allowed();
           } else {
             start_round(i.seed);
           }

@@ -8,16 +8,21 @@
 
 namespace apsidon {
 
+/// An event that is about a proposal.
+Event Playfield::Impl::proposal_event(EventKind kind, const Proposal& p, double time) {
+  return {.kind = kind,
+          .time = time,
+          .card = p.run.first,
+          .count = p.run.count,
+          .from = p.from,
+          .to = p.to,
+          .proposal = p.id};
+}
+
 /// A drop: the rules answer at once; what they allow, the game may answer, now or later.
 void Playfield::Impl::propose(Proposal proposal, Vec2 at, double time) {
-  Event event{.kind = EventKind::proposed,
-              .time = time,
-              .card = proposal.run.first,
-              .count = proposal.run.count,
-              .from = proposal.from,
-              .to = proposal.to,
-              .proposal = proposal.id,
-              .at = at};
+  Event event = proposal_event(EventKind::proposed, proposal, time);
+  event.at = at;
   note(event);
   Verdict verdict = apsidon::judge_drop(setup.table, rulebook(), proposal.run, proposal.to);
   if (verdict && judge) {
@@ -108,18 +113,23 @@ Verdict Playfield::Impl::apply(const Proposal& p) {
 /// anything is left to do.
 void Playfield::Impl::follow_up(ZoneId from, double time) {
   first_move();
-  const auto uncover = [&](ZoneId id) {
-    const auto top = setup.table.top(id);
-    if (!setup.rules[id.value - 1].turns_uncovered || !top || setup.table.card(*top)->face_up) return;
-    (void)setup.table.flip(*top, true);
-    note({.kind = EventKind::flipped, .time = time, .card = *top, .count = 1, .from = id});
-  };
-  if (setup.table.zone(from)->cards.empty()) note({.kind = EventKind::emptied, .time = time, .from = from});
-  uncover(from);
+  uncover(from, time);
   take_what_fits(time);
-  for (const Zone& zone : setup.table.zones()) uncover(zone.id);
+  for (const Zone& zone : setup.table.zones()) {
+    if (!zone.cards.empty()) uncover(zone.id, time);
+  }
   after_change();
   step_over(time);
+}
+
+/// Cards have left a zone: it is empty now, or the card that lies uncovered is turned up, where that is a
+/// rule.
+void Playfield::Impl::uncover(ZoneId id, double time) {
+  const auto top = setup.table.top(id);
+  if (!top) return note({.kind = EventKind::emptied, .time = time, .from = id});
+  if (!setup.rules[id.value - 1].turns_uncovered || setup.table.card(*top)->face_up) return;
+  (void)setup.table.flip(*top, true);
+  note({.kind = EventKind::flipped, .time = time, .card = *top, .count = 1, .from = id});
 }
 
 void Playfield::Impl::take_what_fits(double time) {
@@ -139,12 +149,7 @@ void Playfield::Impl::take_what_fits(double time) {
       if (to == zones.end()) continue;
       (void)setup.table.move(pick.run, to->id);
       note({.kind = EventKind::taken, .time = time, .card = *top, .count = 1, .from = zone.id, .to = to->id});
-      if (zone.cards.empty()) note({.kind = EventKind::emptied, .time = time, .from = zone.id});
-      const auto below = setup.table.top(zone.id);
-      if (below && setup.rules[zone.id.value - 1].turns_uncovered && !setup.table.card(*below)->face_up) {
-        (void)setup.table.flip(*below, true);
-        note({.kind = EventKind::flipped, .time = time, .card = *below, .count = 1, .from = zone.id});
-      }
+      uncover(zone.id, time);
       again = true;
     }
   }
@@ -154,6 +159,7 @@ void Playfield::Impl::take_what_fits(double time) {
 void Playfield::Impl::step_over(double time) {
   history.note(setup.table);
   const bool none = !compare_at && !any_legal_move(setup.table, rulebook());
+  // Where cards are turned by taps, turning them is a move that no rule knows of: the game has to say.
   const auto taps = [](const ZoneHandling& handling) { return handling.tap == TapKind::flip; };
   const bool by_taps = std::any_of(setup.handling.begin(), setup.handling.end(), taps);
   if (none && !none_left && !by_taps) note({.kind = EventKind::no_moves, .time = time});
@@ -225,14 +231,9 @@ void Playfield::Impl::supersede_torn() {
         first && first->zone == p.from && std::equal(run.begin(), run.end(), own.begin(), own.end());
     if (whole) continue;
     unlock(p);
-    note({.kind = EventKind::superseded,
-          .time = clock.now(),
-          .card = p.run.first,
-          .count = p.run.count,
-          .from = p.from,
-          .to = p.to,
-          .proposal = p.id,
-          .verdict = {.reason = Reason::superseded, .card = p.run.first, .zone = p.to}});
+    Event event = proposal_event(EventKind::superseded, p, clock.now());
+    event.verdict = {.reason = Reason::superseded, .card = p.run.first, .zone = p.to};
+    note(event);
     for (const CardId card : own) {
       if (setup.table.card(card)) fly(slot(card), cards[slot(card)].resting, options.feel.back);
     }
@@ -246,14 +247,8 @@ Verdict Playfield::answer(std::uint64_t id, const Verdict& verdict) {
       std::find_if(i.waiting.begin(), i.waiting.end(), [&](const Proposal& p) { return p.id == id; });
   if (it == i.waiting.end()) return {.reason = Reason::unknown_proposal};
   const Proposal p = *it;
-  Event event{.kind = EventKind::refused,
-              .time = now(),
-              .card = p.run.first,
-              .count = p.run.count,
-              .from = p.from,
-              .to = p.to,
-              .proposal = p.id,
-              .verdict = verdict};
+  Event event = Impl::proposal_event(EventKind::refused, p, now());
+  event.verdict = verdict;
   i.unlock(p);
   if (verdict) {
     // The rules may see it otherwise by now.
@@ -294,11 +289,11 @@ Verdict Playfield::Impl::go_back(bool redo) {
 }
 
 Verdict Playfield::undo() {
-  impl_->record(KeyInput{.key = Key::undo, .time = now()});
+  impl_->record(UndoInput{.redo = false, .time = now()});
   return impl_->go_back(false);
 }
 Verdict Playfield::redo() {
-  impl_->record(KeyInput{.key = Key::redo, .time = now()});
+  impl_->record(UndoInput{.redo = true, .time = now()});
   return impl_->go_back(true);
 }
 bool Playfield::can_undo() const { return impl_->history.can_undo(); }

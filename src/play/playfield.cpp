@@ -215,6 +215,10 @@ void Playfield::restore(const Playfield& snapshot) {
   Impl& old = *impl_;
   copy->clock.set_now(old.clock.now());
   copy->recorder = std::move(old.recorder);
+  // Numbers that were given out since are not given out again.
+  copy->proposals = std::max(copy->proposals, old.proposals);
+  copy->last_performance = std::max(copy->last_performance, old.last_performance);
+  copy->last_timer = std::max(copy->last_timer, old.last_timer);
   copy->drawn.revision = std::max(copy->drawn.revision, old.drawn.revision);
   copy->events = std::move(old.events);
   copy->coming = std::move(old.coming);
@@ -303,7 +307,11 @@ SyncReport Playfield::sync(std::span<const WantedZone> wanted) {
   return report;
 }
 
-Verdict Playfield::remove(CardId card) { return impl_->followed_up(impl_->setup.table.remove(card)); }
+Verdict Playfield::remove(CardId card) {
+  const Verdict verdict = impl_->followed_up(impl_->setup.table.remove(card));
+  if (verdict) impl_->history.start(table());
+  return verdict;
+}
 
 void Playfield::shake(CardId card) {
   impl_->start_effect(card, impl_->options.feel.shake, EffectKind::swing, 0);

@@ -12,7 +12,7 @@ namespace {
 
 Input random_input(Random& r, double time) {
   const auto text = [&] { return std::string(r.chance(0.5f) ? "a \"dialogue\"" : "background"); };
-  switch (r.below(8)) {
+  switch (r.below(9)) {
     case 0:
       return PointerInput{.phase = static_cast<PointerPhase>(r.below(5)),
                           .at = {r.uniform(-1e4f, 1e4f), r.uniform(-1e4f, 1e4f)},
@@ -46,6 +46,8 @@ Input random_input(Random& r, double time) {
       }
       return sync;
     }
+    case 7:
+      return UndoInput{.redo = r.chance(0.5f), .time = time};
     default:
       return RoundInput{.seed = r.below(1u << 30) * 4'000'000'007u, .time = time};
   }

@@ -26,7 +26,7 @@ class Session {
     time_ += double{r.uniform(0, 0.2f)};
     const std::size_t what = r.below(40);
     if (what < 9) {
-      point(PointerPhase::down, some_card_point(r));
+      point(PointerPhase::down, some_card_point(r, field));
     } else if (what < 20) {
       point(PointerPhase::move, some_zone_point(r));
     } else if (what < 30) {
@@ -60,7 +60,7 @@ class Session {
       RC_ASSERT(listed == (held.count > 0 && field.judge_drop(held, zone.id).allowed()));
     }
     check_hit({r.uniform(0, 1300), r.uniform(0, 900)});
-    if (cards_ > 0) check_hit(some_card_point(r));
+    if (cards_ > 0) check_hit(some_card_point(r, field));
   }
 
   void check_rest() const {
@@ -78,17 +78,6 @@ class Session {
   void point(PointerPhase phase, Vec2 at) {
     at_ = at;
     field.pointer({.phase = phase, .at = at, .time = time_});
-  }
-
-  Vec2 some_card_point(Random& r) const {
-    const auto zones = field.table().zones();
-    for (int tries = 0; tries < 10; ++tries) {
-      const Zone& zone = zones[r.below(zones.size())];
-      if (zone.cards.empty()) continue;
-      const Vec2 centre = field.live_pose(zone.cards[r.below(zone.cards.size())])->centre;
-      return centre + Vec2{r.uniform(-0.4f, 0.4f), r.uniform(-0.4f, 0.4f)} * field.card_size().width;
-    }
-    return {r.uniform(0, 1300), r.uniform(0, 900)};
   }
 
   Vec2 some_zone_point(Random& r) const {

@@ -135,6 +135,18 @@ inline std::vector<WantedZone> random_wish(Random& r, const Table& table) {
   return wish;
 }
 
+/// A point on some card as it shows, or anywhere when none is found.
+inline Vec2 some_card_point(Random& r, const Playfield& field) {
+  const auto zones = field.table().zones();
+  for (int tries = 0; tries < 10; ++tries) {
+    const Zone& zone = zones[r.below(zones.size())];
+    if (zone.cards.empty()) continue;
+    const Vec2 centre = field.live_pose(zone.cards[r.below(zone.cards.size())])->centre;
+    return centre + Vec2{r.uniform(-0.4f, 0.4f), r.uniform(-0.4f, 0.4f)} * field.card_size().width;
+  }
+  return {r.uniform(0, 1300), r.uniform(0, 900)};
+}
+
 /// Every card of the table lies in exactly one zone, and knows where.
 inline void assert_whole(const Table& table, std::size_t cards) {
   std::vector<int> seen(table.slot_count(), 0);

@@ -78,6 +78,15 @@ struct SyncInput {
   friend bool operator==(const SyncInput&, const SyncInput&) = default;
 };
 
+/// The last move is taken back or made again by a call: by a button of the client's, say. Unlike the key, it
+/// does not ask the gate.
+struct UndoInput {
+  bool redo = false;
+  double time = 0;
+
+  friend bool operator==(const UndoInput&, const UndoInput&) = default;
+};
+
 /// A new round, dealt by this seed.
 struct RoundInput {
   std::uint64_t seed = 0;
@@ -88,7 +97,7 @@ struct RoundInput {
 
 /// One input of a playfield, with its time. A log of them replays the session.
 using Input = std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput,
-                           SyncInput, RoundInput>;
+                           SyncInput, UndoInput, RoundInput>;
 
 [[nodiscard]] inline double time_of(const Input& input) {
   return std::visit([](const auto& i) { return i.time; }, input);
