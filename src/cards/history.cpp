@@ -73,6 +73,11 @@ void History::note(const Table& table, bool belongs) {
       last.before.push_back(std::move(step.before[i]));
       last.after.push_back(std::move(step.after[i]));
     }
+    // What has come to nothing, as an open card that was covered again, is no step.
+    if (last.before == last.after) {
+      steps_.pop_back();
+      --done_;
+    }
     return;
   }
   if (belongs) return;  // nothing that it could belong to

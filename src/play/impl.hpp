@@ -102,6 +102,7 @@ struct Playfield::Impl {
   // playfield.cpp
   void advance_to(double time);
   void note(Event event);
+  [[nodiscard]] double told_at(double own) const;
   void solve_plan();
   bool give_up_places();
   [[nodiscard]] PlanWindow window() const;
@@ -226,6 +227,8 @@ struct Playfield::Impl {
   Verdict draw_stock(ZoneId stock, double time);
   Verdict turn_by_hand(CardId card, double time);
   Verdict send_best(CardId card, double time);
+  void compare_when_enough(ZoneId zone);
+  void find_opened();
   void compare(double time);
 
   // tap.cpp

@@ -1,6 +1,7 @@
 // What a move is: a proposal with its answer, and all that follows from it.
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <numbers>
 
 #include "apsidon/layout/free.hpp"
@@ -278,10 +279,7 @@ Verdict Playfield::Impl::go_back(bool redo) {
   cancel_carry(carry.pointer);
   const Verdict verdict = redo ? history.redo(setup.table) : history.undo(setup.table);
   if (!verdict) return verdict;
-  // What was open to be compared is not any more.
-  opened.clear();
-  if (compare_at) open_gate("comparing");
-  compare_at.reset();
+  find_opened();
   none_left = false;
   after_change();
   note({.kind = redo ? EventKind::redone : EventKind::undone, .time = clock.now()});
@@ -344,15 +342,46 @@ Verdict Playfield::Impl::turn_by_hand(CardId id, double time) {
   first_move();
   if (match) {
     opened.push_back(id);
-    if (opened.size() >= most) {
-      compare_at = own_now() + match->seconds;
-      comparing = zone;
-      close_gate("comparing");
-    }
+    compare_when_enough(zone);
   }
   after_change();
   step_over(time);
   return verdict;
+}
+
+/// When as many lie open as are compared, the player is given the time to look at them.
+void Playfield::Impl::compare_when_enough(ZoneId zone) {
+  const MatchRule& match = *setup.handling[zone.value - 1].match;
+  if (opened.size() < static_cast<std::size_t>(match.open)) return;
+  compare_at = own_now() + match.seconds;
+  comparing = zone;
+  close_gate("comparing");
+}
+
+/// After a step back or forth: the cards that lie open are those to be compared; not whole sets, where those
+/// stay once they are found.
+void Playfield::Impl::find_opened() {
+  opened.clear();
+  if (compare_at) open_gate("comparing");
+  compare_at.reset();
+  const Table& table = setup.table;
+  for (const Zone& zone : table.zones()) {
+    const auto& match = setup.handling[zone.id.value - 1].match;
+    if (!match || !opened.empty()) continue;
+    std::vector<CardId> open;
+    std::copy_if(zone.cards.begin(), zone.cards.end(), std::back_inserter(open),
+                 [&](CardId id) { return table.card(id)->face_up; });
+    const auto face = [&](CardId id) { return table.card(id)->face; };
+    std::copy_if(open.begin(), open.end(), std::back_inserter(opened), [&](CardId id) {
+      const auto together = std::count_if(open.begin(), open.end(), [&](CardId other) {
+        return other != id && table.deck().belong_together(face(id), face(other));
+      });
+      return match->to || together + 1 < match->open;
+    });
+    // More than are compared were not opened by taps.
+    if (opened.size() > static_cast<std::size_t>(match->open)) opened.clear();
+    if (!opened.empty()) compare_when_enough(zone.id);
+  }
 }
 
 /// The time to look at the open cards is over.

@@ -74,7 +74,7 @@ PerformanceId Playfield::Impl::perform(const Script& script) {
 
   Performance& p = *made;
   performances.push_back(std::move(made));
-  note({.kind = EventKind::began, .time = clock.when(own_now()), .performance = p.id});
+  note({.kind = EventKind::began, .time = told_at(own_now()), .performance = p.id});
   begin_ready(p);
   end_nodes(p);
   tell(p);
@@ -190,7 +190,7 @@ void Playfield::Impl::end_nodes(Performance& p) {
   }
   if (std::all_of(p.nodes.begin(), p.nodes.end(), [](const Node& n) { return n.over; })) {
     tell(p);
-    end(p, EventKind::ended, clock.when(own_now()));
+    end(p, EventKind::ended, told_at(own_now()));
   }
 }
 
@@ -201,7 +201,7 @@ void Playfield::Impl::tell(Performance& p) {
   for (Node& node : p.nodes) {
     for (; node.told < node.beats.size() && node.beats[node.told].at <= now; ++node.told) {
       const Node::Beat& beat = node.beats[node.told];
-      const double time = clock.when(motion.when(p.clock, beat.at));
+      const double time = told_at(motion.when(p.clock, beat.at));
       if (!beat.cue.empty()) {
         note({.kind = EventKind::cue, .time = time, .performance = p.id, .name = beat.cue});
       } else if (const Card* card = setup.table.card(beat.card)) {
@@ -257,7 +257,7 @@ void Playfield::Impl::stop(PerformanceId id) {
     if (state.performance != id || state.held || !setup.table.card(state.id)) continue;
     motion.travel(s, state.resting, options.feel.back);
   }
-  end(*p, EventKind::stopped, clock.when(own_now()));
+  end(*p, EventKind::stopped, told_at(own_now()));
 }
 
 PerformanceId Playfield::perform(const Script& script) { return impl_->perform(script); }

@@ -85,6 +85,8 @@ void Playfield::Impl::advance_to(double time) {
   if (!(time > clock.now())) return;
   const std::size_t before = coming.size();
   for (;;) {
+    // While the table's clock stands, what needs no time on it is told at the time of what brought it.
+    if (clock.stands()) go_to(own_now());
     // What goes by the table's clock, and what goes by that of the inputs, in order of time.
     const double own = due();
     const double table_due = own <= clock.at(time) ? std::clamp(clock.when(own), clock.now(), time) : never;
@@ -115,7 +117,7 @@ void Playfield::Impl::go_to(double own) {
     CardState& state = cards[passage.slot];
     const Card* card = setup.table.card(state.id);
     if (!card) continue;  // retired on its way
-    const double time = clock.when(passage.time);
+    const double time = told_at(passage.time);
     if (passage.kind == Passage::Kind::edge_on) {
       note({.kind = EventKind::turned, .time = time, .card = card->id, .count = 1, .to = card->zone});
       continue;
@@ -135,9 +137,12 @@ void Playfield::Impl::go_to(double own) {
   tell_all();
   // While something is held the table is not at rest, however still the hand.
   if (was_moving && motion.awake_count() == 0 && carry.run.count == 0) {
-    note({.kind = EventKind::settled, .time = clock.when(std::min(settles, own))});
+    note({.kind = EventKind::settled, .time = told_at(std::min(settles, own))});
   }
 }
+
+/// The time of the inputs at which something is told that comes at this time of the table's clock.
+double Playfield::Impl::told_at(double own) const { return clock.stands() ? clock.now() : clock.when(own); }
 
 void Playfield::Impl::note(Event event) { coming.push_back(event); }
 
@@ -159,6 +164,8 @@ void Playfield::Impl::after_change() {
   cancel_if_touched();
   supersede_torn();
   lay_out_changed(Change::table);
+  // What the game has covered or taken away is not compared any more.
+  std::erase_if(opened, [&](CardId id) { return !setup.table.card(id) || !setup.table.card(id)->face_up; });
   if (hover.card && !setup.table.card(hover.card)) set_hovered({});
   if (hover.zoomed && !setup.table.card(hover.zoomed)) show_zoom({});
   if (hover.here) consider_hover();

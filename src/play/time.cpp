@@ -46,7 +46,7 @@ void Playfield::Impl::run_input_due(double time) {
 
 void Playfield::Impl::run_due() {
   const double now = own_now();
-  const double time = clock.when(now);
+  const double time = told_at(now);
   // By number: what begins now may add performances.
   for (std::size_t i = 0; i < performances.size(); ++i) {
     if (!performances[i]->over) end_nodes(*performances[i]);

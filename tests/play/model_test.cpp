@@ -56,19 +56,27 @@ class Model {
   void take(const Table& table) {
     lies_.clear();
     for (const Zone& zone : table.zones()) {
-      for (const CardId card : zone.cards) lies_[zone.id].push_back({card, table.card(card)->face_up});
+      auto& here = lies_[zone.id];  // of an empty zone, too
+      for (const CardId card : zone.cards) here.push_back({card, table.card(card)->face_up});
     }
+    see_spots(table);
     done_.clear();
     undone_.clear();
   }
   /// What the game does itself belongs to the last move.
   void game_did(const Table& table) {
-    std::vector<Lies> done = std::move(done_);
+    forget_nothing();
+    std::vector<State> done = std::move(done_);
+    const State before{lies_, spots_};
     take(table);
     done_ = std::move(done);
+    // A move that the game has made to nothing is no step either.
+    const State now{lies_, spots_};
+    if (now != before && !done_.empty() && done_.back() == now) done_.pop_back();
   }
 
-  void hear(const Event& e, const TableSetup& setup, const std::map<std::uint64_t, Proposal>& asked) {
+  void hear(const Event& e, const TableSetup& setup, const std::map<std::uint64_t, Proposal>& asked,
+            const Table& table) {
     switch (e.kind) {
       case EventKind::exchanged: {
         step();
@@ -82,7 +90,7 @@ class Model {
       case EventKind::dropped: {
         if (exchanged_ == e.proposal) break;
         forget_nothing();
-        const Lies before = lies_;
+        const State before{lies_, spots_};
         auto& from = lies_[e.from];
         const auto first = find(from, e.card);
         RC_ASSERT(first != from.end());
@@ -95,8 +103,9 @@ class Model {
         step(before);
         // By the time of the answer it may lie there already: then there is nothing to take back, unless it
         // lies there otherwise, as in a free zone, or something follows from it.
-        const bool free = std::holds_alternative<FreeLayout>(setup.places[e.to.value - 1].layout);
-        may_be_nothing_ = !free && e.from == e.to;
+        const bool as_it_lay = std::all_of(
+            run.begin(), run.end(), [&](const Lying& l) { return spots_[l.card] == spot(table, l.card); });
+        may_be_nothing_ = e.from == e.to && as_it_lay;
         break;
       }
       case EventKind::taken:
@@ -127,17 +136,23 @@ class Model {
       case EventKind::undone:
         forget_nothing();
         RC_ASSERT(!done_.empty());
-        undone_.push_back(std::exchange(lies_, done_.back()));
+        undone_.push_back({std::exchange(lies_, done_.back().lies), spots_});
         done_.pop_back();
         break;
       case EventKind::redone:
         forget_nothing();
         RC_ASSERT(!undone_.empty());
-        done_.push_back(std::exchange(lies_, undone_.back()));
+        done_.push_back({std::exchange(lies_, undone_.back().lies), spots_});
         undone_.pop_back();
         break;
       default:
         break;
+    }
+  }
+  /// Where in their zones cards lie is no part of any event: the table says it.
+  void see_spots(const Table& table) {
+    for (const Zone& zone : table.zones()) {
+      for (const CardId card : zone.cards) spots_[card] = spot(table, card);
     }
   }
 
@@ -161,29 +176,49 @@ class Model {
     friend bool operator==(const Lying&, const Lying&) = default;
   };
   using Lies = std::map<ZoneId, std::vector<Lying>>;
+  struct Spot {
+    Vec2 at = {};
+    int cell = -1;
+    bool sideways = false;
+
+    friend bool operator==(const Spot&, const Spot&) = default;
+  };
+  using Spots = std::map<CardId, Spot>;
+  struct State {
+    Lies lies;
+    Spots spots;
+
+    friend bool operator==(const State&, const State&) = default;
+  };
+
+  static Spot spot(const Table& table, CardId id) {
+    const Card& card = *table.card(id);
+    return {card.at, card.cell, card.sideways};
+  }
 
   static std::vector<Lying>::iterator find(std::vector<Lying>& in, CardId card) {
     return std::find_if(in.begin(), in.end(), [&](const Lying& l) { return l.card == card; });
   }
   /// A move that changed nothing was no step.
   void forget_nothing() {
-    if (may_be_nothing_ && !done_.empty() && done_.back() == lies_) {
+    if (may_be_nothing_ && !done_.empty() && done_.back().lies == lies_) {
       done_.pop_back();
       undone_ = std::move(undone_before_);
     }
     may_be_nothing_ = false;
   }
-  void step() { step(lies_); }
-  void step(const Lies& before) {
+  void step() { step({lies_, spots_}); }
+  void step(const State& before) {
     forget_nothing();
     done_.push_back(before);
     undone_before_ = std::exchange(undone_, {});
   }
 
   Lies lies_;
-  std::vector<Lies> done_ = {};
-  std::vector<Lies> undone_ = {};
-  std::vector<Lies> undone_before_ = {};  // the last step
+  Spots spots_ = {};
+  std::vector<State> done_ = {};
+  std::vector<State> undone_ = {};
+  std::vector<State> undone_before_ = {};  // the last step
   std::uint64_t exchanged_ = 0;
   bool may_be_nothing_ = false;  // the last step
 };
@@ -350,6 +385,7 @@ class Session {
                          .pointer = r.chance(0.9f) ? 0u : 1u,
                          .kind = kind_,
                          .button = r.chance(0.97f) ? PointerButton::primary : PointerButton::secondary});
+    hear_until_now();
   }
   Vec2 some_zone_point(Random& r) const {
     const auto targets = field.targets();
@@ -426,6 +462,7 @@ class Session {
     field.advance_to(time);
     Tally& tally = *tally_;
     for (const Event& e : std::vector<Event>(field.events().begin(), field.events().end())) hear(e, tally);
+    model_.see_spots(field.table());
     if (matched_) model_.game_did(field.table());
     matched_ = false;
     const auto state = [&](const char* name, bool is) { tally.states[name] += is ? 1 : 0; };
@@ -448,7 +485,7 @@ class Session {
                       e.kind == EventKind::cancelled || e.kind == EventKind::superseded;
     if (ends) RC_ASSERT(--open_ >= 0);
     if (e.kind == EventKind::matched || e.kind == EventKind::unmatched) matched_ = true;
-    model_.hear(e, setup_, asked_);
+    model_.hear(e, setup_, asked_, field.table());
   }
 
   /// The card that is hit is the last in drawing order that has the point.

@@ -302,6 +302,42 @@ TEST_CASE("play: the table's clock can be held and sped up; timers and countdown
   CHECK(s.field.seconds_left({9}) == 0);
 }
 
+TEST_CASE("play: what is told while the table's clock is held has the time of what brought it") {
+  // Whether a client asks often or rarely: the same events at the same times.
+  std::vector<Event> often;
+  for (const double step : {0.01, 10.0}) {
+    Stage s;
+    s.field.deal();
+    s.field.advance_to(60);
+    s.field.hold("menu");
+    s.field.advance_to(61);
+    std::vector<Event> told;
+    const auto hear = [&] { told.insert(told.end(), s.field.events().begin(), s.field.events().end()); };
+    const auto to = [&](double time) {
+      while (s.field.now() < time) {
+        s.field.advance_to(std::min(s.field.now() + step, time));
+        hear();
+      }
+    };
+    to(61.5);
+    s.field.key({.key = Key::next, .time = 61.5});
+    s.field.perform(flip({s.cards(s.hand)[0]}, false));
+    to(62);
+    s.field.blur(62);
+    to(63);
+    REQUIRE(counted(told)[EventKind::began] == 1);
+    for (const Event& e : told) {
+      CHECK(e.time >= 61.5);
+      if (e.kind == EventKind::began) CHECK(e.time == 61.5);
+    }
+    if (often.empty()) {
+      often = told;
+    } else {
+      CHECK(told == often);
+    }
+  }
+}
+
 TEST_CASE("play: a countdown can begin at the player's first move") {
   Stage s;
   const CountdownId count = s.field.add_countdown(9, true);

@@ -26,7 +26,7 @@ class APSIDON_CORE_EXPORT Clock {
   [[nodiscard]] double own() const { return at(now_); }
   /// What it will show at a time of the other, unless it is changed before.
   [[nodiscard]] double at(double time) const { return local_ + (time - from_) * rate(); }
-  /// /// When it shows this, unless it is changed before; what it showed already, then, but no earlier than
+  /// When it shows this, unless it is changed before; what it showed already, then, but no earlier than
   /// the last change. Infinity while it stands still before that.
   [[nodiscard]] double when(double own) const;
 
@@ -35,6 +35,8 @@ class APSIDON_CORE_EXPORT Clock {
   /// A reason that does not hold it changes nothing.
   void release(std::string_view reason);
   [[nodiscard]] bool held() const { return !holds_.empty(); }
+  /// Whether no time passes on it: it is held, or its speed is 0.
+  [[nodiscard]] bool stands() const { return !(rate() > 0); }
   [[nodiscard]] const std::vector<std::string>& holds() const { return holds_; }
   /// Seconds that pass on it in one of the other, [0, 1000]; another number changes nothing. Returns whether
   /// it was taken.

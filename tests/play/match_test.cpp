@@ -1,0 +1,98 @@
+// Cards opened by taps, compared, and what undo makes of that.
+#include <algorithm>
+
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+/// Four covered cards on a grid, two sets of two: 1 and 2 belong together, 3 and 4.
+struct Pairs {
+  Playfield field;
+  ZoneId grid;
+
+  Pairs() : field(setup(), {.window = {600, 400}}), grid(*field.table().find_zone("grid")) {}
+
+  static TableSetup setup() {
+    DeckOptions options{.suits = {{"fern", "green"}}, .ranks = {"1", "2", "3", "4"}};
+    options.sets = {{.faces = {"fern-1", "fern-2"}}, {.faces = {"fern-3", "fern-4"}}};
+    TableSetup setup{Deck(options)};
+    std::vector<CardOptions> cards;
+    for (std::uint32_t face = 1; face <= 4; ++face) cards.push_back({.face = {face}, .face_up = false});
+    ZoneHandling handling{.tap = TapKind::flip};
+    const ZoneId basket = setup.add({.name = "basket", .drop = rule::anything()});
+    handling.match = MatchRule{.open = 2, .to = basket, .seconds = 0.5};
+    const ZoneId grid = setup.add({.name = "grid",
+                                   .layout = GridLayout{.columns = 2},
+                                   .longest = 4,
+                                   .handling = handling,
+                                   .cards = cards});
+    setup.plans = {{.root = across({zone(grid, 1), zone(basket)})}};
+    return setup;
+  }
+  /// By its number in the beginning.
+  static CardId card(std::uint32_t i) { return {i}; }
+
+  int go(double seconds, EventKind kind) {
+    field.advance_to(field.now() + seconds);
+    return static_cast<int>(std::count_if(field.events().begin(), field.events().end(),
+                                          [&](const Event& e) { return e.kind == kind; }));
+  }
+  void tap(std::uint32_t i) {
+    const Vec2 at = field.resting_pose(card(i))->centre;
+    for (const PointerPhase phase : {PointerPhase::down, PointerPhase::up}) {
+      field.pointer({.phase = phase, .at = at, .time = field.now() + 0.02});
+    }
+  }
+  bool open(std::uint32_t i) const { return field.table().card(card(i))->face_up; }
+};
+
+}  // namespace
+
+TEST_CASE("play: matching: what lies open after an undo is compared with what is opened next") {
+  Pairs p;
+  p.tap(1);
+  p.tap(3);
+  CHECK(p.field.gate_closed_for("comparing"));
+  CHECK(p.go(1, EventKind::unmatched) == 1);
+  CHECK_FALSE(p.open(1));
+  CHECK_FALSE(p.open(3));
+  // The second card and the covering of both were one move.
+  CHECK(p.field.undo());
+  CHECK(p.open(1));
+  CHECK_FALSE(p.open(3));
+  p.tap(2);
+  CHECK(p.field.gate_closed_for("comparing"));
+  CHECK(p.go(1, EventKind::matched) == 1);
+  CHECK(p.field.table().zone(p.grid)->cards.size() == 2);
+}
+
+TEST_CASE("play: matching: an undo and a redo while two are compared begin the comparing anew") {
+  Pairs p;
+  p.tap(1);
+  p.tap(2);
+  CHECK(p.field.undo());
+  CHECK(p.field.gate_open());
+  CHECK(p.go(1, EventKind::matched) == 0);
+  CHECK(p.open(1));
+  CHECK(p.field.redo());
+  CHECK(p.field.gate_closed_for("comparing"));
+  CHECK(p.go(1, EventKind::matched) == 1);
+  CHECK(p.field.gate_open());
+}
+
+TEST_CASE("play: matching: a move that the game takes back is no step, and what it covers is not compared") {
+  Pairs p;
+  p.tap(1);
+  CHECK(p.field.can_undo());
+  CHECK(p.field.flip(Pairs::card(1), false));
+  // The step is seen to be nothing when the next one begins.
+  p.tap(3);
+  CHECK(p.field.gate_open());
+  CHECK(p.field.undo());
+  CHECK_FALSE(p.field.can_undo());
+  CHECK_FALSE(p.open(1));
+  CHECK_FALSE(p.open(3));
+}
