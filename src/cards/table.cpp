@@ -85,17 +85,6 @@ std::optional<ZoneId> Table::find_zone_by_key(std::uint64_t key) const {
   return it == zones_.end() ? std::nullopt : std::optional(it->id);
 }
 
-std::optional<std::size_t> Table::slot(CardId id) const {
-  if (id.value <= used_ids_ || id.value - used_ids_ > slot_of_.size()) return std::nullopt;
-  const std::size_t s = slot_of_[id.value - used_ids_ - 1];
-  return s < cards_.size() && cards_[s].id == id ? std::optional(s) : std::nullopt;
-}
-
-const Card* Table::card(CardId id) const {
-  const auto s = slot(id);
-  return s ? &cards_[*s] : nullptr;
-}
-
 Card* Table::find(CardId id) { return const_cast<Card*>(std::as_const(*this).card(id)); }
 
 std::optional<CardId> Table::find_card_by_key(std::uint64_t key) const {

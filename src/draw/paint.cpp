@@ -222,7 +222,7 @@ Picture paint(const Frame& frame, const Deck& deck, const Gallery* gallery) {
 Picture paint_card(const Deck& deck, FaceId face, Size card, float pixel_ratio, const Gallery* gallery) {
   Picture picture(card, pixel_ratio);
   const Canvas canvas = canvas_on(picture);
-  draw_side(canvas.get(), {.face = face, .back = face == hidden_face, .size = card}, {deck, gallery},
+  draw_side(canvas.get(), {.back = face == hidden_face, .face = face, .size = card}, {deck, gallery},
             0.07 * double{card.width});
   return picture;
 }

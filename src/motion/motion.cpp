@@ -74,6 +74,10 @@ struct Motion::Impl {
   bool passages_sorted = true;  // put in order when they are asked for
   double now = 0;
   std::uint64_t revision = 0;
+  std::uint64_t computed = 0;  // the revision that the poses have
+  double rested = 0;
+  std::vector<char> touched;                 // by slot
+  std::vector<std::uint32_t> touched_slots;  // since `forget_moved`
 
   [[nodiscard]] double own_now(ClockIndex clock) const { return clock_now[clock]; }
   [[nodiscard]] Record record(const Track& t) const { return buckets[t.bucket].record(t.index); }
@@ -108,7 +112,7 @@ struct Motion::Impl {
     if (t.bucket == asleep) return;
     Bucket& b = buckets[t.bucket];
     free_bend(b.whos[t.index].way);
-    tracks[b.whos.back().slot].index = t.index;
+    tracks[b.slots.back()].index = t.index;
     b.erase(t.index);
     t.bucket = asleep;
   }
@@ -263,9 +267,21 @@ struct Motion::Impl {
     finish_record(r, bucket);
   }
 
-  void note(Passage::Kind kind, const Bucket::Who& t, double own) {
-    passages.push_back({kind, t.slot, t.clock == 0 ? own : clocks[t.clock].clock.when(own)});
+  /// When a clock shows this.
+  [[nodiscard]] double when(ClockIndex clock, double own) const {
+    return clock == 0 ? own : clocks[clock].clock.when(own);
+  }
+  double note(Passage::Kind kind, std::size_t slot, ClockIndex clock, double own) {
+    const double time = when(clock, own);
+    passages.push_back({kind, slot, time});
     passages_sorted = false;
+    return time;
+  }
+
+  /// Its pose may have changed, and it is not on its way, or not any more.
+  void touch(std::size_t slot) {
+    if (std::exchange(touched[slot], char{1})) return;
+    touched_slots.push_back(static_cast<std::uint32_t>(slot));
   }
 
   void free_bend(std::int32_t way) {
@@ -301,6 +317,9 @@ Motion::~Motion() = default;
 
 void Motion::resize(std::size_t slots) {
   impl_->tracks.resize(slots);
+  impl_->touched.resize(slots);
+  std::erase_if(impl_->touched_slots, [&](std::uint32_t slot) { return slot >= slots; });
+  impl_->touched_slots.reserve(slots);
   poses_.resize(slots);
   impl_->passages.reserve(2 * slots);
 }
@@ -311,6 +330,7 @@ void Motion::place(std::size_t slot, const Pose& pose) {
   impl_->put_to_sleep(slot);
   impl_->tracks[slot].goal = pose;
   poses_[slot] = pose;
+  impl_->touch(slot);
   impl_->add_asides(poses_);
   ++impl_->revision;
 }
@@ -389,12 +409,11 @@ void Motion::set_speed(ClockIndex clock, double speed) {
 
 double Motion::own_time(ClockIndex clock) const { return impl_->clock_now[clock]; }
 
-double Motion::when(ClockIndex clock, double own) const {
-  return clock == 0 ? own : impl_->clocks[clock].clock.when(own);
-}
+double Motion::when(ClockIndex clock, double own) const { return impl_->when(clock, own); }
 
 double Motion::lands_at(std::size_t slot) const {
-  return on_its_way(slot) ? impl_->record(impl_->tracks[slot]).lands : now();
+  const Impl::Track& t = impl_->tracks[slot];
+  return t.bucket == asleep ? now() : impl_->buckets[t.bucket].dues[t.index].lands;
 }
 
 const Pose& Motion::goal(std::size_t slot) const { return impl_->tracks[slot].goal; }
@@ -410,9 +429,10 @@ bool Motion::awake(std::size_t slot) const {
 }
 
 bool Motion::waiting(std::size_t slot) const {
-  if (!on_its_way(slot)) return false;
-  const Record& r = impl_->record(impl_->tracks[slot]);
-  return impl_->own_now(r.clock) < r.start;
+  const Impl::Track& t = impl_->tracks[slot];
+  if (t.bucket == asleep) return false;
+  const Bucket& b = impl_->buckets[t.bucket];
+  return impl_->own_now(b.whos[t.index].clock) < b.starts[t.index];
 }
 
 bool Motion::has_effect(std::size_t slot, EffectKind kind) const {
@@ -422,17 +442,39 @@ bool Motion::has_effect(std::size_t slot, EffectKind kind) const {
 
 double Motion::settles_at() const {
   double last = now();
-  const auto when = [&](ClockIndex clock, double own) {
-    return clock == 0 ? own : impl_->clocks[clock].clock.when(own);
-  };
   for (const Bucket& b : impl_->buckets) {
-    for (std::size_t i = 0; i < b.size(); ++i) last = std::max(last, when(b.whos[i].clock, b.dues[i].lands));
+    for (std::size_t i = 0; i < b.size(); ++i)
+      last = std::max(last, impl_->when(b.whos[i].clock, b.dues[i].lands));
   }
-  for (const RunningEffect& e : impl_->effects) last = std::max(last, when(e.clock, e.ends()));
+  for (const RunningEffect& e : impl_->effects) last = std::max(last, impl_->when(e.clock, e.ends()));
   for (const Lean& l : impl_->leans) {
     if (!l.resting) last = std::max(last, l.record.lands);
   }
   return last;
+}
+
+double Motion::rested_at() const { return impl_->rested; }
+
+std::size_t Motion::moved_parts() const { return impl_->buckets.size() + 1; }
+std::span<const std::uint32_t> Motion::moved(std::size_t part) const {
+  return part < impl_->buckets.size() ? impl_->buckets[part].slots : impl_->touched_slots;
+}
+void Motion::forget_moved() {
+  for (const std::uint32_t slot : impl_->touched_slots) impl_->touched[slot] = 0;
+  impl_->touched_slots.clear();
+}
+
+double Motion::leaves_at(std::size_t slot) const {
+  const Impl::Track& t = impl_->tracks[slot];
+  if (t.bucket == asleep) return now();
+  const Bucket& b = impl_->buckets[t.bucket];
+  return impl_->when(b.whos[t.index].clock, b.starts[t.index]);
+}
+
+void Motion::with_effect(EffectKind kind, std::vector<std::uint32_t>& slots) const {
+  for (const RunningEffect& e : impl_->effects) {
+    if (e.effect.kind == kind) slots.push_back(static_cast<std::uint32_t>(e.slot));
+  }
 }
 
 std::size_t Motion::awake_count() const {
@@ -467,6 +509,8 @@ void Motion::Impl::add_asides(std::span<Pose> poses) {
   };
   for (const RunningEffect& e : effects) reset(e.slot);
   for (const Lean& l : leans) reset(l.slot);
+  for (const RunningEffect& e : effects) touch(e.slot);
+  for (const Lean& l : leans) touch(l.slot);
   for (const RunningEffect& e : effects) {
     const double since = own_now(e.clock) - e.start;
     if (since <= 0 || since >= double{e.effect.seconds}) continue;
@@ -487,23 +531,25 @@ void Motion::Impl::land_due(Bucket& b, std::span<Pose> poses) {
   std::size_t kept = 0;
   for (std::size_t i = 0; i < b.size(); ++i) {
     const Bucket::Who& t = b.whos[i];
+    const std::size_t slot = b.slots[i];
     const double own = own_now(t.clock);
     if (own >= b.nexts[i]) {
       if (own >= b.dues[i].edge) {
-        note(Passage::Kind::edge_on, t, b.dues[i].edge);
+        (void)note(Passage::Kind::edge_on, slot, t.clock, b.dues[i].edge);
         b.dues[i].edge = never;
         b.nexts[i] = b.dues[i].lands;
         if (own < b.dues[i].lands) (void)write_poses(b, i, i + 1, clock_now, bends, poses, true);
       }
       if (own >= b.dues[i].lands) {
-        note(Passage::Kind::landed, t, b.dues[i].lands);
-        poses[t.slot] = tracks[t.slot].goal;
+        rested = std::max(rested, note(Passage::Kind::landed, slot, t.clock, b.dues[i].lands));
+        poses[slot] = tracks[slot].goal;
         free_bend(t.way);
-        tracks[t.slot].bucket = asleep;
+        tracks[slot].bucket = asleep;
+        touch(slot);
         continue;
       }
     }
-    tracks[t.slot].index = static_cast<std::uint32_t>(kept);
+    tracks[slot].index = static_cast<std::uint32_t>(kept);
     if (kept != i) b.move(i, kept);
     ++kept;
   }
@@ -521,11 +567,18 @@ void Motion::Impl::advance(std::span<Pose> poses) {
   }
   // What ended is taken away first, and then what is on is added.
   for (const RunningEffect& e : effects) {
-    if (own_now(e.clock) >= e.ends() && tracks[e.slot].bucket == asleep) poses[e.slot] = tracks[e.slot].goal;
+    if (own_now(e.clock) < e.ends()) continue;
+    rested = std::max(rested, when(e.clock, e.ends()));
+    touch(e.slot);
+    if (tracks[e.slot].bucket == asleep) poses[e.slot] = tracks[e.slot].goal;
   }
   std::erase_if(effects, [&](const RunningEffect& e) { return own_now(e.clock) >= e.ends(); });
   for (Lean& l : leans) {
-    l.resting = l.resting || now >= l.record.lands;
+    if (!l.resting && now >= l.record.lands) {
+      l.resting = true;
+      rested = std::max(rested, l.record.lands);
+      touch(l.slot);
+    }
     if (l.resting && l.record.goal == Values{} && tracks[l.slot].bucket == asleep) {
       poses[l.slot] = tracks[l.slot].goal;
     }
@@ -535,14 +588,16 @@ void Motion::Impl::advance(std::span<Pose> poses) {
 }
 
 void Motion::advance_to(double time) {
-  if (!(time > now())) time = now();
+  const bool same_time = !(time > now());
+  if (same_time) time = now();
   impl_->now = time;
   for (std::size_t i = 0; i < impl_->clocks.size(); ++i) {
     impl_->clocks[i].clock.advance_to(time);
     impl_->clock_now[i] = i == 0 ? time : impl_->clocks[i].clock.own();
   }
   if (awake_count() == 0) return;
-  ++impl_->revision;
+  if (same_time && impl_->computed == impl_->revision) return;
+  impl_->computed = ++impl_->revision;
   impl_->advance(poses_);
 }
 

@@ -143,7 +143,7 @@ Record Bucket::record(std::size_t i) const {
           .left_seconds = lefts[i].seconds,
           .seconds = seconds[i],
           .lift = lifts[i],
-          .slot = whos[i].slot,
+          .slot = slots[i],
           .way = whos[i].way,
           .clock = whos[i].clock};
 }
@@ -157,7 +157,8 @@ void Bucket::set(std::size_t i, const Record& r) {
   nexts[i] = r.due();
   seconds[i] = r.seconds;
   lifts[i] = r.lift;
-  whos[i] = {.slot = r.slot, .way = r.way, .clock = r.clock};
+  slots[i] = r.slot;
+  whos[i] = {.way = r.way, .clock = r.clock};
   specials[i] = static_cast<std::uint8_t>(
       (left ? has_left : 0) | (!left && r.velocity != Values{} ? has_velocity : 0) |
       (r.lift != 0 ? has_lift : 0) | (r.way != plain ? has_bend : 0) | (r.clock != 0 ? own_clock : 0));
@@ -182,6 +183,7 @@ void Bucket::move(std::size_t from, std::size_t to) {
   seconds[to] = seconds[from];
   lifts[to] = lifts[from];
   specials[to] = specials[from];
+  slots[to] = slots[from];
   whos[to] = whos[from];
 }
 
@@ -196,6 +198,7 @@ void Bucket::resize(std::size_t count) {
   seconds.resize(count);
   lifts.resize(count);
   specials.resize(count);
+  slots.resize(count);
   whos.resize(count);
 }
 
@@ -271,6 +274,7 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
                  std::span<const Bend> bends, std::span<Pose> poses, bool even_due) {
   const std::size_t n = end - begin;
   const Bucket::Who* const whos = bucket.whos.data() + begin;
+  const std::uint32_t* const slots = bucket.slots.data() + begin;
   const Bucket::Way* const ways = bucket.ways.data() + begin;
   const Bucket::Left* const lefts = bucket.lefts.data() + begin;
   // First the few numbers that all channels of a card share, several cards at once; then the channels.
@@ -346,13 +350,13 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
     if (any_velocity) v += channels_of(lefts[k].velocity) * of_velocity[k];
     if (any_left) v += channels_of(lefts[k].left) * of_left[k];
     if (any_lift) v += only_lift * lifted[k];
-    write(v, poses[whos[k].slot]);
+    write(v, poses[slots[k]]);
   }
   if (special & Bucket::has_bend) {
     for (std::size_t k = 0; k < n; ++k) {
       if (whos[k].way == plain) continue;
       bend_pose(bucket.record(begin + k), bends[static_cast<std::size_t>(whos[k].way)], now[k],
-                1 - of_offset[k], poses[whos[k].slot]);
+                1 - of_offset[k], poses[slots[k]]);
     }
   }
   return due > 0;

@@ -65,7 +65,6 @@ class Bucket {
     float seconds;
   };
   struct Who {
-    std::uint32_t slot;
     std::int32_t way;
     ClockIndex clock;
   };
@@ -85,6 +84,7 @@ class Bucket {
   std::vector<float> seconds = {};
   std::vector<float> lifts = {};
   std::vector<std::uint8_t> specials = {};
+  std::vector<std::uint32_t> slots = {};
   std::vector<Who> whos = {};
   std::vector<Left> lefts = {};
   std::vector<Due> dues = {};
@@ -92,7 +92,7 @@ class Bucket {
   [[nodiscard]] bool moves_like(const Glide& glide) const {
     return spring == glide.spring && (spring || curve == glide.curve);
   }
-  [[nodiscard]] std::size_t size() const { return whos.size(); }
+  [[nodiscard]] std::size_t size() const { return slots.size(); }
   [[nodiscard]] Record record(std::size_t i) const;
   void push(const Record& record);
   void set(std::size_t i, const Record& record);

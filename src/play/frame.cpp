@@ -1,8 +1,9 @@
 // The list to draw, back to front, and what a point hits of it.
 #include <algorithm>
+#include <array>
 #include <cmath>
-#include <cstring>
-#include <numbers>
+#include <limits>
+#include <utility>
 
 #include "apsidon/motion/spring.hpp"
 #include "geometry/shown.hpp"
@@ -14,8 +15,12 @@ namespace {
 // An order is a layer, then two numbers; outlines lie under everything, what is held above everything.
 enum class Layer : std::uint64_t { outline, rest, raised, flight, held, zoom };
 
-/// Quicker than number by number, and as good: poses are finite.
-bool same_bits(const Pose& a, const Pose& b) { return std::memcmp(&a, &b, sizeof(Pose)) == 0; }
+constexpr std::uint64_t no_order = ~std::uint64_t{0};
+constexpr std::uint32_t no_item = ~std::uint32_t{0};
+/// Where more than one in so many has moved, all are taken to have.
+constexpr std::size_t few_moved = 16;
+constexpr std::size_t hit_block = 64;
+constexpr std::size_t card_block = 16;
 
 std::uint64_t order_of(Layer layer, std::uint64_t major, std::uint64_t minor) {
   return static_cast<std::uint64_t>(layer) << 60 | (major & 0xFFFFFFF) << 32 | (minor & 0xFFFFFFFF);
@@ -31,39 +36,72 @@ std::uint64_t Playfield::Impl::flight_order(std::uint64_t departure) {
   return order_of(Layer::flight, 0, departure);
 }
 
-void Playfield::Impl::order_cards() {
-  ordered.clear();
+/// Where every card comes in the order of the frame, by slot; returns how many there are.
+std::size_t Playfield::Impl::give_orders() {
+  orders.assign(cards.size(), no_order);
   waiting_to_leave = 0;
+  next_leave = std::numeric_limits<double>::infinity();
+  std::size_t count = 0;
   for (const Zone& zone : setup.table.zones()) {
     std::uint64_t below = 0;  // what flies to this zone, and will lie below
+    count += zone.cards.size();
+    const bool raises = setup.handling[zone.id.value - 1].hover != HoverKind::none;
     for (std::size_t place = 0; place < zone.cards.size(); ++place) {
       const std::size_t s = slot(zone.cards[place]);
       const CardState& state = cards[s];
       std::uint64_t order = rest_order(zone.id, place);
-      const bool raised =
-          zone.cards[place] == hover.card && setup.handling[zone.id.value - 1].hover != HoverKind::none;
       if (state.held) {
         order = order_of(Layer::held, 0, place);
       } else if (state.departure > 0 && motion.waiting(s)) {
         order = state.waits_at;
         ++waiting_to_leave;
+        next_leave = std::min(next_leave, motion.leaves_at(s));
+      } else if (raises && state.departure == 0 && zone.cards[place] == hover.card) {
+        // It stands above its neighbours, and nothing goes by that.
+        order = order_of(Layer::raised, zone.id.value, place);
       } else {
         if (state.departure > 0) order = flight_order(state.departure);
-        if (raised && state.departure == 0) {
-          // It stands above its neighbours, and nothing goes by that.
-          ordered.push_back({order_of(Layer::raised, zone.id.value, place), s});
-          continue;
-        }
         // Nothing that has arrived is overtaken from below by what arrives later.
         order = std::max(order, below);
         below = std::max(below, order >= flight_order(0) ? order : 0);
       }
-      ordered.push_back({order, s});
+      orders[s] = order;
     }
   }
+  return count;
+}
+
+/// Puts the cards in order. Most are where they were: the others are taken out, sorted, and merged in.
+void Playfield::Impl::order_cards() {
+  const std::size_t count = give_orders();
   const auto before = [](const Ordered& a, const Ordered& b) { return a.order < b.order; };
-  if (!std::is_sorted(ordered.begin(), ordered.end(), before))
-    std::sort(ordered.begin(), ordered.end(), before);
+  order_kept.clear();
+  order_strays.clear();
+  for (const Ordered& was : ordered) {
+    if (was.slot >= orders.size() || orders[was.slot] == no_order) continue;
+    const Ordered now{orders[was.slot], was.slot};
+    const std::size_t n = order_kept.size();
+    if (n == 0 || !before(now, order_kept[n - 1])) {
+      order_kept.push_back(now);
+    } else if (n == 1 || !before(now, order_kept[n - 2])) {
+      // The one before has gone up.
+      order_strays.push_back(std::exchange(order_kept.back(), now));
+    } else {
+      order_strays.push_back(now);
+    }
+  }
+  if (order_kept.size() + order_strays.size() != count) {
+    // Cards have come.
+    order_kept.clear();
+    order_strays.clear();
+    for (std::size_t s = 0; s < orders.size(); ++s) {
+      if (orders[s] != no_order) order_strays.push_back({orders[s], s});
+    }
+  }
+  std::sort(order_strays.begin(), order_strays.end(), before);
+  ordered.resize(count);
+  std::merge(order_kept.begin(), order_kept.end(), order_strays.begin(), order_strays.end(), ordered.begin(),
+             before);
 }
 
 void Playfield::Impl::add_outlines() {
@@ -74,12 +112,12 @@ void Playfield::Impl::add_outlines() {
     const std::size_t i = zone.id.value - 1;
     if (setup.places[i].gives_up && zone.cards.empty()) continue;
     const Pose pose = outline_pose(zone.id);
-    drawn.items.push_back({.kind = FrameKind::outline,
-                           .zone = zone.id,
-                           .size = solved.card,
-                           .matrix = matrix_of(pose),
-                           .corners = corners(pose, solved.card),
-                           .order = order_of(Layer::outline, zone.id.value, 0)});
+    next_item() = {.kind = FrameKind::outline,
+                   .zone = zone.id,
+                   .size = solved.card,
+                   .order = order_of(Layer::outline, zone.id.value, 0),
+                   .matrix = matrix_of(pose),
+                   .corners = corners(pose, solved.card)};
   }
 }
 
@@ -116,70 +154,127 @@ void Playfield::Impl::add_panels() {
   drawn.panels.resize(shown);
 }
 
-void Playfield::Impl::add_card(std::uint64_t order, std::size_t s) {
-  const CardState& state = cards[s];
-  drawn.items.push_back(
-      {.kind = FrameKind::card,
-       .card = state.id,
-       .zone = setup.table.card(state.id)->zone,
-       .size = solved.card,
-       .clip = clip_of(s),
-       .marks = {.held = state.picked, .hovered = state.id == hover.card, .locked = state.locked},
-       .order = order});
-  show_pose(drawn.items.back(), s, geometry_detail::sin_cos(motion.pose(s).rotation));
-  if (state.id == hover.zoomed && options.hover.zoomed != ZoomedLook::shown) {
-    drawn.items.back().opacity *= options.hover.zoomed == ZoomedLook::hidden ? 0 : 0.45f;
+/// All cards in their order. What was drawn at the same place before, and has not moved, lies there as it
+/// did.
+void Playfield::Impl::add_cards(bool all_anew) {
+  first_card = items_used;
+  if (drawn.items.size() < items_used + ordered.size()) drawn.items.resize(items_used + ordered.size());
+  item_of.resize(cards.size(), no_item);
+  for (std::size_t s = 0; s < orders.size(); ++s) {
+    if (orders[s] == no_order) item_of[s] = no_item;
   }
-}
-
-/// Draws anew the cards whose poses have changed: their sines and cosines some at once, for one after another
-/// each would wait for the last.
-void Playfield::Impl::show_moved() {
-  constexpr std::size_t block = 16;
-  std::array<std::size_t, block> at{};
-  float turns[block] = {};
-  float sines[block];
-  float cosines[block];
+  looks_shown.resize(cards.size());
+  clips.resize(areas.size());
+  for (std::size_t i = 0; i < clips.size(); ++i) clips[i] = setup.places[i].scrolls ? areas[i] : everywhere;
+  std::array<std::uint32_t, card_block> slots;
   std::size_t n = 0;
-  const auto flush = [&] {
-    for (std::size_t k = 0; k < block; ++k) {
-      const auto [sine, cosine] = geometry_detail::sin_cos_of_turns(turns[k]);
-      sines[k] = sine;
-      cosines[k] = cosine;
-    }
-    for (std::size_t k = 0; k < n; ++k) {
-      show_pose(drawn.items[first_card + at[k]], ordered[at[k]].slot, {sines[k], cosines[k]});
-    }
+  for (const Ordered& o : ordered) {
+    const CardState& state = cards[o.slot];
+    FrameItem& item = drawn.items[items_used];
+    const bool as_before =
+        !all_anew && item_of[o.slot] == items_used && item.card == state.id && item.kind == FrameKind::card;
+    item_of[o.slot] = static_cast<std::uint32_t>(items_used++);
+    item.kind = FrameKind::card;
+    item.marks = {.held = state.picked, .hovered = state.id == hover.card, .locked = state.locked};
+    item.card = state.id;
+    item.zone = state.zone;
+    item.size = solved.card;
+    // What is held or flies shows wherever it is; what rests in a zone that scrolls shows there only.
+    item.clip = state.held || state.departure > 0 ? everywhere : clips[state.zone.value - 1];
+    item.order = o.order;
+    show_looks(item, o.slot);
+    if (as_before) continue;
+    slots[n++] = static_cast<std::uint32_t>(o.slot);
+    if (n < card_block) continue;
+    show(slots);
     n = 0;
-  };
-  for (std::size_t i = 0; i < ordered.size(); ++i) {
-    const Pose& pose = motion.pose(ordered[i].slot);
-    if (same_bits(pose, drawn_poses[i])) continue;
-    drawn_poses[i] = pose;
-    at[n] = i;
-    turns[n] = geometry_detail::turns_of(pose.rotation);
-    ++hits_moved;
-    if (++n == block) flush();
   }
-  flush();
+  show(std::span(slots.data(), n));
+  refused.clear();
 }
 
-/// All of an item that changes while its card moves.
-void Playfield::Impl::show_pose(FrameItem& item, std::size_t s, geometry_detail::SinCos rotation) {
-  const Pose& pose = motion.pose(s);
-  const bool flat = pose.flip == 0 || pose.flip == std::numbers::pi_v<float>;
-  const bool face = flat ? pose.flip == 0 : shows_face(pose.flip);
-  if (flat) {
-    geometry_detail::show_flat(pose, solved.card, rotation, item.matrix, item.corners);
-  } else {
-    geometry_detail::show(pose, solved.card, item.matrix, item.corners);
+/// The card whose larger picture shows may be dimmed or hidden meanwhile.
+void Playfield::Impl::dim_zoomed() {
+  if (!hover.zoomed || options.hover.zoomed == ZoomedLook::shown) return;
+  float& opacity = drawn.items[item_of[slot(hover.zoomed)]].opacity;
+  opacity *= options.hover.zoomed == ZoomedLook::hidden ? 0 : 0.45f;
+  dimmed = true;
+}
+
+/// The next item of the frame; what stood there before keeps nothing.
+FrameItem& Playfield::Impl::next_item() {
+  if (items_used == drawn.items.size()) drawn.items.emplace_back();
+  return drawn.items[items_used++];
+}
+
+Playfield::Impl::Looks Playfield::Impl::looks_of(const Pose& pose) {
+  return {pose.brightness, !geometry_detail::shows_its_face(pose.flip)};
+}
+
+/// What of a card changes seldom while it moves.
+void Playfield::Impl::show_looks(FrameItem& item, std::size_t s) {
+  const Looks now = looks_shown[s] = looks_of(motion.pose(s));
+  item.back = now.back;
+  item.face = now.back ? hidden_face : setup.table.card(item.card)->face;
+  item.brightness = now.brightness;
+}
+
+/// Draws anew the cards whose poses have changed.
+void Playfield::Impl::show_moved() {
+  for (std::size_t part = 0; part < motion.moved_parts(); ++part) {
+    const std::span<const std::uint32_t> moved = motion.moved(part);
+    // Which of them is told to the hit index while they are few.
+    for (std::size_t i = 0; i < moved.size() && !many_moved(); ++i) {
+      const std::uint32_t item = item_of[moved[i]];
+      if (item != no_item) hits_moved.push_back(item - static_cast<std::uint32_t>(first_card));
+    }
+    for (std::size_t i = 0; i < moved.size(); i += card_block) {
+      show(moved.subspan(i, std::min(card_block, moved.size() - i)));
+    }
   }
-  item.face = face ? setup.table.card(item.card)->face : hidden_face;
-  item.back = !face;
-  item.opacity = pose.opacity;
-  item.brightness = pose.brightness;
-  item.lift = pose.lift;
-  item.marks.refused = motion.has_effect(s, EffectKind::swing);
+  mark_refused();
+}
+
+/// How some cards lie and look, at most `card_block`: their sines and cosines at once, for one after another
+/// each would wait for the last.
+void Playfield::Impl::show(std::span<const std::uint32_t> slots) {
+  FrameItem* const items = drawn.items.data();
+  const std::uint32_t* const item_at = item_of.data();
+  const Pose* const live = motion.poses().data();
+  const Size size = solved.card;
+  const geometry_detail::FlatCard flat(size);
+  float turns[card_block] = {};
+  geometry_detail::SinCos rotations[card_block];
+  for (std::size_t k = 0; k < slots.size(); ++k) {
+    turns[k] = geometry_detail::turns_of(live[slots[k]].rotation);
+  }
+  for (std::size_t k = 0; k < card_block; ++k) rotations[k] = geometry_detail::sin_cos_of_turns(turns[k]);
+  for (std::size_t k = 0; k < slots.size(); ++k) {
+    const std::uint32_t s = slots[k];
+    const std::uint32_t at = item_at[s];
+    if (at == no_item) continue;
+    const Pose& pose = live[s];
+    FrameItem& item = items[at];
+    if (geometry_detail::lies_flat(pose.flip)) {
+      flat.show(pose, rotations[k], item.matrix, item.corners);
+    } else {
+      geometry_detail::show(pose, size, item.matrix, item.corners);
+    }
+    item.opacity = pose.opacity;
+    item.lift = pose.lift;
+    if (looks_of(pose) != looks_shown[s]) show_looks(item, s);
+  }
+}
+
+void Playfield::Impl::mark_refused() {
+  for (const std::uint32_t s : refused) {
+    if (s < item_of.size() && item_of[s] != no_item) drawn.items[item_of[s]].marks.refused = false;
+  }
+  refused.clear();
+  motion.with_effect(EffectKind::swing, refused);
+  for (const std::uint32_t s : refused) {
+    if (s < item_of.size() && item_of[s] != no_item) drawn.items[item_of[s]].marks.refused = true;
+  }
 }
 
 /// Translucent copies of what is dragged, where the pointer has it.
@@ -194,18 +289,18 @@ void Playfield::Impl::add_copies() {
     pose.rotation = 0;
     const Card& card = *setup.table.card(id);
     const bool face = shows_face(pose.flip);
-    drawn.items.push_back({.kind = FrameKind::copy,
-                           .card = id,
-                           .zone = card.zone,
-                           .face = face ? card.face : hidden_face,
-                           .back = !face,
-                           .size = solved.card,
-                           .matrix = matrix_of(pose),
-                           .corners = corners(pose, solved.card),
-                           .opacity = options.drag.copy_opacity,
-                           .lift = options.feel.carry_lift,
-                           .marks = {.held = true},
-                           .order = order_of(Layer::held, 1, n++)});
+    next_item() = {.kind = FrameKind::copy,
+                   .back = !face,
+                   .marks = {.held = true},
+                   .card = id,
+                   .zone = card.zone,
+                   .face = face ? card.face : hidden_face,
+                   .size = solved.card,
+                   .order = order_of(Layer::held, 1, n++),
+                   .matrix = matrix_of(pose),
+                   .corners = corners(pose, solved.card),
+                   .opacity = options.drag.copy_opacity,
+                   .lift = options.feel.carry_lift};
   }
 }
 
@@ -227,17 +322,17 @@ void Playfield::Impl::add_zoom() {
   Pose pose{.centre = from.centre + (place.centre() - from.centre) * share};
   const float size = place.width() / solved.card.width;
   pose.scale = std::max(from.scale + (size - from.scale) * share, 0.0f);
-  drawn.items.push_back({.kind = FrameKind::zoom,
-                         .card = card->id,
-                         .zone = card->zone,
-                         .face = card->face_up ? card->face : hidden_face,
-                         .back = !card->face_up,
-                         .size = solved.card,
-                         .matrix = matrix_of(pose),
-                         .corners = corners(pose, solved.card),
-                         .opacity = std::clamp(share * 2, 0.0f, 1.0f),
-                         .lift = 0.6f,
-                         .order = order_of(Layer::zoom, 0, 0)});
+  next_item() = {.kind = FrameKind::zoom,
+                 .back = !card->face_up,
+                 .card = card->id,
+                 .zone = card->zone,
+                 .face = card->face_up ? card->face : hidden_face,
+                 .size = solved.card,
+                 .order = order_of(Layer::zoom, 0, 0),
+                 .matrix = matrix_of(pose),
+                 .corners = corners(pose, solved.card),
+                 .opacity = std::clamp(share * 2, 0.0f, 1.0f),
+                 .lift = 0.6f};
 }
 
 /// Whether the picture of a zoom still grows.
@@ -261,34 +356,37 @@ void Playfield::Impl::mark_focus() {
 
 const Frame& Playfield::Impl::frame() {
   // While cards only move, what is drawn keeps its order, and only they are drawn anew.
-  const bool same_order = !stale && waiting_to_leave == 0 && !hover.zoomed;
+  const bool leaves = waiting_to_leave > 0 && own_now() >= next_leave;
+  const bool same_order = !stale && !leaves && !hover.zoomed;
   if (motion.revision() != seen_motion || (zooming() && own_now() != zoom_drawn)) stale = true;
   if (!stale) return drawn;
   stale = false;
   seen_motion = motion.revision();
   zoom_drawn = own_now();
   ++drawn.revision;
+  looks = 0;
   if (same_order) {
     show_moved();
+    motion.forget_moved();
     return drawn;
   }
   hits_stale = true;
+  const bool all_anew = std::exchange(dimmed, false) || drawn.card != solved.card;
   drawn.window = options.window;
   drawn.pixel_ratio = options.pixel_ratio;
   drawn.card = solved.card;
   drawn.corner_radius = options.corner_radius * solved.card.width;
-  drawn.items.clear();
+  items_used = 0;
   add_panels();
   add_outlines();
   order_cards();
-  first_card = drawn.items.size();
-  drawn_poses.clear();
-  for (const Ordered& o : ordered) {
-    add_card(o.order, o.slot);
-    drawn_poses.push_back(motion.pose(o.slot));
-  }
+  add_cards(all_anew);
+  show_moved();
+  motion.forget_moved();
+  dim_zoomed();
   add_copies();
   add_zoom();
+  drawn.items.resize(items_used);
 
   // A target is marked where a card would come to lie: on its top card, or its outline.
   for (const ZoneId id : carry.targets) {
@@ -303,48 +401,61 @@ const Frame& Playfield::Impl::frame() {
   return drawn;
 }
 
+/// Brings the hit index up to date: the shapes that have moved, or all of them.
 void Playfield::Impl::refresh_hits() {
   frame();
-  if (!hits_stale && hits_moved > 0) {
-    // What is in the index is all of `ordered`, or it is made anew.
-    hits_stale = hits.size() != ordered.size();
-    if (!hits_stale) move_hits();
-    hits_moved = 0;
+  if (hits_stale) {
+    hits_stale = false;
+    hits.clear();
+    // What is held takes no hits: it is of no kind.
+    for (const Ordered& o : ordered) {
+      hits.add(hit_shape(o.slot), cards[o.slot].id.value, cards[o.slot].held ? 0 : 1);
+    }
+  } else if (many_moved()) {
+    for (std::size_t i = 0; i < ordered.size(); i += hit_block) {
+      const std::size_t n = std::min(hit_block, ordered.size() - i);
+      std::array<Pose, hit_block> moved;
+      for (std::size_t k = 0; k < n; ++k) moved[k] = motion.pose(ordered[i + k].slot);
+      hits.move(i, std::span(moved.data(), n));
+    }
+  } else {
+    for (const std::uint32_t place : hits_moved) hits.move(place, motion.pose(ordered[place].slot));
   }
-  if (!hits_stale) return;
-  hits_stale = false;
-  hits_moved = 0;
-  hits.clear();
-  hit_poses = drawn_poses;
-  for (const Ordered& o : ordered) {
-    if (cards[o.slot].held) continue;
-    hits.add({.pose = motion.pose(o.slot),
-              .size = solved.card,
-              .corner_radius = drawn.corner_radius,
-              .clip = clip_of(o.slot)},
-             cards[o.slot].id.value);
-  }
+  hits_moved.clear();
 }
 
-/// The shapes whose poses have changed: all at once where they are many.
-void Playfield::Impl::move_hits() {
-  if (hits_moved * 16 > drawn_poses.size()) {
-    hit_poses = drawn_poses;
-    return hits.move(0, hit_poses);
+bool Playfield::Impl::many_moved() const { return hits_moved.size() * few_moved > ordered.size(); }
+
+HitShape Playfield::Impl::hit_shape(std::size_t s) const {
+  return {
+      .pose = motion.pose(s), .size = solved.card, .corner_radius = drawn.corner_radius, .clip = clip_of(s)};
+}
+
+/// The topmost card at a point, by a look at all from the top: for a question or two that is quicker than to
+/// bring the index up to date first.
+CardId Playfield::Impl::look_for(Vec2 point) const {
+  const Size size = solved.card;
+  const float span = (size.width * size.width + size.height * size.height) * 0.2501f;
+  for (std::size_t i = ordered.size(); i-- > 0;) {
+    const std::size_t s = ordered[i].slot;
+    const Pose& pose = motion.pose(s);
+    const Vec2 away = point - pose.centre;
+    if (!(dot(away, away) <= span * pose.scale * pose.scale + 0.01f)) continue;
+    if (!cards[s].held && contains(hit_shape(s), point)) return cards[s].id;
   }
-  for (std::size_t i = 0; i < drawn_poses.size(); ++i) {
-    if (same_bits(hit_poses[i], drawn_poses[i])) continue;
-    hit_poses[i] = drawn_poses[i];
-    hits.move(i, hit_poses[i]);
-  }
+  return {};
+}
+
+CardId Playfield::Impl::topmost(Vec2 point) {
+  frame();
+  constexpr int few_looks = 4;
+  if ((hits_stale || many_moved()) && ++looks <= few_looks) return look_for(point);
+  if (hits_stale || !hits_moved.empty()) refresh_hits();
+  return {hits.topmost(point).value_or(0)};
 }
 
 Hit Playfield::Impl::hit(Vec2 point) {
-  refresh_hits();
-  if (const auto tag = hits.topmost(point)) {
-    const CardId id{*tag};
-    return {.card = id, .zone = setup.table.card(id)->zone};
-  }
+  if (const CardId id = topmost(point)) return {.card = id, .zone = setup.table.card(id)->zone};
   const ZoneId zone = zone_at(point);
   return {.zone = zone, .panel = zone ? PanelId{} : panel_at(point)};
 }

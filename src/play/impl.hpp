@@ -16,7 +16,6 @@
 #include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "apsidon/play/playfield.hpp"
-#include "geometry/sin_cos.hpp"
 
 namespace apsidon {
 
@@ -251,15 +250,26 @@ struct Playfield::Impl {
 
   // frame.cpp
   const Frame& frame();
+  std::size_t give_orders();
   void order_cards();
   [[nodiscard]] static std::uint64_t rest_order(ZoneId zone, std::uint64_t place);
   [[nodiscard]] static std::uint64_t flight_order(std::uint64_t departure);
   void add_outlines();
   void add_panels();
-  void add_card(std::uint64_t order, std::size_t slot);
+  void add_cards(bool all_anew);
+  void dim_zoomed();
+  FrameItem& next_item();
   void show_moved();
-  void show_pose(FrameItem& item, std::size_t slot, geometry_detail::SinCos rotation);
-  void move_hits();
+  void show(std::span<const std::uint32_t> slots);
+  struct Looks {
+    float brightness;
+    bool back;
+
+    friend bool operator==(const Looks&, const Looks&) = default;
+  };
+  [[nodiscard]] static Looks looks_of(const Pose& pose);
+  void show_looks(FrameItem& item, std::size_t slot);
+  void mark_refused();
   void add_copies();
   void add_zoom();
   [[nodiscard]] bool zooming() const;
@@ -268,6 +278,10 @@ struct Playfield::Impl {
   [[nodiscard]] Pose outline_pose(ZoneId zone) const;
   Hit hit(Vec2 point);
   void refresh_hits();
+  [[nodiscard]] bool many_moved() const;
+  [[nodiscard]] HitShape hit_shape(std::size_t slot) const;
+  [[nodiscard]] CardId look_for(Vec2 point) const;
+  [[nodiscard]] CardId topmost(Vec2 point);
 
   // sketch.cpp
   void sketch_strips(Sketch& sketch, const Zone& zone) const;
@@ -378,16 +392,25 @@ struct Playfield::Impl {
     std::uint64_t order;
     std::size_t slot;
   };
-  std::vector<Ordered> ordered = {};  // cards by their order in the frame
+  std::vector<Ordered> ordered = {};       // cards by their order in the frame
+  std::vector<std::uint64_t> orders = {};  // by slot, scratch
+  std::vector<Ordered> order_kept = {};    // scratch
+  std::vector<Ordered> order_strays = {};  // scratch
   Frame drawn;
-  bool stale = true;                   // the frame
-  double zoom_drawn = 0;               // the time of the zoom in it
-  bool hits_stale = true;              // the hit index
-  std::size_t hits_moved = 0;          // poses of it that have changed since
-  std::size_t waiting_to_leave = 0;    // cards that will be drawn elsewhere when they leave
-  std::size_t first_card = 0;          // among the items of the frame
-  std::vector<Pose> drawn_poses = {};  // of the cards in the frame, in their order
-  std::vector<Pose> hit_poses = {};    // of those in the hit index
+  bool stale = true;                           // the frame
+  double zoom_drawn = 0;                       // the time of the zoom in it
+  std::size_t waiting_to_leave = 0;            // cards that will be drawn elsewhere when they leave
+  double next_leave = 0;                       // when the first of them does, on the table's clock
+  std::size_t first_card = 0;                  // among the items of the frame
+  std::size_t items_used = 0;                  // of those in the frame, while it is made
+  bool dimmed = false;                         // an item is not as its card lies
+  std::vector<Rect> clips = {};                // by zone, scratch
+  std::vector<std::uint32_t> item_of = {};     // by slot: its item in the frame
+  std::vector<Looks> looks_shown = {};         // by slot
+  std::vector<std::uint32_t> refused = {};     // slots that are marked so
+  bool hits_stale = true;                      // the hit index
+  std::vector<std::uint32_t> hits_moved = {};  // places whose poses have changed since; more than a few: all
+  int looks = 0;                               // beside the index, at this frame
   std::uint64_t seen_motion = 0;
   HitIndex hits;
 };

@@ -111,7 +111,6 @@ void Playfield::Impl::advance_to(double time) {
 /// Moves the cards on to a time of the table's clock, and tells of what came of it.
 void Playfield::Impl::go_to(double own) {
   const bool was_moving = motion.awake_count() > 0;
-  const double settles = motion.settles_at();
   motion.advance_to(own);
   for (const Passage& passage : motion.passages()) {
     CardState& state = cards[passage.slot];
@@ -137,7 +136,7 @@ void Playfield::Impl::go_to(double own) {
   tell_all();
   // While something is held the table is not at rest, however still the hand.
   if (was_moving && motion.awake_count() == 0 && carry.run.count == 0) {
-    note({.kind = EventKind::settled, .time = told_at(std::min(settles, own))});
+    note({.kind = EventKind::settled, .time = told_at(std::min(motion.rested_at(), own))});
   }
 }
 

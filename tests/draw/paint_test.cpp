@@ -123,8 +123,8 @@ TEST_CASE("draw: a card throws a shadow that widens with its lift") {
   const auto shade = [](float lift) {
     Frame frame{.window = {300, 300}, .card = {100, 140}, .corner_radius = 7};
     const Pose pose{.centre = {150, 150}, .lift = lift};
-    frame.items.push_back({.card = {1},
-                           .back = true,
+    frame.items.push_back({.back = true,
+                           .card = {1},
                            .size = {100, 140},
                            .matrix = matrix_of(pose),
                            .corners = corners(pose, {100, 140}),
@@ -148,10 +148,10 @@ TEST_CASE("draw: marks show: a target is outlined, an aimed-at one filled") {
     Frame frame{.window = {200, 240}, .card = {100, 140}, .corner_radius = 7};
     const Pose pose{.centre = {100, 120}};
     frame.items.push_back({.kind = FrameKind::outline,
+                           .marks = marks,
                            .size = {100, 140},
                            .matrix = matrix_of(pose),
-                           .corners = corners(pose, {100, 140}),
-                           .marks = marks});
+                           .corners = corners(pose, {100, 140})});
     return paint(frame, glasshouse());
   };
   const Picture plain = painted({});

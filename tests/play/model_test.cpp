@@ -312,7 +312,29 @@ class Session {
       const bool draws = move.run.count == 0;
       RC_ASSERT((draws ? field.judge_stock(move.from) : field.judge_drop(move.run, move.to)).allowed());
     }
+    check_frame();
     check_hit(r.chance(0.5f) ? at_ : some_card_point(r, field));
+  }
+
+  /// What is drawn anew only where something has changed is what it would be if all were.
+  void check_frame() const {
+    const Frame& frame = field.frame();
+    std::size_t shown = 0;
+    std::uint64_t order = 0;
+    for (const FrameItem& item : frame.items) {
+      RC_ASSERT(item.order >= order);
+      order = item.order;
+      if (item.kind != FrameKind::card) continue;
+      ++shown;
+      const Card& card = *field.table().card(item.card);
+      const Pose pose = *field.live_pose(item.card);
+      RC_ASSERT(item.zone == card.zone && item.size == frame.card);
+      RC_ASSERT(item.back == !shows_face(pose.flip));
+      RC_ASSERT(item.face == (item.back ? hidden_face : card.face));
+      RC_ASSERT(item.matrix == matrix_of(pose) && item.corners == corners(pose, item.size));
+      RC_ASSERT(item.opacity == pose.opacity && item.brightness == pose.brightness && item.lift == pose.lift);
+    }
+    RC_ASSERT(shown == cards_);
   }
 
   void check_rest() const {

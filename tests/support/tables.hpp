@@ -101,7 +101,7 @@ inline TableSetup random_setup(Random& r) {
                           rule::nothing()};
     zone.drop = drops[r.below(6)];
     const PickKind picks[] = {PickKind::any, PickKind::top, PickKind::run, PickKind::run, PickKind::nothing};
-    zone.pick = {.kind = picks[r.below(5)]};
+    zone.pick.kind = picks[r.below(5)];
     const int cards = r.between(0, 8);
     for (int c = 0; c < cards; ++c) {
       zone.cards.push_back(

@@ -41,7 +41,10 @@ class APSIDON_CORE_EXPORT Table {
   [[nodiscard]] const Zone* zone(ZoneId id) const;
   [[nodiscard]] std::optional<ZoneId> find_zone(std::string_view name) const;
   [[nodiscard]] std::optional<ZoneId> find_zone_by_key(std::uint64_t key) const;
-  [[nodiscard]] const Card* card(CardId id) const;
+  [[nodiscard]] const Card* card(CardId id) const {
+    const auto s = slot(id);
+    return s ? &cards_[*s] : nullptr;
+  }
   [[nodiscard]] std::optional<CardId> find_card_by_key(std::uint64_t key) const;
   /// The last id that was given to a card; none when there was none.
   [[nodiscard]] CardId last_id() const { return {used_ids_ + static_cast<std::uint32_t>(slot_of_.size())}; }
@@ -55,7 +58,11 @@ class APSIDON_CORE_EXPORT Table {
 
   /// Where the table keeps a card: below `slot_count()`, given to another card only after this one has
   /// retired. For arrays beside the table. Nothing when the id is stale.
-  [[nodiscard]] std::optional<std::size_t> slot(CardId id) const;
+  [[nodiscard]] std::optional<std::size_t> slot(CardId id) const {
+    if (id.value <= used_ids_ || id.value - used_ids_ > slot_of_.size()) return std::nullopt;
+    const std::size_t s = slot_of_[id.value - used_ids_ - 1];
+    return s < cards_.size() && cards_[s].id == id ? std::optional(s) : std::nullopt;
+  }
   [[nodiscard]] std::size_t slot_count() const { return cards_.size(); }
 
   /// Grows with every change. A call that changes nothing leaves it as it is.

@@ -83,6 +83,8 @@ class APSIDON_CORE_EXPORT Motion {
   void advance_to(double time);
 
   [[nodiscard]] const Pose& pose(std::size_t slot) const { return poses_[slot]; }
+  /// By slot.
+  [[nodiscard]] std::span<const Pose> poses() const { return poses_; }
   [[nodiscard]] const Pose& goal(std::size_t slot) const;
   /// Whether the card is on its way, waits for it, leans over, or has an effect.
   [[nodiscard]] bool awake(std::size_t slot) const;
@@ -91,14 +93,27 @@ class APSIDON_CORE_EXPORT Motion {
   [[nodiscard]] bool on_its_way(std::size_t slot) const;
   /// When a card on its way lands, on the clock that it goes by; `now()` when it rests.
   [[nodiscard]] double lands_at(std::size_t slot) const;
+  /// When a card on its way leaves or left, on the clock of all; `now()` when it rests, infinity while its
+  /// clock stands before that.
+  [[nodiscard]] double leaves_at(std::size_t slot) const;
+  /// Adds the slots on which an effect of this kind is on. O(effects).
+  void with_effect(EffectKind kind, std::vector<std::uint32_t>& slots) const;
   /// Whether an effect of this kind is on.
   [[nodiscard]] bool has_effect(std::size_t slot, EffectKind kind) const;
   /// When everything will have arrived, known from the start; `now()` when all is at rest, infinity while a
   /// clock stands still that cards go by. O(cards awake).
   [[nodiscard]] double settles_at() const;
+  /// When the last of what has come to rest did so; 0 before anything has.
+  [[nodiscard]] double rested_at() const;
   /// Cards on their way, and effects and leans that are on.
   [[nodiscard]] std::size_t awake_count() const;
 
+  /// The slots whose poses may have changed since `forget_moved`: those on their way, and those that were put
+  /// somewhere, have come to rest, lean or have an effect. In parts, as they are kept; one may be in two of
+  /// them.
+  [[nodiscard]] std::size_t moved_parts() const;
+  [[nodiscard]] std::span<const std::uint32_t> moved(std::size_t part) const;
+  void forget_moved();
   /// What happened since `forget_passages`, in order of time. Valid until the next call that is not const.
   [[nodiscard]] std::span<const Passage> passages() const;
   void forget_passages();

@@ -29,23 +29,23 @@ struct Marks {
   friend constexpr bool operator==(const Marks&, const Marks&) = default;
 };
 
-/// One thing to draw.
+/// One thing to draw. What changes while a card moves lies apart in a cache line of its own.
 struct FrameItem {
   FrameKind kind = FrameKind::card;
-  CardId card = {};   ///< none for an outline
-  ZoneId zone = {};   ///< where the card lies, or whose outline it is
-  FaceId face = {};   ///< what shows; none for a back, an outline, or a face that is not known
   bool back = false;  ///< the card shows its back
-  Size size = {};     ///< upright, px
-  Matrix matrix =
-      {};             ///< from the upright item, its middle at the origin, to the window; without perspective
+  Marks marks = {};
+  CardId card = {};         ///< none for an outline
+  ZoneId zone = {};         ///< where the card lies, or whose outline it is
+  FaceId face = {};         ///< what shows; none for a back, an outline, or a face that is not known
+  Size size = {};           ///< upright, px
+  Rect clip = everywhere;   ///< of a zone that scrolls: nothing shows outside of it
+  std::uint64_t order = 0;  ///< items are sorted by it: layer, then order of departure or place in the zone
+  float brightness = 1;
+  /// From the upright item, its middle at the origin, to the window; without perspective.
+  alignas(64) Matrix matrix = {};
   Quad corners = {};  ///< in the window, with perspective, clockwise from the top left of the side that shows
   float opacity = 1;
-  float brightness = 1;
-  float lift = 0;          ///< card widths above the table
-  Rect clip = everywhere;  ///< of a zone that scrolls: nothing shows outside of it
-  Marks marks = {};
-  std::uint64_t order = 0;  ///< items are sorted by it: layer, then order of departure or place in the zone
+  float lift = 0;  ///< card widths above the table
 
   friend constexpr bool operator==(const FrameItem&, const FrameItem&) = default;
 };
