@@ -41,6 +41,7 @@ constexpr std::array<std::string_view, reason_count> codes{
     "own-rule",
     "no-exchange",
     "locked",
+    "in-hand",
     "no-passes",
     "no-stock",
     "too-many-open",

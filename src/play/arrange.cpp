@@ -45,9 +45,9 @@ Room Playfield::Impl::room_of(ZoneId id) const {
   if (over && over->zone == id && setup.handling[id.value - 1].hover == HoverKind::raise) {
     room.raised = static_cast<std::ptrdiff_t>(over->place);
   }
-  if (carry.run.count > 0 && carry.aimed == id && carry.insert_at) {
-    room.insert_at = static_cast<std::ptrdiff_t>(*carry.insert_at);
-  }
+  each_carry([&](const Carry& c) {
+    if (c.aimed == id && c.insert_at) room.insert_at = static_cast<std::ptrdiff_t>(*c.insert_at);
+  });
   return room;
 }
 
@@ -60,8 +60,11 @@ bool Playfield::Impl::closes_up(const Card& card) const {
 void Playfield::Impl::make_room() {
   for (const Zone& zone : setup.table.zones()) {
     const std::size_t i = zone.id.value - 1;
-    const bool closes = carry.run.count > 0 && carry.home == zone.id && !zone.cards.empty() &&
-                        setup.rules[i].sorts && closes_up(*setup.table.card(carry.run.first));
+    bool closes = false;
+    each_carry([&](const Carry& c) {
+      const Card* first = setup.table.card(c.run.first);
+      closes = closes || (c.home == zone.id && first && first->zone == zone.id && closes_up(*first));
+    });
     if (rooms[i] == room_of(zone.id) && (closed_up[i] != 0) == closes) continue;
     closed_up[i] = closes ? 1 : 0;
     lay_out_zone(zone.id, Change::room);

@@ -29,11 +29,25 @@ Event Playfield::Impl::carry_event(EventKind kind, double time) const {
           .at = carry.pointer};
 }
 
+/// A run is in the hand from now on.
+void Playfield::Impl::take(const Run& run, ZoneId home) {
+  carry.run = run;
+  carry.cards.clear();
+  for (const CardId id : setup.table.cards_of(run)) carry.cards.push_back({id, slot(id)});
+  carry.home = home;
+  carry.home_revision = setup.table.zone(home)->revision;
+}
+
 /// Takes a run into the hand, or says why not.
 bool Playfield::Impl::pick_up(CardId id, const Gesture& gesture, Carry as) {
   const Card* card = setup.table.card(id);
   if (!card) return false;
-  const PickVerdict pick = judge_pick(id);
+  PickVerdict pick = judge_pick(id);
+  for (const CardId each : setup.table.cards_of(pick.run)) {
+    // Of the run below what another pointer drags.
+    if (cards[slot(each)].picked)
+      pick.verdict = {.reason = Reason::in_hand, .card = each, .zone = card->zone};
+  }
   if (!pick.verdict) {
     note({.kind = EventKind::pick_refused,
           .time = gesture.time,
@@ -45,10 +59,9 @@ bool Playfield::Impl::pick_up(CardId id, const Gesture& gesture, Carry as) {
     return true;
   }
   set_hovered({});
+  if (carry.run.count > 0) other_drags.push_back(std::move(carry));
   carry = std::move(as);
-  carry.run = pick.run;
-  carry.home = card->zone;
-  carry.home_revision = setup.table.zone(card->zone)->revision;
+  take(pick.run, card->zone);
   carry.pointer = gesture.at;
   carry.time = gesture.time;
   find_targets();
@@ -68,11 +81,11 @@ bool Playfield::Impl::start_drag(const Gesture& gesture) {
   if (gesture.button != PointerButton::primary || it == pressed.end()) return false;
   const CardId id = it->on.card;
   if (!setup.table.card(id)) return false;
-  cancel_carry(gesture.at);  // what a tap or key has picked up
+  if (carry.mode != Carry::Mode::drag) cancel_carry(gesture.at);  // what a tap or key has picked up
   // The grip is where the card is now, on its way or raised.
   const Vec2 grip = motion.pose(slot(id)).centre - gesture.from;
   if (!pick_up(id, gesture, {.by = gesture.pointer, .kind = gesture.pointer_kind})) return false;
-  if (carry.run.count == 0) return true;  // refused, and said so
+  if (carry.run.count == 0 || carry.by != gesture.pointer) return true;  // refused, and said so
   carry.grip = options.drag.grip == Grip::keep ? grip : Vec2{};
   if (gesture.pointer_kind == PointerKind::touch) {
     carry.grip.y -= options.drag.above_finger * solved.card.height;
@@ -209,25 +222,27 @@ void Playfield::Impl::put_back(EventKind ending, const Event& event) {
   note(said);
   // They keep the order in which they were picked up, so that the run stays stacked as it is.
   std::vector<std::size_t> back;
-  for (std::size_t s = 0; s < cards.size(); ++s) {
-    if (cards[s].held && setup.table.card(cards[s].id)) back.push_back(s);
+  for (const Taken& taken : carry.cards) {
+    if (cards[taken.slot].held && setup.table.card(taken.card)) back.push_back(taken.slot);
   }
   forget_carry();
   for (const std::size_t s : back) motion.travel(s, cards[s].resting, options.feel.back);
 }
 
+/// What is in the hand is so no more; another pointer's drag goes on.
 void Playfield::Impl::forget_carry() {
-  for (CardState& state : cards) {
-    const auto s = static_cast<std::size_t>(&state - cards.data());
-    if (state.picked) motion.lean(s, {}, state.held ? options.feel.tilt : rise_spring());
+  for (const Taken& taken : carry.cards) {
+    CardState& state = cards[taken.slot];
+    if (state.id != taken.card) continue;
+    if (state.picked) motion.lean(taken.slot, {}, state.held ? options.feel.tilt : rise_spring());
     state.held = state.picked = false;
   }
-  if (carry.mode == Carry::Mode::drag) gestures.forget(carry.by);
-  carry.run = {};
-  carry.aimed = {};
-  carry.insert_at.reset();
-  carry.targets.clear();
-  carry.tilts = false;
+  if (carry.mode == Carry::Mode::drag && carry.run.count > 0) gestures.forget(carry.by);
+  carry = {};
+  if (!other_drags.empty()) {
+    carry = std::move(other_drags.back());
+    other_drags.pop_back();
+  }
   make_room();
   stale = true;
 }
@@ -239,17 +254,36 @@ void Playfield::Impl::cancel_carry(Vec2 at) {
   put_back(EventKind::cancelled, event);
 }
 
-/// A change of the zone from which the held cards came ends the drag: they may be no run any more, or be
-/// gone.
-void Playfield::Impl::cancel_if_touched() {
-  if (carry.run.count == 0) return;
-  if (setup.table.zone(carry.home)->revision != carry.home_revision) {
-    return cancel_carry(carry.pointer);
+void Playfield::Impl::cancel_all() {
+  while (carry.run.count > 0) cancel_carry(carry.pointer);
+}
+
+/// The drag of this pointer, if it has one, is what is in the hand from now on.
+void Playfield::Impl::turn_to_drag_of(std::uint32_t pointer) {
+  for (Carry& other : other_drags) {
+    if (other.by == pointer) return std::swap(other, carry);
   }
-  find_targets();
-  carry.aimed = aim(carry.pointer);
-  const auto& targets = carry.targets;
-  if (std::find(targets.begin(), targets.end(), carry.aimed) == targets.end()) carry.insert_at.reset();
+}
+
+/// A change of the zone from which held cards came ends the drag: they may be no run any more, or be gone.
+void Playfield::Impl::cancel_if_touched() {
+  std::vector<std::uint32_t> drags;
+  for (const Carry& other : other_drags) drags.push_back(other.by);
+  const std::uint32_t first = carry.by;
+  const auto look = [&] {
+    if (carry.run.count == 0) return;
+    if (setup.table.zone(carry.home)->revision != carry.home_revision) return cancel_carry(carry.pointer);
+    find_targets();
+    carry.aimed = aim(carry.pointer);
+    const auto& targets = carry.targets;
+    if (std::find(targets.begin(), targets.end(), carry.aimed) == targets.end()) carry.insert_at.reset();
+  };
+  look();
+  for (const std::uint32_t by : drags) {
+    turn_to_drag_of(by);
+    if (carry.by == by) look();
+  }
+  turn_to_drag_of(first);
 }
 
 }  // namespace apsidon

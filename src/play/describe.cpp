@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "apsidon/geometry/error.hpp"
+#include "rules/sentence.hpp"
 
 namespace apsidon {
 namespace {
@@ -17,11 +18,6 @@ std::string fill(const std::string& text, Arguments arguments) {
   fmt::dynamic_format_arg_store<fmt::format_context> args;
   for (const auto& [name, value] : arguments) args.push_back(fmt::arg(name, value));
   return fmt::vformat(text, args);
-}
-
-std::string sentence(std::string text) {
-  if (!text.empty() && text[0] >= 'a' && text[0] <= 'z') text[0] = static_cast<char>(text[0] - 'a' + 'A');
-  return text;
 }
 
 std::string card_text(CardId id, const Table& table, const EventPhrases& phrases) {
@@ -103,13 +99,13 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
   if (event.count > 1 && event.kind != EventKind::drawn) {
     card = fill(phrases.run, {{"card", card}, {"more", fmt::format("{}", event.count - 1)}});
   }
-  return sentence(fill(phrases.by_kind[i], {{"card", card},
-                                            {"count", fmt::format("{}", event.count)},
-                                            {"from", zone_text(event.from, table)},
-                                            {"to", zone_text(event.to, table)},
-                                            {"panel", panel_text(event.panel, field)},
-                                            {"why", describe(event.verdict, table, reasons)},
-                                            {"name", event.name}}));
+  return as_sentence(fill(phrases.by_kind[i], {{"card", card},
+                                               {"count", fmt::format("{}", event.count)},
+                                               {"from", zone_text(event.from, table)},
+                                               {"to", zone_text(event.to, table)},
+                                               {"panel", panel_text(event.panel, field)},
+                                               {"why", describe(event.verdict, table, reasons)},
+                                               {"name", event.name}}));
 }
 
 std::string describe_focus(const Playfield& field, const EventPhrases& phrases) {
@@ -119,11 +115,11 @@ std::string describe_focus(const Playfield& field, const EventPhrases& phrases) 
   const Zone* zone = table.zone(on.zone);
   if (!card && !zone && !on.panel) return {};
   const std::string& text = card ? phrases.focus_card : zone ? phrases.focus_zone : phrases.focus_panel;
-  std::string out = sentence(fill(text, {{"card", card_text(on.card, table, phrases)},
-                                         {"place", fmt::format("{}", card ? card->place + 1 : 0)},
-                                         {"count", fmt::format("{}", zone ? zone->cards.size() : 0)},
-                                         {"zone", zone ? zone->name : ""},
-                                         {"panel", panel_text(on.panel, field)}}));
+  std::string out = as_sentence(fill(text, {{"card", card_text(on.card, table, phrases)},
+                                            {"place", fmt::format("{}", card ? card->place + 1 : 0)},
+                                            {"count", fmt::format("{}", zone ? zone->cards.size() : 0)},
+                                            {"zone", zone ? zone->name : ""},
+                                            {"panel", panel_text(on.panel, field)}}));
   if (card && field.held().count == 0 && field.judge_pick(on.card).verdict && !phrases.may_pick.empty()) {
     out += "; " + phrases.may_pick;
   }

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <iterator>
 #include <limits>
 #include <utility>
 
@@ -38,20 +39,19 @@ std::uint64_t Playfield::Impl::flight_order(std::uint64_t departure) {
 
 /// Where every card comes in the order of the frame, by slot; returns how many there are.
 std::size_t Playfield::Impl::give_orders() {
-  orders.assign(cards.size(), no_order);
+  orders.assign(cards.size(), {no_order, 0, 0});
   waiting_to_leave = 0;
   next_leave = std::numeric_limits<double>::infinity();
-  std::size_t count = 0;
+  std::uint32_t count = 0;
   for (const Zone& zone : setup.table.zones()) {
     std::uint64_t below = 0;  // what flies to this zone, and will lie below
-    count += zone.cards.size();
     const bool raises = setup.handling[zone.id.value - 1].hover != HoverKind::none;
     for (std::size_t place = 0; place < zone.cards.size(); ++place) {
       const std::size_t s = slot(zone.cards[place]);
       const CardState& state = cards[s];
       std::uint64_t order = rest_order(zone.id, place);
       if (state.held) {
-        order = order_of(Layer::held, 0, place);
+        order = order_of(Layer::held, 0, state.departure);
       } else if (state.departure > 0 && motion.waiting(s)) {
         order = state.waits_at;
         ++waiting_to_leave;
@@ -65,7 +65,7 @@ std::size_t Playfield::Impl::give_orders() {
         order = std::max(order, below);
         below = std::max(below, order >= flight_order(0) ? order : 0);
       }
-      orders[s] = order;
+      orders[s] = {order, count++, static_cast<std::uint32_t>(s)};
     }
   }
   return count;
@@ -74,12 +74,12 @@ std::size_t Playfield::Impl::give_orders() {
 /// Puts the cards in order. Most are where they were: the others are taken out, sorted, and merged in.
 void Playfield::Impl::order_cards() {
   const std::size_t count = give_orders();
-  const auto before = [](const Ordered& a, const Ordered& b) { return a.order < b.order; };
+  const auto before = [](const Ordered& a, const Ordered& b) { return a.before(b); };
   order_kept.clear();
   order_strays.clear();
   for (const Ordered& was : ordered) {
-    if (was.slot >= orders.size() || orders[was.slot] == no_order) continue;
-    const Ordered now{orders[was.slot], was.slot};
+    const Ordered& now = orders[was.slot];
+    if (now.order == no_order) continue;
     const std::size_t n = order_kept.size();
     if (n == 0 || !before(now, order_kept[n - 1])) {
       order_kept.push_back(now);
@@ -94,9 +94,8 @@ void Playfield::Impl::order_cards() {
     // Cards have come.
     order_kept.clear();
     order_strays.clear();
-    for (std::size_t s = 0; s < orders.size(); ++s) {
-      if (orders[s] != no_order) order_strays.push_back({orders[s], s});
-    }
+    std::copy_if(orders.begin(), orders.end(), std::back_inserter(order_strays),
+                 [](const Ordered& o) { return o.order != no_order; });
   }
   std::sort(order_strays.begin(), order_strays.end(), before);
   ordered.resize(count);
@@ -161,7 +160,7 @@ void Playfield::Impl::add_cards(bool all_anew) {
   if (drawn.items.size() < items_used + ordered.size()) drawn.items.resize(items_used + ordered.size());
   item_of.resize(cards.size(), no_item);
   for (std::size_t s = 0; s < orders.size(); ++s) {
-    if (orders[s] == no_order) item_of[s] = no_item;
+    if (orders[s].order == no_order) item_of[s] = no_item;
   }
   looks_shown.resize(cards.size());
   clips.resize(areas.size());
@@ -184,7 +183,7 @@ void Playfield::Impl::add_cards(bool all_anew) {
     item.order = o.order;
     show_looks(item, o.slot);
     if (as_before) continue;
-    slots[n++] = static_cast<std::uint32_t>(o.slot);
+    slots[n++] = o.slot;
     if (n < card_block) continue;
     show(slots);
     n = 0;
@@ -279,13 +278,18 @@ void Playfield::Impl::mark_refused() {
 
 /// Translucent copies of what is dragged, where the pointer has it.
 void Playfield::Impl::add_copies() {
-  if (carry.run.count == 0 || carry.mode != Carry::Mode::drag || options.drag.look != DragLook::copy) return;
-  const Vec2 first = cards[slot(carry.run.first)].neutral.centre;
+  if (options.drag.look != DragLook::copy) return;
   std::uint64_t n = 0;
-  for (const CardId id : setup.table.cards_of(carry.run)) {
+  each_carry([&](const Carry& c) { add_copies_of(c, n); });
+}
+
+void Playfield::Impl::add_copies_of(const Carry& c, std::uint64_t& n) {
+  if (c.mode != Carry::Mode::drag) return;
+  const Vec2 first = cards[slot(c.run.first)].neutral.centre;
+  for (const CardId id : setup.table.cards_of(c.run)) {
     const CardState& state = cards[slot(id)];
     Pose pose = state.resting;
-    pose.centre = carried_middle(carry.pointer) + (state.neutral.centre - first);
+    pose.centre = c.pointer + c.grip + (state.neutral.centre - first);
     pose.rotation = 0;
     const Card& card = *setup.table.card(id);
     const bool face = shows_face(pose.flip);
@@ -389,14 +393,16 @@ const Frame& Playfield::Impl::frame() {
   drawn.items.resize(items_used);
 
   // A target is marked where a card would come to lie: on its top card, or its outline.
-  for (const ZoneId id : carry.targets) {
-    const CardId top = setup.table.top(id).value_or(CardId{});
-    for (FrameItem& item : drawn.items) {
-      if (item.zone != id || item.card != top || item.kind == FrameKind::zoom) continue;
-      item.marks.legal_target = true;
-      item.marks.aimed_at = id == carry.aimed;
+  each_carry([&](const Carry& c) {
+    for (const ZoneId id : c.targets) {
+      const CardId top = setup.table.top(id).value_or(CardId{});
+      for (FrameItem& item : drawn.items) {
+        if (item.zone != id || item.card != top || item.kind == FrameKind::zoom) continue;
+        item.marks.legal_target = true;
+        item.marks.aimed_at = item.marks.aimed_at || id == c.aimed;
+      }
     }
-  }
+  });
   mark_focus();
   return drawn;
 }

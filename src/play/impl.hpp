@@ -196,6 +196,15 @@ struct Playfield::Impl {
   void let_go(const Gesture& gesture);
   void put_back(EventKind ending, const Event& event);
   void cancel_carry(Vec2 at);
+  void cancel_all();
+  void take(const Run& run, ZoneId home);
+  void turn_to_drag_of(std::uint32_t pointer);
+  /// Calls `with` for each run that is in the hand.
+  template <class With>
+  void each_carry(With with) const {
+    if (carry.run.count > 0) with(carry);
+    for (const Carry& other : other_drags) with(other);
+  }
   void find_targets();
   void cancel_if_touched();
   void forget_carry();
@@ -271,6 +280,7 @@ struct Playfield::Impl {
   void show_looks(FrameItem& item, std::size_t slot);
   void mark_refused();
   void add_copies();
+  void add_copies_of(const Carry& carry, std::uint64_t& count);
   void add_zoom();
   [[nodiscard]] bool zooming() const;
   void mark_focus();
@@ -312,6 +322,10 @@ struct Playfield::Impl {
   std::vector<Pose> roomy_poses = {};      // scratch
 
   // The hand.
+  struct Taken {
+    CardId card;
+    std::size_t slot;
+  };
   struct Carry {
     enum class Mode : std::uint8_t { drag, tap, keys };
     Mode mode = Mode::drag;
@@ -327,7 +341,10 @@ struct Playfield::Impl {
     ZoneId aimed = {};
     std::optional<std::size_t> insert_at = {};  ///< in the aimed-at zone
     std::vector<ZoneId> targets = {};
+    /// As they were picked up: the game may tear the run apart, or take cards away.
+    std::vector<Taken> cards = {};
   } carry;
+  std::vector<Carry> other_drags = {};  ///< of other pointers, while several may drag
   struct Pressed {
     std::uint32_t pointer = 0;
     Hit on = {};
@@ -390,10 +407,15 @@ struct Playfield::Impl {
 
   struct Ordered {
     std::uint64_t order;
-    std::size_t slot;
+    std::uint32_t rank;  ///< on the table: what is drawn at one place keeps the order of its zone
+    std::uint32_t slot;
+
+    [[nodiscard]] bool before(const Ordered& other) const {
+      return order != other.order ? order < other.order : rank < other.rank;
+    }
   };
   std::vector<Ordered> ordered = {};       // cards by their order in the frame
-  std::vector<std::uint64_t> orders = {};  // by slot, scratch
+  std::vector<Ordered> orders = {};        // by slot, scratch
   std::vector<Ordered> order_kept = {};    // scratch
   std::vector<Ordered> order_strays = {};  // scratch
   Frame drawn;

@@ -12,6 +12,7 @@ void Playfield::Impl::record(const Input& input) {
 }
 
 bool Playfield::Impl::handle(const Gesture& gesture) {
+  turn_to_drag_of(gesture.pointer);
   const bool dragged = carry.run.count > 0 && carry.mode == Carry::Mode::drag;
   const bool drags = dragged && carry.by == gesture.pointer;
   const bool moves = gesture.kind != GestureKind::hover && gesture.kind != GestureKind::leave &&
@@ -53,7 +54,7 @@ bool Playfield::Impl::handle(const Gesture& gesture) {
     }
     case GestureKind::drag_start:
       if (hover.zoomed) show_zoom({});
-      return !dragged && start_drag(gesture);
+      return (!dragged || options.drag.several) && start_drag(gesture);
     case GestureKind::drag_move:
       if (!drags) return false;
       carry_to(gesture.at, gesture.time);
@@ -104,7 +105,7 @@ void Playfield::Impl::close_gate(std::string_view reason) {
 void Playfield::Impl::open_gate(std::string_view reason) { std::erase(gates, reason); }
 
 void Playfield::Impl::blur() {
-  cancel_carry(carry.pointer);
+  cancel_all();
   gestures.forget_all();
   pressed.clear();
   leave();

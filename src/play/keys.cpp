@@ -145,7 +145,7 @@ bool Playfield::Impl::key(const KeyInput& input) {
   const bool by_keys = carry.run.count > 0 && carry.mode == Carry::Mode::keys;
   if (carry.run.count > 0 && !by_keys) {
     if (input.key != Key::cancel) return false;
-    cancel_carry(carry.pointer);
+    cancel_all();
     return true;
   }
   const auto go = [&](Vec2 direction) {

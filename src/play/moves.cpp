@@ -276,7 +276,7 @@ std::span<const Proposal> Playfield::waiting() const { return impl_->waiting; }
 void Playfield::set_judge(Judge judge) { impl_->judge = std::move(judge); }
 
 Verdict Playfield::Impl::go_back(bool redo) {
-  cancel_carry(carry.pointer);
+  cancel_all();
   const Verdict verdict = redo ? history.redo(setup.table) : history.undo(setup.table);
   if (!verdict) return verdict;
   find_opened();
@@ -435,9 +435,7 @@ Verdict Playfield::Impl::send_best(CardId id, double time) {
   const ZoneId from = card.zone;
   const ZoneId to = best->id;
   carry = {.mode = Carry::Mode::tap};
-  carry.run = pick.run;
-  carry.home = from;
-  carry.home_revision = setup.table.zone(from)->revision;
+  take(pick.run, from);
   carry.time = time;
   note(carry_event(EventKind::picked_up, time));
   propose({.id = ++proposals, .run = pick.run, .from = from, .to = to}, cards[slot(id)].neutral.centre, time);
@@ -445,7 +443,7 @@ Verdict Playfield::Impl::send_best(CardId id, double time) {
 }
 
 Verdict Playfield::send_to_best(CardId card) {
-  impl_->cancel_carry(impl_->carry.pointer);
+  impl_->cancel_all();
   return impl_->send_best(card, now());
 }
 

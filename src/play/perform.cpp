@@ -70,7 +70,7 @@ PerformanceId Playfield::Impl::perform(const Script& script) {
     return node.act.kind == ActKind::deal || node.act.kind == ActKind::gather ||
            node.act.kind == ActKind::finale;
   };
-  if (std::any_of(made->nodes.begin(), made->nodes.end(), whole)) cancel_carry(carry.pointer);
+  if (std::any_of(made->nodes.begin(), made->nodes.end(), whole)) cancel_all();
 
   Performance& p = *made;
   performances.push_back(std::move(made));

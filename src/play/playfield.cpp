@@ -21,6 +21,15 @@ constexpr double never = std::numeric_limits<double>::infinity();
 
 float finite_ratio(float ratio) { return std::isfinite(ratio) && ratio > 0 ? ratio : 1; }
 
+/// By time; what happened at one time stays in its order. Most are in order, and a sort would take from the
+/// heap.
+void put_in_order(std::span<Event> events) {
+  const auto earlier = [](const Event& a, const Event& b) { return a.time < b.time; };
+  for (auto it = std::is_sorted_until(events.begin(), events.end(), earlier); it != events.end(); ++it) {
+    std::rotate(std::upper_bound(events.begin(), it, *it, earlier), it, std::next(it));
+  }
+}
+
 }  // namespace
 
 Playfield::Impl::Impl(TableSetup given, const PlayfieldOptions& wanted)
@@ -104,8 +113,7 @@ void Playfield::Impl::advance_to(double time) {
   }
   go_to(clock.at(time));
   clock.advance_to(time);
-  std::stable_sort(coming.begin() + static_cast<std::ptrdiff_t>(before), coming.end(),
-                   [](const Event& a, const Event& b) { return a.time < b.time; });
+  put_in_order(std::span(coming).subspan(before));
 }
 
 /// Moves the cards on to a time of the table's clock, and tells of what came of it.
@@ -240,7 +248,7 @@ void Playfield::resize(Size window, float pixel_ratio, double time, const Insets
   }
   impl_->record(ResizeInput{window, pixel_ratio, time, insets});
   impl_->advance_to(time);
-  impl_->cancel_carry(impl_->carry.pointer);
+  impl_->cancel_all();
   impl_->show_zoom({});
   impl_->options.window = finite_window(window);
   impl_->options.pixel_ratio = finite_ratio(pixel_ratio);
@@ -342,6 +350,13 @@ std::vector<LegalMove> Playfield::legal_moves() const {
 }
 
 Run Playfield::held() const { return impl_->carry.run; }
+Run Playfield::held_by(std::uint32_t pointer) const {
+  Run run;
+  impl_->each_carry([&](const Impl::Carry& c) {
+    if (c.mode == Impl::Carry::Mode::drag && c.by == pointer) run = c.run;
+  });
+  return run;
+}
 std::span<const ZoneId> Playfield::targets() const { return impl_->carry.targets; }
 ZoneId Playfield::aimed_at() const {
   const auto& targets = impl_->carry.targets;

@@ -30,15 +30,20 @@ double Playfield::Impl::due() const {
 /// The next time of the inputs at which the player's hand does something by doing nothing.
 double Playfield::Impl::input_due() const {
   double next = std::min(gestures.due(), hover_due());
-  if (carry.tilts) next = std::min(next, carry.time + tilt_stays);
+  each_carry([&](const Carry& c) {
+    if (c.tilts) next = std::min(next, c.time + tilt_stays);
+  });
   return next;
 }
 
 void Playfield::Impl::run_input_due(double time) {
-  if (carry.tilts && carry.time + tilt_stays <= time) {
-    carry.tilts = false;
-    for (const CardId id : setup.table.cards_of(carry.run)) motion.lean(slot(id), {}, options.feel.tilt);
-  }
+  const auto straighten = [&](Carry& c) {
+    if (!c.tilts || c.time + tilt_stays > time) return;
+    c.tilts = false;
+    for (const CardId id : setup.table.cards_of(c.run)) motion.lean(slot(id), {}, options.feel.tilt);
+  };
+  straighten(carry);
+  std::for_each(other_drags.begin(), other_drags.end(), straighten);
   const auto said = gestures.advance_to(time);
   for (std::size_t i = 0; i < said.size(); ++i) (void)handle(said[i]);
   run_hover_due(time);

@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include "apsidon/geometry/error.hpp"
+#include "rules/sentence.hpp"
 
 namespace apsidon {
 namespace {
@@ -36,20 +37,22 @@ Phrases english() {
   say(Reason::not_same_colour, "{card} is not of the colour of {onto}, as {zone} asks.");
   say(Reason::not_empty, "{zone} takes a card only while it is empty.");
   say(Reason::needs_card, "{zone} is empty: {card} has nothing to lie on.");
-  say(Reason::not_rank_on_empty, "{zone} begins with rank {wanted_rank}; {card} is not one.");
+  say(Reason::not_rank_on_empty, "{zone} begins with rank {wanted_rank}; {card} has another.");
   say(Reason::too_many, "{zone} takes at most {wanted} at once here; from {card} on there are {found}.");
   say(Reason::negated, "{zone} does not take {card}.");
   say(Reason::no_rank, "{card} has no suit or rank to go by.");
   say(Reason::not_same_rank, "{card} is not of the rank of {onto}, as {zone} asks.");
   say(Reason::not_together, "{card} does not belong together with {onto}.");
   say(Reason::wrong_source, "{zone} takes no cards from where {card} lies.");
-  say(Reason::needs_neighbours, "{zone} wants {wanted} filled places beside it; there are {found}.");
-  say(Reason::wrong_suit, "{zone} wants a {wanted_suit}; {card} is not one.");
-  say(Reason::too_low, "{zone} wants a {wanted_rank} at least; {card} is too low.");
+  say(Reason::needs_neighbours,
+      "Of the places beside {zone}, at least {wanted} must be filled; {found} are.");
+  say(Reason::wrong_suit, "{zone} wants the suit {wanted_suit}; {card} is of another.");
+  say(Reason::too_low, "{zone} wants rank {wanted_rank} or higher; {card} is too low.");
   say(Reason::own_rule, "{zone} does not take {card}.");
   say(Reason::no_exchange, "{onto} may not go to {zone}, where {card} comes from.");
   say(Reason::locked, "{card} waits for an answer.");
-  say(Reason::no_passes, "{zone} has been gone through {found} times, and may be no more.");
+  say(Reason::in_hand, "{card} is in the hand already.");
+  say(Reason::no_passes, "{zone} cannot be gone through again: {found} of {wanted} passes are used.");
   say(Reason::no_stock, "{zone} gives no cards at a tap.");
   say(Reason::too_many_open, "{wanted} cards are open already.");
   say(Reason::refused_by_game, "{card} may not go to {zone} now.");
@@ -57,6 +60,7 @@ Phrases english() {
   say(Reason::unknown_proposal, "No move waits for this answer.");
   say(Reason::nothing_to_undo, "There is nothing to undo.");
   say(Reason::nothing_to_redo, "There is nothing to redo.");
+  p.others = " Nor does it fit there in any other way.";
   return p;
 }
 
@@ -83,13 +87,9 @@ std::string fill(const std::string& text, const Verdict& v, const Table& table) 
   const bool suit = v.wanted >= 0 && static_cast<std::size_t>(v.wanted) < suits.size();
   args.push_back(
       fmt::arg("wanted_suit", suit ? suits[static_cast<std::size_t>(v.wanted)].name : std::string("?")));
+  args.push_back(fmt::arg("others", v.others));
   args.push_back(fmt::arg("key", v.key));
-  std::string out = fmt::vformat(text, args);
-  if (!out.empty() && out[0] >= 'a' && out[0] <= 'z' && text.starts_with("{card}") &&
-      !(v.card && table.card(v.card) && table.card(v.card)->face_up)) {
-    out[0] = static_cast<char>(out[0] - 'a' + 'A');  // "The covered card …" at the start of a sentence
-  }
-  return out;
+  return fmt::vformat(text, args);
 }
 
 }  // namespace
@@ -101,21 +101,28 @@ const Phrases& default_phrases() {
 
 void check(const Phrases& phrases) {
   const Table nobody(Deck({.suits = {{"a", "a"}}, .ranks = {"1"}}));
-  for (std::size_t i = 0; i < phrases.by_reason.size(); ++i) {
+  const auto look = [&](std::string_view what, const std::string& text) {
     try {
-      (void)fill(phrases.by_reason[i], {}, nobody);
+      (void)fill(text, {}, nobody);
     } catch (const fmt::format_error& e) {
       throw Error(
           fmt::format("phrase for {}: '{}': {}; {{card}}, {{onto}}, {{zone}}, {{wanted}}, {{found}}, "
-                      "{{wanted_rank}}, {{wanted_suit}} or {{key}} is expected",
-                      code_of(static_cast<Reason>(i)), phrases.by_reason[i], e.what()));
+                      "{{wanted_rank}}, {{wanted_suit}}, {{others}} or {{key}} is expected",
+                      what, text, e.what()));
     }
+  };
+  for (std::size_t i = 0; i < phrases.by_reason.size(); ++i) {
+    look(code_of(static_cast<Reason>(i)), phrases.by_reason[i]);
   }
+  look("others", phrases.others);
 }
 
 std::string describe(const Verdict& verdict, const Table& table, const Phrases& phrases) {
   const auto i = static_cast<std::size_t>(verdict.reason);
-  return i < phrases.by_reason.size() ? fill(phrases.by_reason[i], verdict, table) : std::string();
+  if (i >= phrases.by_reason.size()) return {};
+  std::string text = as_sentence(fill(phrases.by_reason[i], verdict, table));
+  if (verdict.others > 0) text += fill(phrases.others, verdict, table);
+  return text;
 }
 
 }  // namespace apsidon

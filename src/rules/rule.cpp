@@ -163,13 +163,14 @@ Verdict ask_rank_on_empty(const Rule& rule, const RuleQuestion& q) {
 
 /// Of several refusals, one that is about the cards says more than one that only says that the zone is the
 /// wrong kind.
-bool says_more(const Verdict& a, const Verdict& b) {
-  const auto weight = [](Reason r) { return r == Reason::not_empty || r == Reason::needs_card ? 0 : 1; };
-  return weight(a.reason) > weight(b.reason);
+bool says_of_cards(const Verdict& v) {
+  return v.reason != Reason::not_empty && v.reason != Reason::needs_card;
 }
+bool says_more(const Verdict& a, const Verdict& b) { return says_of_cards(a) && !says_of_cards(b); }
 
 Verdict ask_any(const Rule& rule, const RuleQuestion& q, Links links) {
   Verdict best;
+  int about_cards = 0;
   for (std::size_t i = 0; i < rule.parts.size(); ++i) {
     Verdict v = ask(rule.parts[i], q, links);
     if (v.allowed()) {
@@ -177,7 +178,9 @@ Verdict ask_any(const Rule& rule, const RuleQuestion& q, Links links) {
       return v;
     }
     if (i == 0 || says_more(v, best)) best = v;
+    about_cards += says_of_cards(v) ? 1 : 0;
   }
+  best.others = std::max(about_cards - 1, 0);
   return best;
 }
 

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "support/allocations.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -397,6 +398,76 @@ TEST_CASE("play: drag: a second pointer, a second button, lost focus and a close
   begin();
 }
 
+TEST_CASE("play: drag: several pointers drag at once only when asked for") {
+  for (const bool several : {false, true}) {
+    PlayfieldOptions options;
+    options.window = {1000, 700};
+    options.drag.several = several;
+    Hand h(desk({}), options);
+    const CardId one = h.cards("hand")[9];
+    const CardId other = h.cards("slot")[0];
+    const auto touch = [&](PointerPhase phase, Vec2 at, std::uint32_t id) {
+      h.point(phase, at, PointerKind::touch, id);
+    };
+    touch(PointerPhase::down, h.grip(one), 7);
+    touch(PointerPhase::move, h.middle("meadow"), 7);
+    touch(PointerPhase::down, h.middle(other), 8);
+    touch(PointerPhase::move, h.middle("shelf"), 8);
+    CHECK(h.field.held_by(7).first == one);
+    CHECK(h.field.held_by(8).count == (several ? 1 : 0));
+    CHECK(h.field.held().first == (several ? other : one));
+    // The first goes on while the second is still.
+    touch(PointerPhase::move, h.middle("meadow") + Vec2{9, 5}, 7);
+    CHECK(h.field.held().first == one);
+    CHECK(h.field.aimed_at() == h.zone("meadow"));
+    touch(PointerPhase::up, h.middle("meadow") + Vec2{9, 5}, 7);
+    CHECK(h.cards("meadow") == std::vector<CardId>{one});
+    CHECK(h.field.held().count == (several ? 1 : 0));
+    touch(PointerPhase::up, h.middle("shelf"), 8);
+    CHECK(h.cards("shelf").size() == (several ? 1 : 0));
+    CHECK(h.count(EventKind::dropped) == (several ? 2 : 1));
+    CHECK(h.field.held().count == 0);
+  }
+}
+
+TEST_CASE("play: drag: what one pointer holds another cannot take, and what ends all drags ends each") {
+  PlayfieldOptions options;
+  options.window = {1000, 700};
+  options.drag.several = true;
+  TableSetup setup = desk({});
+  // A column whose cards are picked up with all that lies on them.
+  const Deck& deck = setup.table.deck();
+  setup.rules[0].pick = {.kind = PickKind::run, .link = rule::anything()};
+  setup.places[0].layout = ColumnLayout{};
+  for (const char* face : {"poppy-8", "poppy-7"}) setup.table.create_card({1}, {.face = *deck.find(face)});
+  Hand h(std::move(setup), options);
+  const std::vector<CardId> column = h.cards("slot");
+  const auto top_strip = [&](std::size_t i) {
+    return h.middle(column[i]) - Vec2{0, h.field.card_size().height * 0.45f};
+  };
+  h.point(PointerPhase::down, top_strip(1), PointerKind::mouse, 1);
+  h.point(PointerPhase::move, h.middle("meadow"), PointerKind::mouse, 1);
+  REQUIRE(h.field.held_by(1).count == 2);
+  h.point(PointerPhase::down, top_strip(0), PointerKind::mouse, 2);
+  h.point(PointerPhase::move, h.middle("shelf"), PointerKind::mouse, 2);
+  CHECK(h.field.held_by(2).count == 0);
+  const auto refused = std::find_if(h.told.begin(), h.told.end(),
+                                    [](const Event& e) { return e.kind == EventKind::pick_refused; });
+  REQUIRE(refused != h.told.end());
+  CHECK(refused->verdict.reason == Reason::in_hand);
+  h.point(PointerPhase::up, h.middle("shelf"), PointerKind::mouse, 2);
+  const CardId free = h.cards("hand")[9];
+  h.point(PointerPhase::down, h.grip(free), PointerKind::mouse, 3);
+  h.point(PointerPhase::move, h.middle("shelf"), PointerKind::mouse, 3);
+  REQUIRE(h.field.held_by(3).first == free);
+  h.field.resize({900, 650}, 1, h.field.now());
+  h.wait(0);
+  CHECK(h.count(EventKind::cancelled) == 2);
+  CHECK(h.field.held().count == 0);
+  h.settle();
+  for (const CardId card : column) CHECK(*h.field.live_pose(card) == *h.field.resting_pose(card));
+}
+
 TEST_CASE("play: drag: a flick takes a card to where it is thrown, a slow drag as far does not") {
   ZoneHandling handling;
   handling.flick_to = {3};  // the shelf
@@ -419,6 +490,32 @@ TEST_CASE("play: drag: a flick takes a card to where it is thrown, a slow drag a
   throw_up(0.2);
   CHECK(h.cards("shelf").size() == 1);
   CHECK(h.cards("hand").size() == 9);
+}
+
+TEST_CASE("play: frames take nothing from the heap once they are warm, in motion, under a pointer, at rest") {
+  Playfield field(desk(), {.window = {1000, 700}});
+  const Rect area = *field.area(*field.table().find_zone("hand"));
+  double time = 0;
+  // The same rounds: cards are dealt, the pointer sweeps over them while they come, then all is still.
+  for (int round = 0; round < 4; ++round) {
+    field.deal();
+    const std::size_t taken = allocations_in([&] {
+      for (int i = 0; i < 400; ++i) {
+        time += 1.0 / 60;
+        if (i < 300) {
+          const float share = static_cast<float>(i) / 300;
+          field.pointer({.phase = PointerPhase::move,
+                         .at = {area.min.x + area.width() * share, area.centre().y},
+                         .time = time});
+        }
+        field.advance_to(time);
+        (void)field.hit({500, 350});
+        (void)field.frame();
+      }
+    });
+    CAPTURE(round);
+    CHECK((round < 2 || taken == 0));
+  }
 }
 
 TEST_CASE("play: taps: pick and place, double tap to the best place, and what is not for tapping says so") {

@@ -65,15 +65,15 @@ class Model {
   }
   /// What the game does itself belongs to the last move.
   void game_did(const Table& table) {
-    forget_nothing();
+    forget_empty_drop();
     std::vector<State> done = std::move(done_);
     const State before{lies_, spots_};
     take(table);
     done_ = std::move(done);
-    // A move that the game has made to nothing is no step either.
-    const State now{lies_, spots_};
-    if (now != before && !done_.empty() && done_.back() == now) done_.pop_back();
+    game_changed_ = game_changed_ || State{lies_, spots_} != before;
   }
+  /// What belongs to a move is seen when the next one begins.
+  void next_begins() { forget_nothing(); }
 
   void hear(const Event& e, const TableSetup& setup, const std::map<std::uint64_t, Proposal>& asked,
             const Table& table) {
@@ -199,13 +199,19 @@ class Model {
   static std::vector<Lying>::iterator find(std::vector<Lying>& in, CardId card) {
     return std::find_if(in.begin(), in.end(), [&](const Lying& l) { return l.card == card; });
   }
-  /// A move that changed nothing was no step.
-  void forget_nothing() {
+  /// A drop that changed nothing was no step.
+  void forget_empty_drop() {
     if (may_be_nothing_ && !done_.empty() && done_.back().lies == lies_) {
       done_.pop_back();
       undone_ = std::move(undone_before_);
     }
     may_be_nothing_ = false;
+  }
+  /// Nor is a move that the game has made to nothing by the time of the next.
+  void forget_nothing() {
+    forget_empty_drop();
+    if (game_changed_ && !done_.empty() && done_.back() == State{lies_, spots_}) done_.pop_back();
+    game_changed_ = false;
   }
   void step() { step({lies_, spots_}); }
   void step(const State& before) {
@@ -221,6 +227,7 @@ class Model {
   std::vector<State> undone_before_ = {};  // the last step
   std::uint64_t exchanged_ = 0;
   bool may_be_nothing_ = false;  // the last step
+  bool game_changed_ = false;    // since the last step
 };
 
 struct Tally {
@@ -302,6 +309,14 @@ class Session {
     model_.check(table);
     const Run held = field.held();
     RC_ASSERT(held.count == 0 || table.cards_of(held).size() == held.count);
+    const Run first = field.held_by(0);
+    const Run second = field.held_by(1);
+    RC_ASSERT(first.count == 0 || second.count == 0 ||
+              (options_.drag.several && first.first != second.first));
+    for (const CardId card : table.cards_of(first)) {
+      const auto others = table.cards_of(second);
+      RC_ASSERT(std::find(others.begin(), others.end(), card) == others.end());
+    }
     for (const Zone& zone : table.zones()) {
       for (const CardId card : zone.cards) RC_ASSERT(is_finite(*field.live_pose(card)));
       const auto targets = field.targets();
@@ -394,6 +409,7 @@ class Session {
     PlayfieldOptions options;
     options.window = window(r);
     if (r.chance(0.2f)) options.drag.look = DragLook::copy;
+    options.drag.several = r.chance(0.4f);
     return options;
   }
   static Size window(Random& r) { return {r.uniform(300, 1300), r.uniform(300, 900)}; }
@@ -404,7 +420,7 @@ class Session {
     (void)field.pointer({.phase = phase,
                          .at = at,
                          .time = time_,
-                         .pointer = r.chance(0.9f) ? 0u : 1u,
+                         .pointer = r.chance(options_.drag.several ? 0.6f : 0.9f) ? 0u : 1u,
                          .kind = kind_,
                          .button = r.chance(0.97f) ? PointerButton::primary : PointerButton::secondary});
     hear_until_now();
@@ -485,10 +501,14 @@ class Session {
     Tally& tally = *tally_;
     for (const Event& e : std::vector<Event>(field.events().begin(), field.events().end())) hear(e, tally);
     model_.see_spots(field.table());
-    if (matched_) model_.game_did(field.table());
+    if (matched_) {
+      model_.game_did(field.table());
+      model_.next_begins();
+    }
     matched_ = false;
     const auto state = [&](const char* name, bool is) { tally.states[name] += is ? 1 : 0; };
     state("held", field.held().count > 0);
+    state("two held", field.held_by(0).count > 0 && field.held_by(1).count > 0);
     state("waiting", !field.waiting().empty());
     state("gate closed", !field.gate_open());
     state("comparing", field.gate_closed_for("comparing"));

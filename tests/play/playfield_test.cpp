@@ -112,7 +112,7 @@ TEST_CASE("play: a refused card goes home shaking, with the reason in the event"
   CHECK(refused->card == card);
   CHECK(refused->proposal == 1);
   CHECK(describe(refused->verdict, g.field.table()) ==
-        "reed-5 is not one rank above fern-1, as bed builds up.");
+        "Reed-5 is not one rank above fern-1, as bed builds up.");
   const auto& items = g.field.frame().items;
   CHECK(std::any_of(items.begin(), items.end(),
                     [&](const FrameItem& i) { return i.card == card && i.marks.refused; }));

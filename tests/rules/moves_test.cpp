@@ -47,7 +47,7 @@ TEST_CASE("rules: neighbours that are filled, and a rule that holds with each of
       rule::all({rule::neighbours(1), rule::each_neighbour(rule::any({rule::same_suit(), rule::rank_up()}))});
   const Verdict alone = b.judge(tied, card, b.slots[1]);
   CHECK(alone.reason == Reason::needs_neighbours);
-  CHECK(describe(alone, b.table) == "slot-2 wants 1 filled places beside it; there are 0.");
+  CHECK(describe(alone, b.table) == "Of the places beside slot-2, at least 1 must be filled; 0 are.");
   b.lay(b.slots[0], "reed-4");
   CHECK(b.judge(tied, card, b.slots[1]).allowed());
   const CardId other = b.lay(b.slots[2], "poppy-9");
@@ -68,10 +68,10 @@ TEST_CASE("rules: faces that a place wants, where cards come from, sets, and a r
   const int fern = deck.suit_of(*deck.find("fern-1"));
   CHECK(b.judge(rule::of_suit(poppy), card, b.slots[0]).allowed());
   CHECK(describe(b.judge(rule::of_suit(fern), card, b.slots[0]), b.table) ==
-        "slot-1 wants a fern; poppy-7 is not one.");
+        "Slot-1 wants the suit fern; poppy-7 is of another.");
   CHECK(b.judge(rule::rank_at_least(*deck.find_rank("7")), card, b.slots[0]).allowed());
   CHECK(describe(b.judge(rule::rank_at_least(*deck.find_rank("8")), card, b.slots[0]), b.table) ==
-        "slot-1 wants a 8 at least; poppy-7 is too low.");
+        "Slot-1 wants rank 8 or higher; poppy-7 is too low.");
   CHECK(b.judge(rule::from({b.hand}), card, b.slots[0]).allowed());
   CHECK(b.judge(rule::from({b.stock, b.waste}), card, b.slots[0]).reason == Reason::wrong_source);
   b.lay(b.slots[0], "reed-7");
@@ -99,7 +99,7 @@ TEST_CASE("rules: an occupied slot exchanges, when the other card may go back") 
   b.rules[0] = {.drop = rule::on_empty(), .exchanges = true};
   const Verdict no = judge_drop(b.table, b.book(), {card, 1}, b.slots[0]);
   CHECK(no.reason == Reason::no_exchange);
-  CHECK(describe(no, b.table) == "poppy-9 may not go to hand, where fern-5 comes from.");
+  CHECK(describe(no, b.table) == "Poppy-9 may not go to hand, where fern-5 comes from.");
   b.rules[b.hand.value - 1].drop = rule::anything();
   CHECK(judge_drop(b.table, b.book(), {card, 1}, b.slots[0]).allowed());
   CHECK(would_exchange(b.table, b.book(), {card, 1}, b.slots[0]));
@@ -123,7 +123,7 @@ TEST_CASE("rules: a stock gives by the pass, and so many passes") {
   for (int i = 0; i < 5; ++i) CHECK(tap().found == 1);
   const Verdict over = tap();
   CHECK(over.reason == Reason::no_passes);
-  CHECK(describe(over, b.table) == "stock has been gone through 2 times, and may be no more.");
+  CHECK(describe(over, b.table) == "Stock cannot be gone through again: 2 of 2 passes are used.");
   const Table empty = Bench().table;
   CHECK(judge_stock(empty, b.book(), b.stock).reason == Reason::empty_zone);
 }

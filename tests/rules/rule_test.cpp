@@ -97,7 +97,7 @@ TEST_CASE("rules: a run is judged by its lowest card and its length") {
   CHECK(v.reason == Reason::too_many);
   CHECK(v.wanted == 2);
   CHECK(v.found == 3);
-  CHECK(describe(v, bench.table) == "bed takes at most 2 at once here; from fern-3 on there are 3.");
+  CHECK(describe(v, bench.table) == "Bed takes at most 2 at once here; from fern-3 on there are 3.");
 }
 
 TEST_CASE("rules: a zone gives nothing, its top, any card, or a run that holds together") {
@@ -165,7 +165,7 @@ TEST_CASE("rules: a sentence does not tell what a covered card hides, and templa
   german.by_reason[static_cast<std::size_t>(Reason::drop_nothing)] = "{zone} nimmt keine Karten.";
   check(german);
   CHECK(describe({.reason = Reason::drop_nothing, .zone = bench.bed}, bench.table, german) ==
-        "bed nimmt keine Karten.");
+        "Bed nimmt keine Karten.");
   german.by_reason[0] = "{kart}";
   CHECK_THROWS_WITH(check(german),
                     Catch::Contains("phrase for allowed: '{kart}'") && Catch::Contains("is expected"));

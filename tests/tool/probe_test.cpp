@@ -142,7 +142,7 @@ TEST_CASE("tool: probe at an empty zone gives the zone, outside of all nothing")
 TEST_CASE("tool: probe tells a person what may be picked up, and why not") {
   const auto stock = tool({"probe", "data/potting-bench.table.json", "--at", "79,96"});
   CHECK(stock.code == 0);
-  CHECK(stock.out.find("stock gives no cards by hand. [pick-nothing]") != std::string::npos);
+  CHECK(stock.out.find("Stock gives no cards by hand. [pick-nothing]") != std::string::npos);
   const auto run = tool({"probe", "data/potting-bench.table.json", "--at", "370,50"});
   CHECK(run.out.find("at 370,50 lies poppy-9 (card ") == 0);
   CHECK(run.out.find("it may be picked up, with the 3 on it") != std::string::npos);

@@ -28,7 +28,7 @@ TEST_CASE("tool: replay tells what happened in a session, and that it happens ag
   CHECK(first.code == 0);
   CHECK(first.err.empty());
   CHECK(first.out.find("Reed-2 laid on bed-2.") != std::string::npos);
-  CHECK(first.out.find("Bed-4 begins with rank 1; marigold-3 is not one.") != std::string::npos);
+  CHECK(first.out.find("Bed-4 begins with rank 1; marigold-3 has another.") != std::string::npos);
   CHECK(first.out.find("Fern-10 and 2 on it laid on column-1.") != std::string::npos);
 
   const auto again = tool({"replay", bench, session, "--check", events});

@@ -19,8 +19,9 @@ class APSIDON_CORE_EXPORT History {
   /// Forgets all steps; the table as it is now is where the next one begins.
   void start(const Table& table);
   /// What has changed since it last looked becomes a step, or a part of the last one when `belongs`; nothing
-  /// becomes nothing. Ends what could be redone. A change that brought cards or took them away cannot be
-  /// undone, and ends what could be. O(zones + cards of those that changed).
+  /// becomes nothing, and a step whose parts come to nothing is forgotten. Ends what could be redone. A
+  /// change that brought cards or took them away cannot be undone, and ends what could be. O(zones + cards of
+  /// those that changed).
   void note(const Table& table, bool belongs = false);
   [[nodiscard]] bool can_undo() const { return done_ > 0; }
   [[nodiscard]] bool can_redo() const { return done_ < steps_.size(); }

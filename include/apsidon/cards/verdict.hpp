@@ -49,6 +49,7 @@ enum class Reason : std::uint8_t {
   no_exchange,        ///< `onto` may not go where `card` comes from
   // about what else a player does
   locked,            ///< the card waits for an answer
+  in_hand,           ///< another pointer drags the card
   no_passes,         ///< the stock was gone through `found` times, and may be no more
   no_stock,          ///< the zone is not one that gives cards at a tap
   too_many_open,     ///< `wanted` cards are open already
@@ -68,12 +69,13 @@ inline constexpr int reason_count = static_cast<int>(Reason::nothing_to_redo) + 
 /// `describe` makes a sentence of it.
 struct Verdict {
   Reason reason = Reason::allowed;
-  CardId card = {};       ///< the card that decided
-  CardId onto = {};       ///< the card it would lie on; none for an empty zone
-  ZoneId zone = {};       ///< the zone that decided
-  int wanted = 0;         ///< a rank (from 0) or a number of cards, see the reason
-  int found = 0;          ///< what was there instead
-  int alternative = -1;   ///< when allowed by an `any` rule: which of its parts matched, from 0
+  CardId card = {};      ///< the card that decided
+  CardId onto = {};      ///< the card it would lie on; none for an empty zone
+  ZoneId zone = {};      ///< the zone that decided
+  int wanted = 0;        ///< a rank (from 0) or a number of cards, see the reason
+  int found = 0;         ///< what was there instead
+  int alternative = -1;  ///< when allowed by an `any` rule: which of its parts matched, from 0
+  int others = 0;  ///< when refused by an `any` rule: how many other parts could have matched, and did not
   std::uint64_t key = 0;  ///< the key that was not found, missing or repeated
 
   [[nodiscard]] constexpr bool allowed() const { return reason == Reason::allowed; }

@@ -62,6 +62,7 @@ enum class DragLook : std::uint8_t {
 struct DragOptions {
   Grip grip = Grip::keep;
   DragLook look = DragLook::card;
+  bool several = false;       ///< each pointer may drag a run of its own, at once with those of others
   float above_finger = 0.3f;  ///< how far a card is held above a finger, share of its height, [0, 4]
   float copy_opacity = 0.6f;  ///< [0, 1]
 

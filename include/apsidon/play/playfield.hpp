@@ -251,8 +251,10 @@ class APSIDON_CORE_EXPORT Playfield {
   [[nodiscard]] Verdict judge_stock(ZoneId stock) const;
   /// All that the player may do. O(cards * zones).
   [[nodiscard]] std::vector<LegalMove> legal_moves() const;
-  /// The run that is in the hand; no cards when none is.
+  /// The run that is in the hand; no cards when none is. Of several the one that a pointer moved last.
   [[nodiscard]] Run held() const;
+  /// The run that this pointer drags; no cards when it drags none.
+  [[nodiscard]] Run held_by(std::uint32_t pointer) const;
   /// The zones that would take the held run, in order; empty when nothing is held.
   [[nodiscard]] std::span<const ZoneId> targets() const;
   /// The zone that would get the held run if it were let go now; none when none would.

@@ -8,10 +8,10 @@
 namespace apsidon {
 
 /// One template a reason, by Reason; a client translates the game by replacing them. Placeholders: `{card}`,
-/// `{onto}`,
-/// `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{wanted_suit}`, `{key}`.
+/// `{onto}`, `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{wanted_suit}`, `{others}`, `{key}`.
 struct Phrases {
   std::array<std::string, static_cast<std::size_t>(reason_count)> by_reason;
+  std::string others = {};  ///< comes after, when other ways of an `any` rule do not fit either; may be empty
 };
 
 /// The English sentences that Apsidon comes with.
@@ -20,7 +20,8 @@ struct Phrases {
 /// Throws Error when a template has a placeholder that is not in the list above, or braces that do not match.
 APSIDON_CORE_EXPORT void check(const Phrases& phrases);
 
-/// The verdict as a sentence that names the card, the zone and why. `phrases` must have passed `check`.
+/// The verdict as a sentence that names the card, the zone and why; it begins with a capital letter.
+/// `phrases` must have passed `check`.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string describe(const Verdict& verdict, const Table& table,
                                                        const Phrases& phrases = default_phrases());
 
