@@ -37,11 +37,16 @@ void draw_part(cairo_t* cr, const Gallery& gallery, const PicturePart& part, dou
 
 /// The picture of a side, if there is one.
 bool draw_from_gallery(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius) {
-  const auto part = item.back ? back_of(faces.gallery->art(), faces.deck, item.face)
-                              : part_of(faces.gallery->art(), faces.deck, item.face);
-  if (!part || !faces.gallery->size_of(part->picture)) return false;
-  draw_part(cr, *faces.gallery, *part, double{item.size.width}, double{item.size.height}, radius);
-  return true;
+  const Art& art = faces.gallery->art();
+  const auto draw = [&](const std::optional<PicturePart>& part) {
+    if (!part || !faces.gallery->size_of(part->picture)) return false;
+    draw_part(cr, *faces.gallery, *part, double{item.size.width}, double{item.size.height}, radius);
+    return true;
+  };
+  if (item.back) return draw(back_of(art, faces.deck, item.face));
+  // A larger picture shows its own, where there is one.
+  const bool larger = item.kind == FrameKind::zoom;
+  return (larger && draw(detail_of(art, faces.deck, item.face))) || draw(part_of(art, faces.deck, item.face));
 }
 
 /// Draws one side of a card in the box from (0, 0) to its size.

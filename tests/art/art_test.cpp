@@ -158,6 +158,31 @@ TEST_CASE("art: a face whose picture is missing shows its name instead of nothin
   CHECK(dark > 60);
 }
 
+TEST_CASE("art: a larger picture of a card is drawn from its own, where the art has one") {
+  const Deck deck = small();
+  const Scratch scratch;
+  std::filesystem::create_directories(scratch / "large");
+  const FaceId face = *deck.find("fern-1");
+  // The large one is the plum back, to be told from the paper of the face.
+  paint_card(deck, face, {80, 112}, 1).write_png(scratch / "fern-1.png");
+  paint_card(deck, hidden_face, {160, 224}, 1).write_png(scratch / "large/fern-1.png");
+  const auto green_of = [&](FrameKind kind, const std::string& details) {
+    const Gallery gallery(Art{.pattern = "{face}.png", .detail_pattern = details}, scratch / "");
+    const Pose pose{.centre = {100, 120}};
+    Frame frame{.window = {200, 240}, .card = {80, 112}};
+    frame.items.push_back({.kind = kind,
+                           .face = face,
+                           .size = {80, 112},
+                           .matrix = matrix_of(pose),
+                           .corners = corners(pose, {80, 112})});
+    return int{paint(frame, deck, &gallery).pixel(70, 120)[1]};
+  };
+  CHECK(green_of(FrameKind::card, "large/{face}.png") > 200);
+  CHECK(green_of(FrameKind::zoom, "large/{face}.png") < 120);
+  CHECK(green_of(FrameKind::zoom, "") > 200);
+  CHECK(green_of(FrameKind::zoom, "gone/{face}.png") > 200);
+}
+
 TEST_CASE("art: the demo recipe is read and valid by its schema, and what is wrong in one is said") {
   const auto file = source("data/drawings/glasshouse.recipe.json");
   CHECK(Schema("recipe").accepts(nlohmann::json::parse(contents(file))));

@@ -128,6 +128,45 @@ TEST_CASE("tool: draw writes a picture of the window's size at its pixel ratio")
   CHECK(holds(outcome.out, "1280x800 pixels, plan 'wide'"));
 }
 
+TEST_CASE("tool: draw shows what a mouse hovers and what a drag marks, and says when there is nothing") {
+  const Scratch scratch;
+  const auto out = (scratch / "moment.png").string();
+  const auto draw = [&](const std::string& table, std::vector<std::string> more) {
+    std::vector<std::string> words{"draw", table, "--out", out};
+    words.insert(words.end(), more.begin(), more.end());
+    return tool(words);
+  };
+  const std::string market = "data/market-stall.table.json";
+  const auto still = draw(market, {});
+  CHECK(still.code == 0);
+  const std::string at_rest = contents(out);
+  // Where the tool itself says that a card of the hand is.
+  const auto place = tool({"place", market, "--format", "json"});
+  const auto table = nlohmann::json::parse(place.out);
+  std::string at;
+  for (const auto& zone : table["zones"]) {
+    if (zone["zone"] != "hand") continue;
+    const auto& card = zone["cards"][4];
+    at = std::to_string(card["x"].get<double>()) + "," + std::to_string(card["y"].get<double>());
+  }
+  REQUIRE_FALSE(at.empty());
+  const auto hover = draw(market, {"--hover", at});
+  CHECK(hover.code == 0);
+  CHECK(holds(hover.out, "hovered: "));
+  CHECK(contents(out) != at_rest);
+  const auto drag = draw(market, {"--drag", at, "--to", "640,300"});
+  CHECK(drag.code == 0);
+  CHECK(holds(drag.out, "held: "));
+  CHECK(holds(drag.out, "places would take it"));
+  CHECK(draw(market, {"--hover", "1,1"}).code == 1);
+  CHECK(draw(market, {"--drag", "1,1", "--to", "2,2"}).code == 1);
+  CHECK(draw(market, {"--drag", at}).code == 2);
+  CHECK(draw(market, {"--hover", at, "--drag", at, "--to", at}).code == 2);
+  const auto bad = draw(market, {"--hover", "here"});
+  CHECK(bad.code == 2);
+  CHECK(holds(bad.err, "--hover 'here': a point like 640,400 is expected"));
+}
+
 TEST_CASE("tool: the deal's film has cards leave one after another and end at rest, whatever its rate") {
   const auto film = [](const char* rate) {
     const auto lines = lines_of(tool({"film", bench, "--format", "csv", "--rate", rate}).out);

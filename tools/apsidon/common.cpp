@@ -54,9 +54,9 @@ Size parse_size(const std::string& text) {
   return {pair->first, pair->second};
 }
 
-Vec2 parse_point(const std::string& text) {
+Vec2 parse_point(const std::string& option, const std::string& text) {
   const auto pair = parse_pair(text, ',');
-  if (!pair) throw Failure{bad_call, fmt::format("--at '{}': a point like 640,400 is expected", text)};
+  if (!pair) throw Failure{bad_call, fmt::format("{} '{}': a point like 640,400 is expected", option, text)};
   return {pair->first, pair->second};
 }
 

@@ -37,7 +37,7 @@ struct TableOptions {
 /// "1280x800", each 1 to 16384; anything else is a bad call.
 Size parse_size(const std::string& text);
 /// "640,400"; anything else is a bad call.
-Vec2 parse_point(const std::string& text);
+Vec2 parse_point(const std::string& option, const std::string& text);
 
 /// The value, or a bad-file failure with every problem on a line of its own.
 template <class T>

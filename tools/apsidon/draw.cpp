@@ -1,4 +1,4 @@
-// apsidon draw: a table at rest as a picture.
+// apsidon draw: a table at rest, or with a pointer on it, as a picture.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -16,6 +16,9 @@ struct Options {
   TableOptions table;
   std::string out = "table.png";
   std::string art;
+  std::string hover;
+  std::string drag;
+  std::string to;
   bool outlines = false;
   std::vector<std::string> layers = {};
 };
@@ -50,8 +53,51 @@ class ChosenLayers final : public Sketch {
   const std::vector<std::string>& layers_;
 };
 
+/// A mouse that rests at a point: what it hovers has risen, and its larger picture has come.
+std::string hover(Playfield& field, Vec2 at) {
+  field.pointer({.phase = PointerPhase::move, .at = at, .time = 1});
+  field.advance_to(3);
+  const CardId card = field.hovered();
+  if (!card) throw Failure{no, "nothing there is hovered: its zone's 'hover' and 'zoom' say what is"};
+  return fmt::format("hovered: {}\n", card_text(field.table(), card));
+}
+
+/// A mouse that has pressed at a point and stands still at another.
+std::string drag(Playfield& field, Vec2 from, Vec2 to) {
+  field.pointer({.phase = PointerPhase::down, .at = from, .time = 1});
+  constexpr int steps = 8;
+  for (int i = 1; i <= steps; ++i) {
+    const float share = static_cast<float>(i) / steps;
+    field.pointer(
+        {.phase = PointerPhase::move, .at = from + (to - from) * share, .time = 1 + double{share} * 0.25});
+  }
+  field.advance_to(1.27);  // it leans into its way still
+  for (const Event& e : field.events()) {
+    if (e.kind == EventKind::pick_refused) throw Failure{no, describe(e.verdict, field.table())};
+  }
+  const Run run = field.held();
+  if (run.count == 0) throw Failure{no, "no card there can be dragged"};
+  std::string out = fmt::format("held: {}", card_text(field.table(), run.first));
+  if (run.count > 1) out += fmt::format(" and {} on it", run.count - 1);
+  const ZoneId aimed = field.aimed_at();
+  out += aimed ? fmt::format("; aimed at {}", field.table().zone(aimed)->name)
+               : "; aimed at nothing that takes it";
+  return out + fmt::format("; {} places would take it\n", field.targets().size());
+}
+
 int run(const Options& options) {
-  const Playfield field = load_playfield(options.table);
+  Playfield field = load_playfield(options.table);
+  std::string told;
+  if (!options.hover.empty() && !options.drag.empty()) {
+    throw Failure{bad_call, "--hover and --drag are two pictures: give one of them"};
+  }
+  if (options.drag.empty() != options.to.empty()) {
+    throw Failure{bad_call, "--drag X,Y and --to X,Y belong together: from where, and to where"};
+  }
+  if (!options.hover.empty()) told = hover(field, parse_point("--hover", options.hover));
+  if (!options.drag.empty()) {
+    told = drag(field, parse_point("--drag", options.drag), parse_point("--to", options.to));
+  }
   std::optional<Gallery> gallery;
   if (!options.art.empty()) {
     gallery.emplace(or_fail(load_art(options.art)), std::filesystem::path(options.art).parent_path());
@@ -69,6 +115,7 @@ int run(const Options& options) {
   print(fmt::format("{}: {}x{} pixels, plan '{}', card {}x{} px\n", options.out, picture.width(),
                     picture.height(), field.plan().name, number(double{field.card_size().width}),
                     number(double{field.card_size().height})));
+  print(told);
   if (field.fits()) return yes;
   fmt::print(stderr, "apsidon draw: the window {} is too small to show a card\n", options.table.window);
   return no;
@@ -77,16 +124,20 @@ int run(const Options& options) {
 }  // namespace
 
 void add_draw(CommandLine& line) {
-  Words& words = line.verb("draw", "The table at rest, as a PNG");
+  Words& words = line.verb("draw", "The table at rest, or under a pointer, as a PNG");
   auto options = std::make_shared<Options>();
   options->table.add_to(words);
   words.text("--out", options->out, "FILE", "The file to write, table.png unless stated")
       .text("--art", options->art, "ART", "Cards drawn from the pictures of this art file")
+      .text("--hover", options->hover, "X,Y", "With a mouse that rests here, and what it hovers")
+      .text("--drag", options->drag, "X,Y", "With the card here dragged, its places marked")
+      .text("--to", options->to, "X,Y", "  to here")
       .flag("--outlines", options->outlines,
             "With areas, panels, hit shapes, middles, strips, insertion points and ids drawn over it")
       .choices("--layer", options->layers, {sketch_layers.begin(), sketch_layers.end()}, "LAYER",
                "Only this layer of the outlines; may be given several times")
       .example("apsidon draw data/potting-bench.table.json --window 1280x800 --out bench.png")
+      .example("apsidon draw data/market-stall.table.json --hover 640,700 --out hover.png")
       .does([options] { return run(*options); });
 }
 

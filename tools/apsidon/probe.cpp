@@ -61,7 +61,7 @@ nlohmann::ordered_json json_of(const std::vector<Explained>& stack, const Playfi
 int run(const Options& options) {
   const Playfield field = load_playfield(options.table);
   const Table& table = field.table();
-  const Vec2 at = parse_point(options.at);
+  const Vec2 at = parse_point("--at", options.at);
   const Hit hit = field.hit(at);
   const std::vector<Explained> stack = field.explain(at);
   const PickVerdict pick = field.judge_pick(hit.card);
