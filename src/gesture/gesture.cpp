@@ -174,7 +174,10 @@ std::span<const Gesture> GestureReader::read(const PointerInput& input) {
     case PointerPhase::cancel:
     case PointerPhase::leave:
       p.at = input.at;
-      if (p.pressed) say(GestureKind::cancel, p, input.time);
+      if (p.pressed) {
+        flush_tap(p, input.time);
+        say(GestureKind::cancel, p, input.time);
+      }
       p.pressed = false;
       say(GestureKind::leave, p, input.time);
       break;

@@ -219,7 +219,7 @@ struct Playfield::Impl {
   [[nodiscard]] Rulebook rulebook() const { return {setup.rules, setup.links}; }
   void propose(Proposal proposal, Vec2 at, double time);
   void settle(const Proposal& proposal, Event event, const Verdict& verdict);
-  Verdict apply(const Proposal& proposal);
+  Verdict apply(const Proposal& proposal, double time);
   [[nodiscard]] static Event proposal_event(EventKind kind, const Proposal& proposal, double time);
   void follow_up(ZoneId from, double time);
   void uncover(ZoneId zone, double time);

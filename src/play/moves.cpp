@@ -49,7 +49,7 @@ void Playfield::Impl::settle(const Proposal& proposal, Event event, const Verdic
         cards[slot(id)].departure = ++departures;
       }
     }
-    const Verdict moved = apply(proposal);
+    const Verdict moved = apply(proposal, event.time);
     if (!moved) event.verdict = moved;
   }
   if (!event.verdict) {
@@ -75,7 +75,7 @@ void Playfield::Impl::send_to_rest(const Run& run) {
 }
 
 /// Changes the table as a proposal has it: whole, or not at all.
-Verdict Playfield::Impl::apply(const Proposal& p) {
+Verdict Playfield::Impl::apply(const Proposal& p, double time) {
   Table& table = setup.table;
   const std::size_t to = p.to.value - 1;
   const auto run = table.cards_of(p.run);
@@ -86,7 +86,7 @@ Verdict Playfield::Impl::apply(const Proposal& p) {
     const Verdict swapped = table.swap(p.run.first, other);
     if (swapped) {
       note({.kind = EventKind::exchanged,
-            .time = clock.now(),
+            .time = time,
             .card = other,
             .count = 1,
             .from = p.to,
@@ -254,7 +254,7 @@ Verdict Playfield::answer(std::uint64_t id, const Verdict& verdict) {
   if (verdict) {
     // The rules may see it otherwise by now.
     event.verdict = apsidon::judge_drop(i.setup.table, i.rulebook(), p.run, p.to);
-    if (event.verdict) event.verdict = i.apply(p);
+    if (event.verdict) event.verdict = i.apply(p, event.time);
     event.kind = event.verdict ? EventKind::dropped : EventKind::superseded;
   }
   i.note(event);

@@ -114,6 +114,22 @@ TEST_CASE("gesture: who stays down presses long, once, and its release is no tap
   CHECK(l.wait(5).empty());
 }
 
+TEST_CASE("gesture: a tap that waits is told of when the press after it is cancelled, and not as of before") {
+  Listener l;
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  l.reader.want_double_tap(0);
+  CHECK(l.at(PointerPhase::up, 0, 0).empty());
+  (void)l.wait(0.2);
+  CHECK(l.at(PointerPhase::down, 0, 0) == "press");
+  CHECK(l.wait(0.3).empty());  // while it is pressed again the tap waits on
+  const auto said = l.reader.read({.phase = PointerPhase::cancel, .time = l.time});
+  REQUIRE(said.size() == 3);
+  CHECK(said[0].kind == GestureKind::tap);
+  CHECK(said[1].kind == GestureKind::cancel);
+  for (const Gesture& g : said) CHECK(g.time == l.time);
+  CHECK(l.wait(9).empty());
+}
+
 TEST_CASE("gesture: where double taps are wanted a tap waits for a second one, elsewhere it is at once") {
   Listener l;
   const auto tap = [&](float x) {
