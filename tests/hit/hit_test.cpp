@@ -1,5 +1,7 @@
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <map>
 #include <numbers>
 
 #include "support/tables.hpp"
@@ -73,6 +75,87 @@ TEST_CASE("hit: left and top edges are inside, right and bottom outside, round c
   CHECK_FALSE(contains(s, {1, 1}));
   CHECK(contains(s, {7, 7}));
   CHECK_FALSE(contains(s, {94.2f, 94.2f}));
+}
+
+namespace {
+
+/// A quarter turn, so often; whole numbers stay whole.
+Vec2 quarters(Vec2 v, int times) {
+  for (int i = 0; i < ((times % 4) + 4) % 4; ++i) v = {-v.y, v.x};
+  return v;
+}
+
+}  // namespace
+
+TEST_CASE("hit: points exactly on edges and round corners belong where the edge rule puts them, turned too") {
+  std::map<std::string, int> met;
+  for_all("edges", 200, [&](Random& r) {
+    const int turns = r.between(-4, 4);
+    const float scale = std::array{0.5f, 1.0f, 2.0f}[r.below(3)];
+    const int hw = r.between(15, 60);
+    const int hh = r.between(15, 60);
+    const int radius = 5 * r.between(0, 3);
+    const HitShape shape{.pose = {.centre = {static_cast<float>(r.between(-400, 400)) / 4, 7.25f},
+                                  .rotation = static_cast<float>(turns) * (std::numbers::pi_v<float> / 2),
+                                  .scale = scale},
+                         .size = {2 * static_cast<float>(hw), 2 * static_cast<float>(hh)},
+                         .corner_radius = static_cast<float>(radius)};
+    // In the shape's frame, whole numbers: anywhere, on an edge, or on a corner's circle, by 3, 4 and 5.
+    int x = r.between(-hw - 3, hw + 3);
+    int y = r.between(-hh - 3, hh + 3);
+    if (r.chance(0.4f)) (r.chance(0.5f) ? x = r.chance(0.5f) ? hw : -hw : y = r.chance(0.5f) ? hh : -hh);
+    if (r.chance(0.4f)) {
+      const bool steep = r.chance(0.5f);
+      x = (hw - radius + radius / 5 * (steep ? 3 : 4)) * (r.chance(0.5f) ? 1 : -1);
+      y = (hh - radius + radius / 5 * (steep ? 4 : 3)) * (r.chance(0.5f) ? 1 : -1);
+    }
+    const int cx = std::max(std::abs(x) - (hw - radius), 0);
+    const int cy = std::max(std::abs(y) - (hh - radius), 0);
+    const bool in_box = x >= -hw && x < hw && y >= -hh && y < hh;
+    const bool on_circle = cx > 0 && cy > 0 && cx * cx + cy * cy == radius * radius;
+    const bool in_circle = cx == 0 || cy == 0 || cx * cx + cy * cy < radius * radius;
+    const bool expected = in_box && (in_circle || (on_circle && x < 0 && y < 0));
+    const Vec2 local = Vec2{static_cast<float>(x), static_cast<float>(y)} * scale;
+    RC_ASSERT(contains(shape, shape.pose.centre + quarters(local, turns)) == expected);
+    if (in_box && on_circle) ++met["on a round corner"];
+    if (std::abs(x) == hw || std::abs(y) == hh) ++met["on an edge"];
+    ++met[expected ? "inside" : "outside"];
+  });
+  for (const auto& [what, count] : met) {
+    CAPTURE(what, count);
+    CHECK(count > 1000);
+  }
+  CHECK(met.size() == 4);
+}
+
+TEST_CASE("hit: of shapes side by side exactly one has a point, on their edges too, however often turned") {
+  for_all("side by side", 20, [](Random& r) {
+    const int turns = r.between(0, 3);
+    const float w = static_cast<float>(2 * r.between(5, 40));
+    const float h = static_cast<float>(2 * r.between(5, 40));
+    const Vec2 corner{static_cast<float>(r.between(-50, 50)), static_cast<float>(r.between(-50, 50))};
+    HitIndex index;
+    std::vector<HitShape> shapes;
+    for (int column = 0; column < 3; ++column) {
+      for (int row = 0; row < 3; ++row) {
+        const Vec2 at{w * static_cast<float>(column), h * static_cast<float>(row)};
+        shapes.push_back({.pose = {.centre = corner + quarters(at, turns),
+                                   .rotation = static_cast<float>(turns) * (std::numbers::pi_v<float> / 2)},
+                          .size = {w, h}});
+        index.add(shapes.back(), static_cast<std::uint32_t>(shapes.size()));
+      }
+    }
+    for (int i = 0; i < 60; ++i) {
+      // Within the nine, in halves of the boxes: half of the points lie on edges.
+      const Vec2 local{w / 2 * static_cast<float>(r.between(0, 4)),
+                       h / 2 * static_cast<float>(r.between(0, 4))};
+      const Vec2 p = corner + quarters(local, turns);
+      const auto having =
+          std::count_if(shapes.begin(), shapes.end(), [&](const HitShape& s) { return contains(s, p); });
+      RC_ASSERT(having == 1);
+      RC_ASSERT(index.topmost(p).has_value());
+    }
+  });
 }
 
 TEST_CASE("hit: nothing is hit edge-on, scaled to nothing, or not finite") {
