@@ -223,6 +223,7 @@ void Playfield::Impl::tell_all() {
 
 void Playfield::Impl::end(Performance& p, EventKind kind, double time) {
   p.over = true;
+  stale = true;  // who waited in it is on its way now
   for (CardState& state : cards) {
     if (state.performance == p.id) state.performance = {};
   }
@@ -271,6 +272,7 @@ void Playfield::set_pace(PerformanceId id, double pace) {
     ++impl_->ignored;
   } else if (const Impl::Performance* p = impl_->find(id)) {
     impl_->motion.set_speed(p->clock, pace);
+    impl_->stale = true;  // who waits leaves at another time than the frame knows
   }
 }
 

@@ -302,6 +302,57 @@ TEST_CASE("play: the table's clock can be held and sped up; timers and countdown
   CHECK(s.field.seconds_left({9}) == 0);
 }
 
+TEST_CASE("play: cards that wait in a paused deal are drawn in flight when it goes on and they leave") {
+  Stage s;
+  const PerformanceId deal = s.field.deal();
+  s.field.set_pace(deal, 0);
+  s.field.advance_to(1);
+  const auto orders = [&] {
+    std::map<CardId, std::uint64_t> of;
+    for (const FrameItem& item : s.field.frame().items) of[item.card] = item.order;
+    return of;
+  };
+  const auto waiting = orders();
+  s.field.set_pace(deal, 1);
+  std::vector<CardId> left;
+  while (left.size() < 3) {
+    s.field.advance_to(s.field.now() + 0.005);
+    for (const Event& e : s.field.events()) {
+      REQUIRE(e.kind != EventKind::landed);
+      if (e.kind == EventKind::departed) left.push_back(e.card);
+    }
+    const auto now = orders();
+    for (const CardId card : left) CHECK(now.at(card) > waiting.at(card));
+    for (std::size_t i = 1; i < left.size(); ++i) CHECK(now.at(left[i]) > now.at(left[i - 1]));
+  }
+}
+
+TEST_CASE("play: cards that wait in a deal that is stopped are drawn in flight on their way home") {
+  Stage s;
+  const PerformanceId deal = s.field.deal();
+  s.field.advance_to(0.2);
+  s.field.set_pace(deal, 0);  // so that nobody is about to leave anyway
+  const auto order_of = [&](CardId card) {
+    for (const FrameItem& item : s.field.frame().items) {
+      if (item.card == card) return item.order;
+    }
+    return std::uint64_t{0};
+  };
+  std::uint64_t lowest_in_flight = ~std::uint64_t{0};
+  for (const Event& e : s.field.events()) {
+    if (e.kind == EventKind::departed) lowest_in_flight = std::min(lowest_in_flight, order_of(e.card));
+  }
+  s.field.stop(deal);
+  s.field.advance_to(0.21);
+  std::size_t flying = 0;
+  for (const CardId card : s.cards(s.hand)) {
+    if (*s.field.live_pose(card) == *s.field.resting_pose(card)) continue;
+    ++flying;
+    CHECK(order_of(card) >= lowest_in_flight);
+  }
+  CHECK(flying > 3);
+}
+
 TEST_CASE("play: what is told while the table's clock is held has the time of what brought it") {
   // Whether a client asks often or rarely: the same events at the same times.
   std::vector<Event> often;
