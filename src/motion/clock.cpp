@@ -9,11 +9,6 @@ void Clock::advance_to(double time) {
   if (time > now_) now_ = time;
 }
 
-double Clock::when(double own) const {
-  if (own <= local_) return from_;
-  return rate() > 0 ? from_ + (own - local_) / rate() : std::numeric_limits<double>::infinity();
-}
-
 /// The line so far ends here, and the next begins where it is.
 void Clock::begin_anew() {
   local_ = own();

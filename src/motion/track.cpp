@@ -131,6 +131,17 @@ Pose pose_of(const Values& values, float flip_axis) {
   return pose;
 }
 
+Values plus(const Values& v, const Offset& o, float share) {
+  Values out = v;
+  out[x] += o.move.x * share;
+  out[y] += o.move.y * share;
+  out[rotation] += o.rotation * share;
+  out[scale] += o.scale * share;
+  out[brightness] += o.brightness * share;
+  out[lift] += o.lift * share;
+  return out;
+}
+
 Record Bucket::record(std::size_t i) const {
   return {.goal = ways[i].goal,
           .offset = ways[i].offset,
@@ -145,7 +156,8 @@ Record Bucket::record(std::size_t i) const {
           .lift = lifts[i],
           .slot = slots[i],
           .way = whos[i].way,
-          .clock = whos[i].clock};
+          .clock = whos[i].clock,
+          .waits = (specials[i] & waits) != 0};
 }
 
 void Bucket::set(std::size_t i, const Record& r) {
@@ -154,14 +166,20 @@ void Bucket::set(std::size_t i, const Record& r) {
   lefts[i] = {r.velocity, r.left, r.left_start, r.left_seconds};
   dues[i] = {r.lands, r.edge};
   starts[i] = r.start;
-  nexts[i] = r.due();
   seconds[i] = r.seconds;
   lifts[i] = r.lift;
   slots[i] = r.slot;
   whos[i] = {.way = r.way, .clock = r.clock};
-  specials[i] = static_cast<std::uint8_t>(
-      (left ? has_left : 0) | (!left && r.velocity != Values{} ? has_velocity : 0) |
-      (r.lift != 0 ? has_lift : 0) | (r.way != plain ? has_bend : 0) | (r.clock != 0 ? own_clock : 0));
+  specials[i] =
+      static_cast<std::uint8_t>((left ? has_left : 0) | (!left && r.velocity != Values{} ? has_velocity : 0) |
+                                (r.lift != 0 ? has_lift : 0) | (r.way != plain ? has_bend : 0) |
+                                (r.clock != 0 ? own_clock : 0) | (r.waits ? waits : 0));
+  find_next(i);
+}
+
+void Bucket::find_next(std::size_t i) {
+  const double next = std::min(dues[i].edge, dues[i].lands);
+  nexts[i] = (specials[i] & waits) != 0 ? std::min(starts[i], next) : next;
 }
 
 void Bucket::push(const Record& r) {

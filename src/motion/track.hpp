@@ -38,9 +38,7 @@ struct Record {
   std::uint32_t slot = 0;
   std::int32_t way = plain;  // where its bend is kept
   ClockIndex clock = 0;
-
-  /// The next time at which something is to be done about it.
-  [[nodiscard]] double due() const { return edge < lands ? edge : lands; }
+  bool waits = false;  // for its start
 };
 
 /// What only few ways have: a bend, points on the way, an own time for turning over.
@@ -69,7 +67,14 @@ class Bucket {
     ClockIndex clock;
   };
   /// What is out of the ordinary with a record; 0 for most.
-  enum Special : std::uint8_t { has_left = 1, has_velocity = 2, has_lift = 4, has_bend = 8, own_clock = 16 };
+  enum Special : std::uint8_t {
+    has_left = 1,
+    has_velocity = 2,
+    has_lift = 4,
+    has_bend = 8,
+    own_clock = 16,
+    waits = 32
+  };
   struct Due {
     double lands, edge;
   };
@@ -80,7 +85,7 @@ class Bucket {
   std::vector<Way> ways = {};
   // One array a number, so that a block of them is done at once.
   std::vector<double> starts = {};
-  std::vector<double> nexts = {};  // of edge and lands, the earlier
+  std::vector<double> nexts = {};  // when something is due
   std::vector<float> seconds = {};
   std::vector<float> lifts = {};
   std::vector<std::uint8_t> specials = {};
@@ -101,6 +106,8 @@ class Bucket {
   void move(std::size_t from, std::size_t to);
   /// Keeps the first so many.
   void cut(std::size_t count);
+  /// Notes when something is due next: it leaves, is edge-on, or lands.
+  void find_next(std::size_t i);
 
  private:
   void resize(std::size_t count);
@@ -118,7 +125,7 @@ void bend_pose(const Record& record, const Bend& bend, double time, float share,
 
 /// Writes the poses of records [begin, end), at most `block_size` of them, for these times of theirs. Returns
 /// whether something is due for one of them. When something is due for all, nothing is written, unless
-/// `even_due`: most of them will have landed.
+/// `even_due`: mostly all of them have landed.
 bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::span<const double> clocks,
                  std::span<const Bend> bends, std::span<Pose> poses, bool even_due = false);
 
@@ -127,5 +134,7 @@ inline constexpr std::size_t block_size = 16;
 
 [[nodiscard]] Values values_of(const Pose& pose);
 [[nodiscard]] Pose pose_of(const Values& values, float flip_axis);
+/// Values with a share of an offset.
+[[nodiscard]] Values plus(const Values& values, const Offset& offset, float share);
 
 }  // namespace apsidon::motion_detail

@@ -76,19 +76,20 @@ void Playfield::Impl::act_deal(Performance& p, Node& node) {
   }
   float farthest = 0;
   for (const std::size_t s : order)
-    farthest = std::max(farthest, length(cards[s].resting.centre - source.centre));
+    farthest = std::max(farthest, length(rests[s].resting.centre - source.centre));
   for (std::size_t i = 0; i < order.size(); ++i) {
-    CardState& state = cards[order[i]];
-    if (state.held || state.locked) continue;
-    source.flip_axis = state.resting.flip_axis;
-    source.scale = state.resting.scale;
-    motion.place(order[i], source);
+    const std::size_t s = order[i];
+    if (cards[s].held || cards[s].locked) continue;
+    const Pose& resting = rests[s].resting;
+    source.flip_axis = resting.flip_axis;
+    source.scale = resting.scale;
+    put(s, source);
     const double delay =
         i < node.act.delays.size()
             ? std::max(node.act.delays[i], 0.0)
-            : departure(how, {i, order.size(), length(state.resting.centre - source.centre), farthest});
+            : departure(how, {i, order.size(), length(resting.centre - source.centre), farthest});
     // Who leaves first lies on top of the stock.
-    send(p, node, order[i], state.resting, how.glide, delay, rest_order(setup.deal_from, 0xFFFFFFFF - i));
+    send(p, node, s, resting, how.glide, delay, rest_order(setup.deal_from, 0xFFFFFFFF - i));
   }
   add_cues(node, how);
 }
@@ -148,7 +149,7 @@ void Playfield::Impl::scatter(Performance& p, Node& node, std::span<const CardId
   if (riffle) home.x = std::clamp(home.x, edge, window.max.x - edge);
   for (std::size_t i = 0; i < order.size(); ++i) {
     const std::size_t s = slot(order[i]);
-    Pose goal = cards[s].resting;
+    Pose goal = rests[s].resting;
     if (riffle) {
       const bool left = i < order.size() / 2;
       const float lift = static_cast<float>(left ? i : i - order.size() / 2);
@@ -216,7 +217,7 @@ void Playfield::Impl::act_vanish(Performance& p, Node& node) {
   taken_down = nullptr;
   for (std::size_t i = 0; i < list.size(); ++i) {
     const std::size_t s = slot(list[i]);
-    Pose goal = cards[s].resting;
+    Pose goal = rests[s].resting;
     goal.flip = motion.goal(s).flip;
     goal.scale *= 0.35f;
     goal.opacity = 0;
@@ -228,11 +229,11 @@ void Playfield::Impl::act_vanish(Performance& p, Node& node) {
 void Playfield::Impl::act_appear(Performance& p, Node& node) {
   for (const CardId card : known(setup.table, node.act.cards)) {
     const std::size_t s = slot(card);
-    if (cards[s].performance != p.id) continue;
-    Pose unseen = cards[s].resting;
+    if (part_of[s] != p.id) continue;
+    Pose unseen = rests[s].resting;
     unseen.opacity = 0;
-    motion.place(s, unseen);
-    send(p, node, s, cards[s].resting, {.seconds = 0.2f, .curve = ease_out}, 0);
+    put(s, unseen);
+    send(p, node, s, rests[s].resting, {.seconds = 0.2f, .curve = ease_out}, 0);
   }
 }
 
@@ -250,7 +251,7 @@ void Playfield::Impl::act_wreath(Performance& p, Node& node) {
     // Two rings, one within the other, so that many cards stay apart.
     const bool inner = i % 3 == 2;
     const float angle = 2 * pi * static_cast<float>(i) / static_cast<float>(order.size());
-    Pose goal = cards[s].resting;
+    Pose goal = rests[s].resting;
     goal.centre = middle + Vec2{std::sin(angle), -std::cos(angle)} * (inner ? radius * 0.55f : radius);
     goal.rotation = angle;
     goal.flip = setup.table.card(cards[s].id)->face == hidden_face ? pi : 0;
@@ -266,18 +267,18 @@ void Playfield::Impl::act_home(Performance& p, Node& node) {
   std::vector<std::size_t> own;
   float farthest = 0;
   const auto distance = [&](std::size_t s) {
-    return length(motion.pose(s).centre - cards[s].resting.centre);
+    return length(motion.pose(s).centre - rests[s].resting.centre);
   };
   for (const Zone& zone : setup.table.zones()) {
     for (const CardId card : zone.cards) {
       const std::size_t s = slot(card);
-      if (cards[s].performance != p.id) continue;
+      if (part_of[s] != p.id) continue;
       own.push_back(s);
       farthest = std::max(farthest, distance(s));
     }
   }
   for (std::size_t i = 0; i < own.size(); ++i) {
-    send(p, node, own[i], cards[own[i]].resting, how.glide,
+    send(p, node, own[i], rests[own[i]].resting, how.glide,
          departure(how, {i, own.size(), distance(own[i]), farthest}));
   }
 }

@@ -11,6 +11,8 @@ namespace apsidon {
 void Playfield::Impl::keep_slots() {
   motion.resize(setup.table.slot_count());
   cards.resize(setup.table.slot_count());
+  rests.resize(setup.table.slot_count());
+  part_of.resize(setup.table.slot_count());
 }
 
 /// Lays out the zones that the table has changed since; with a new window or at first, all of them.
@@ -123,12 +125,14 @@ void Playfield::Impl::lay_out_zone(ZoneId id, Change change) {
       return pose;
     };
     const Pose neutral = finished(poses[i]);
-    if (state.id == card.id) state.neutral = neutral;
+    if (state.id == card.id) rests[s].neutral = neutral;
     const Pose resting =
         snapped(roomy ? finished(roomy_poses[i]) : neutral, solved.card, options.pixel_ratio);
     if (state.id != card.id) {
-      state = {.id = card.id, .zone = id, .neutral = neutral, .resting = resting, .place = i};
-      motion.place(s, resting);
+      state = {.id = card.id, .zone = id, .place = static_cast<std::uint32_t>(i)};
+      rests[s] = {.neutral = neutral, .resting = resting};
+      part_of[s] = {};
+      put(s, resting);
       continue;
     }
     head_for(card, s, resting, change);
@@ -167,12 +171,12 @@ Pose Playfield::Impl::outline_pose(ZoneId id) const {
 /// Sends a card from its old resting pose toward its new one, in the way that the change asks for.
 void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& resting, Change change) {
   CardState& state = cards[s];
-  const Pose old = state.resting;
+  const Pose old = rests[s].resting;
   const bool other_zone = state.zone != card.zone;
-  state.resting = resting;
+  rests[s].resting = resting;
   const std::uint64_t was_drawn = rest_order(state.zone, state.place);
   state.zone = card.zone;
-  state.place = card.place;
+  state.place = static_cast<std::uint32_t>(card.place);
   if (state.held || state.locked || (!other_zone && old == resting)) return;
   if (taken_down && (other_zone || old.flip != resting.flip)) {
     state.waits_at = was_drawn;
@@ -183,18 +187,18 @@ void Playfield::Impl::head_for(const Card& card, std::size_t s, const Pose& rest
   // and is that one's to skip and to stop.
   const bool shifts =
       change == Change::window || change == Change::room || (!other_zone && old.flip == resting.flip);
-  if (!(shifts && state.performance && motion.on_its_way(s))) state.performance = acting;
+  if (!(shifts && part_of[s] && motion.on_its_way(s))) part_of[s] = acting;
   if (change == Change::window) {
     if (motion.on_its_way(s)) {
       motion.shift(s, resting, options.feel.shift);
     } else {
-      motion.place(s, resting);
+      put(s, resting);
     }
   } else if (other_zone) {
     state.waits_at = was_drawn;
     fly(s, resting, options.feel.move, double{options.feel.trail} * static_cast<double>(sent++));
   } else if (old.flip != resting.flip) {
-    motion.travel(s, resting, options.feel.flip);
+    travel(s, resting, options.feel.flip);
   } else {
     motion.shift(s, resting, change == Change::room ? options.feel.raise : options.feel.shift);
   }

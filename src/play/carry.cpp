@@ -95,7 +95,7 @@ bool Playfield::Impl::start_drag(const Gesture& gesture) {
       CardState& state = cards[slot(each)];
       state.held = true;
       state.departure = ++departures;
-      state.performance = {};
+      part_of[slot(each)] = {};
     }
   }
   carry_to(gesture.at, gesture.time);
@@ -140,14 +140,14 @@ void Playfield::Impl::carry_to(Vec2 pointer, double time) {
   make_room();
   stale = true;
   if (options.drag.look == DragLook::copy) return;
-  const Vec2 first_neutral = cards[slot(carry.run.first)].neutral.centre;
+  const Vec2 first_neutral = rests[slot(carry.run.first)].neutral.centre;
   for (const CardId id : setup.table.cards_of(carry.run)) {
     const std::size_t s = slot(id);
-    Pose goal = cards[s].resting;
-    goal.centre = carried_middle(pointer) + (cards[s].neutral.centre - first_neutral);
+    Pose goal = rests[s].resting;
+    goal.centre = carried_middle(pointer) + (rests[s].neutral.centre - first_neutral);
     goal.rotation = rotation;
     goal.lift = options.feel.carry_lift;
-    motion.travel(s, goal, options.feel.carry);
+    travel(s, goal, options.feel.carry);
     if (options.feel.tilt_deg > 0) motion.lean(s, {.rotation = tilt}, options.feel.tilt);
   }
   carry.tilts = tilt != 0;
@@ -226,7 +226,7 @@ void Playfield::Impl::put_back(EventKind ending, const Event& event) {
     if (cards[taken.slot].held && setup.table.card(taken.card)) back.push_back(taken.slot);
   }
   forget_carry();
-  for (const std::size_t s : back) motion.travel(s, cards[s].resting, options.feel.back);
+  for (const std::size_t s : back) travel(s, rests[s].resting, options.feel.back);
 }
 
 /// What is in the hand is so no more; another pointer's drag goes on.

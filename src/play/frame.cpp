@@ -1,114 +1,27 @@
-// The list to draw, back to front, and what a point hits of it.
+// The list to draw, back to front.
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <iterator>
-#include <limits>
 #include <utility>
 
 #include "apsidon/motion/spring.hpp"
+#include "geometry/prefetch.hpp"
 #include "geometry/shown.hpp"
 #include "play/impl.hpp"
+#include "play/layers.hpp"
 
 namespace apsidon {
 namespace {
 
-// An order is a layer, then two numbers; outlines lie under everything, what is held above everything.
-enum class Layer : std::uint64_t { outline, rest, raised, flight, held, zoom };
-
-constexpr std::uint64_t no_order = ~std::uint64_t{0};
-constexpr std::uint32_t no_item = ~std::uint32_t{0};
-/// Where more than one in so many has moved, all are taken to have.
-constexpr std::size_t few_moved = 16;
-constexpr std::size_t hit_block = 64;
 constexpr std::size_t card_block = 16;
-
-std::uint64_t order_of(Layer layer, std::uint64_t major, std::uint64_t minor) {
-  return static_cast<std::uint64_t>(layer) << 60 | (major & 0xFFFFFFF) << 32 | (minor & 0xFFFFFFFF);
-}
+constexpr std::size_t items_ahead = 12;
 
 }  // namespace
 
-std::uint64_t Playfield::Impl::rest_order(ZoneId zone, std::uint64_t place) {
-  return order_of(Layer::rest, zone.value, place);
-}
-
-std::uint64_t Playfield::Impl::flight_order(std::uint64_t departure) {
-  return order_of(Layer::flight, 0, departure);
-}
-
-/// Where every card comes in the order of the frame, by slot; returns how many there are.
-std::size_t Playfield::Impl::give_orders() {
-  orders.assign(cards.size(), {no_order, 0, 0});
-  waiting_to_leave = 0;
-  next_leave = std::numeric_limits<double>::infinity();
-  std::uint32_t count = 0;
-  for (const Zone& zone : setup.table.zones()) {
-    std::uint64_t below = 0;  // what flies to this zone, and will lie below
-    const bool raises = setup.handling[zone.id.value - 1].hover != HoverKind::none;
-    for (std::size_t place = 0; place < zone.cards.size(); ++place) {
-      const std::size_t s = slot(zone.cards[place]);
-      const CardState& state = cards[s];
-      std::uint64_t order = rest_order(zone.id, place);
-      if (state.held) {
-        order = order_of(Layer::held, 0, state.departure);
-      } else if (state.departure > 0 && motion.waiting(s)) {
-        order = state.waits_at;
-        ++waiting_to_leave;
-        next_leave = std::min(next_leave, motion.leaves_at(s));
-      } else if (raises && state.departure == 0 && zone.cards[place] == hover.card) {
-        // It stands above its neighbours, and nothing goes by that.
-        order = order_of(Layer::raised, zone.id.value, place);
-      } else {
-        if (state.departure > 0) order = flight_order(state.departure);
-        // Nothing that has arrived is overtaken from below by what arrives later.
-        order = std::max(order, below);
-        below = std::max(below, order >= flight_order(0) ? order : 0);
-      }
-      orders[s] = {order, count++, static_cast<std::uint32_t>(s)};
-    }
-  }
-  return count;
-}
-
-/// Puts the cards in order. Most are where they were: the others are taken out, sorted, and merged in.
-void Playfield::Impl::order_cards() {
-  const std::size_t count = give_orders();
-  const auto before = [](const Ordered& a, const Ordered& b) { return a.before(b); };
-  order_kept.clear();
-  order_strays.clear();
-  for (const Ordered& was : ordered) {
-    const Ordered& now = orders[was.slot];
-    if (now.order == no_order) continue;
-    const std::size_t n = order_kept.size();
-    if (n == 0 || !before(now, order_kept[n - 1])) {
-      order_kept.push_back(now);
-    } else if (n == 1 || !before(now, order_kept[n - 2])) {
-      // The one before has gone up.
-      order_strays.push_back(std::exchange(order_kept.back(), now));
-    } else {
-      order_strays.push_back(now);
-    }
-  }
-  if (order_kept.size() + order_strays.size() != count) {
-    // Cards have come.
-    order_kept.clear();
-    order_strays.clear();
-    std::copy_if(orders.begin(), orders.end(), std::back_inserter(order_strays),
-                 [](const Ordered& o) { return o.order != no_order; });
-  }
-  std::sort(order_strays.begin(), order_strays.end(), before);
-  ordered.resize(count);
-  std::merge(order_kept.begin(), order_kept.end(), order_strays.begin(), order_strays.end(), ordered.begin(),
-             before);
-}
-
 void Playfield::Impl::add_outlines() {
   for (const Zone& zone : setup.table.zones()) {
-    const bool covered = std::any_of(zone.cards.begin(), zone.cards.end(),
-                                     [&](CardId id) { return cards[slot(id)].departure == 0; });
-    if (covered) continue;
     const std::size_t i = zone.id.value - 1;
+    if (covered[i]) continue;
     if (setup.places[i].gives_up && zone.cards.empty()) continue;
     const Pose pose = outline_pose(zone.id);
     next_item() = {.kind = FrameKind::outline,
@@ -118,13 +31,6 @@ void Playfield::Impl::add_outlines() {
                    .matrix = matrix_of(pose),
                    .corners = corners(pose, solved.card)};
   }
-}
-
-/// What is held or flies shows wherever it is; what rests in a zone that scrolls shows there only.
-Rect Playfield::Impl::clip_of(std::size_t s) const {
-  const CardState& state = cards[s];
-  const std::size_t zone = state.zone.value - 1;
-  return setup.places[zone].scrolls && !state.held && state.departure == 0 ? areas[zone] : everywhere;
 }
 
 void Playfield::Impl::add_panels() {
@@ -153,43 +59,65 @@ void Playfield::Impl::add_panels() {
   drawn.panels.resize(shown);
 }
 
-/// All cards in their order. What was drawn at the same place before, and has not moved, lies there as it
-/// did.
+/// All cards in their order. What was drawn at the same place before lies there as it did; the others are
+/// still to be drawn.
 void Playfield::Impl::add_cards(bool all_anew) {
-  first_card = items_used;
+  const bool shifted = std::exchange(first_card, items_used) != items_used;
+  const bool other_looks = refresh_looks();
+  const bool other_clips = refresh_clips();
   if (drawn.items.size() < items_used + ordered.size()) drawn.items.resize(items_used + ordered.size());
-  item_of.resize(cards.size(), no_item);
-  for (std::size_t s = 0; s < orders.size(); ++s) {
-    if (orders[s].order == no_order) item_of[s] = no_item;
-  }
-  looks_shown.resize(cards.size());
-  clips.resize(areas.size());
-  for (std::size_t i = 0; i < clips.size(); ++i) clips[i] = setup.places[i].scrolls ? areas[i] : everywhere;
-  std::array<std::uint32_t, card_block> slots;
-  std::size_t n = 0;
-  for (const Ordered& o : ordered) {
-    const CardState& state = cards[o.slot];
-    FrameItem& item = drawn.items[items_used];
-    const bool as_before =
-        !all_anew && item_of[o.slot] == items_used && item.card == state.id && item.kind == FrameKind::card;
-    item_of[o.slot] = static_cast<std::uint32_t>(items_used++);
+  for (const Ordered& was : ordered_before) item_of[was.slot] = no_item;
+  anew.assign(cards.size(), 0);
+  const bool none_as_before = all_anew || shifted || other_looks || other_clips;
+  for (std::size_t i = 0; i < ordered.size(); ++i) {
+    const Ordered& o = ordered[i];
+    item_of[o.slot] = static_cast<std::uint32_t>(items_used);
+    geometry_detail::will_write(drawn.items.data() + items_used + items_ahead);
+    FrameItem& item = drawn.items[items_used++];
+    const bool same_card = i < ordered_before.size() && ordered_before[i].slot == o.slot;
+    if (same_card && !none_as_before && ordered_before[i].shows_as(o)) continue;
+    if (!same_card || all_anew || shifted) anew[o.slot] = 1;
+    const Looks& look = looks[o.slot];
     item.kind = FrameKind::card;
-    item.marks = {.held = state.picked, .hovered = state.id == hover.card, .locked = state.locked};
-    item.card = state.id;
-    item.zone = state.zone;
+    item.back = look.back;
+    item.marks = {};
+    item.card = look.card;
+    item.zone = look.zone;
+    item.face = look.face;
     item.size = solved.card;
     // What is held or flies shows wherever it is; what rests in a zone that scrolls shows there only.
-    item.clip = state.held || state.departure > 0 ? everywhere : clips[state.zone.value - 1];
+    item.clip = o.away ? everywhere : clips[look.zone.value - 1];
     item.order = o.order;
-    show_looks(item, o.slot);
-    if (as_before) continue;
-    slots[n++] = o.slot;
-    if (n < card_block) continue;
-    show(slots);
-    n = 0;
+    item.brightness = look.brightness;
   }
-  show(std::span(slots.data(), n));
-  refused.clear();
+}
+
+/// What the table says of the looks of cards, when it has changed; returns whether it has.
+bool Playfield::Impl::refresh_looks() {
+  if (std::exchange(table_drawn, setup.table.revision()) == setup.table.revision()) return false;
+  looks.resize(cards.size());
+  item_of.resize(cards.size(), no_item);
+  for (const Ordered& o : ordered) looks[o.slot] = looks_of(o.slot);
+  return true;
+}
+
+Playfield::Impl::Looks Playfield::Impl::looks_of(std::size_t s) const {
+  const Pose& pose = motion.pose(s);
+  const bool back = !geometry_detail::shows_its_face(pose.flip);
+  const Card& card = *setup.table.card(cards[s].id);
+  return {card.id, card.zone, back ? hidden_face : card.face, pose.brightness, back};
+}
+
+/// Where the cards of each zone show; returns whether that has changed.
+bool Playfield::Impl::refresh_clips() {
+  bool changed = clips.size() != areas.size();
+  clips.resize(areas.size());
+  for (std::size_t i = 0; i < clips.size(); ++i) {
+    const Rect clip = setup.places[i].scrolls ? areas[i] : everywhere;
+    changed = changed || clip != clips[i];
+    clips[i] = clip;
+  }
+  return changed;
 }
 
 /// The card whose larger picture shows may be dimmed or hidden meanwhile.
@@ -206,18 +134,6 @@ FrameItem& Playfield::Impl::next_item() {
   return drawn.items[items_used++];
 }
 
-Playfield::Impl::Looks Playfield::Impl::looks_of(const Pose& pose) {
-  return {pose.brightness, !geometry_detail::shows_its_face(pose.flip)};
-}
-
-/// What of a card changes seldom while it moves.
-void Playfield::Impl::show_looks(FrameItem& item, std::size_t s) {
-  const Looks now = looks_shown[s] = looks_of(motion.pose(s));
-  item.back = now.back;
-  item.face = now.back ? hidden_face : setup.table.card(item.card)->face;
-  item.brightness = now.brightness;
-}
-
 /// Draws anew the cards whose poses have changed.
 void Playfield::Impl::show_moved() {
   for (std::size_t part = 0; part < motion.moved_parts(); ++part) {
@@ -231,7 +147,6 @@ void Playfield::Impl::show_moved() {
       show(moved.subspan(i, std::min(card_block, moved.size() - i)));
     }
   }
-  mark_refused();
 }
 
 /// How some cards lie and look, at most `card_block`: their sines and cosines at once, for one after another
@@ -261,19 +176,30 @@ void Playfield::Impl::show(std::span<const std::uint32_t> slots) {
     }
     item.opacity = pose.opacity;
     item.lift = pose.lift;
-    if (looks_of(pose) != looks_shown[s]) show_looks(item, s);
+    anew[s] = 0;
+    if (pose.brightness == looks[s].brightness &&
+        geometry_detail::shows_its_face(pose.flip) == !looks[s].back) {
+      continue;
+    }
+    looks[s] = looks_of(s);
+    item.back = looks[s].back;
+    item.face = looks[s].face;
+    item.brightness = looks[s].brightness;
   }
 }
 
-void Playfield::Impl::mark_refused() {
-  for (const std::uint32_t s : refused) {
-    if (s < item_of.size() && item_of[s] != no_item) drawn.items[item_of[s]].marks.refused = false;
+/// Draws what has got another place in the order and does not move.
+void Playfield::Impl::show_anew() {
+  std::array<std::uint32_t, card_block> slots;
+  std::size_t n = 0;
+  for (std::uint32_t s = 0; s < anew.size(); ++s) {
+    if (!anew[s]) continue;
+    slots[n++] = s;
+    if (n < card_block) continue;
+    show(slots);
+    n = 0;
   }
-  refused.clear();
-  motion.with_effect(EffectKind::swing, refused);
-  for (const std::uint32_t s : refused) {
-    if (s < item_of.size() && item_of[s] != no_item) drawn.items[item_of[s]].marks.refused = true;
-  }
+  show(std::span(slots.data(), n));
 }
 
 /// Translucent copies of what is dragged, where the pointer has it.
@@ -285,11 +211,10 @@ void Playfield::Impl::add_copies() {
 
 void Playfield::Impl::add_copies_of(const Carry& c, std::uint64_t& n) {
   if (c.mode != Carry::Mode::drag) return;
-  const Vec2 first = cards[slot(c.run.first)].neutral.centre;
+  const Vec2 first = rests[slot(c.run.first)].neutral.centre;
   for (const CardId id : setup.table.cards_of(c.run)) {
-    const CardState& state = cards[slot(id)];
-    Pose pose = state.resting;
-    pose.centre = c.pointer + c.grip + (state.neutral.centre - first);
+    Pose pose = rests[slot(id)].resting;
+    pose.centre = c.pointer + c.grip + (rests[slot(id)].neutral.centre - first);
     pose.rotation = 0;
     const Card& card = *setup.table.card(id);
     const bool face = shows_face(pose.flip);
@@ -322,7 +247,7 @@ void Playfield::Impl::add_zoom() {
   } else if (since < glide.seconds) {
     share = glide.curve.value(since / glide.seconds);
   }
-  const Pose& from = cards[slot(card->id)].resting;
+  const Pose& from = rests[slot(card->id)].resting;
   Pose pose{.centre = from.centre + (place.centre() - from.centre) * share};
   const float size = place.width() / solved.card.width;
   pose.scale = std::max(from.scale + (size - from.scale) * share, 0.0f);
@@ -348,30 +273,20 @@ bool Playfield::Impl::zooming() const {
   return own_now() - hover.zoomed_at <= takes + 1e-3;
 }
 
-void Playfield::Impl::mark_focus() {
-  if (focus == Hit{}) return;
-  for (FrameItem& item : drawn.items) {
-    const bool on = focus.card ? item.card == focus.card && item.kind == FrameKind::card
-                               : focus.zone && item.zone == focus.zone && item.kind == FrameKind::outline;
-    item.marks.focus = on;
-  }
-  for (FramePanel& panel : drawn.panels) panel.focus = focus.panel && panel.panel == focus.panel;
-}
-
 const Frame& Playfield::Impl::frame() {
   // While cards only move, what is drawn keeps its order, and only they are drawn anew.
-  const bool leaves = waiting_to_leave > 0 && own_now() >= next_leave;
-  const bool same_order = !stale && !leaves && !hover.zoomed;
+  const bool same_order = !stale && !hover.zoomed;
   if (motion.revision() != seen_motion || (zooming() && own_now() != zoom_drawn)) stale = true;
   if (!stale) return drawn;
   stale = false;
   seen_motion = motion.revision();
   zoom_drawn = own_now();
   ++drawn.revision;
-  looks = 0;
+  asked = 0;
   if (same_order) {
     show_moved();
     motion.forget_moved();
+    mark_refused();
     return drawn;
   }
   hits_stale = true;
@@ -381,89 +296,22 @@ const Frame& Playfield::Impl::frame() {
   drawn.card = solved.card;
   drawn.corner_radius = options.corner_radius * solved.card.width;
   items_used = 0;
+  forget_marks();
   add_panels();
-  add_outlines();
   order_cards();
+  add_outlines();
   add_cards(all_anew);
   show_moved();
   motion.forget_moved();
+  show_anew();
   dim_zoomed();
   add_copies();
   add_zoom();
   drawn.items.resize(items_used);
 
-  // A target is marked where a card would come to lie: on its top card, or its outline.
-  each_carry([&](const Carry& c) {
-    for (const ZoneId id : c.targets) {
-      const CardId top = setup.table.top(id).value_or(CardId{});
-      for (FrameItem& item : drawn.items) {
-        if (item.zone != id || item.card != top || item.kind == FrameKind::zoom) continue;
-        item.marks.legal_target = true;
-        item.marks.aimed_at = item.marks.aimed_at || id == c.aimed;
-      }
-    }
-  });
-  mark_focus();
+  add_marks();
+  mark_refused();
   return drawn;
-}
-
-/// Brings the hit index up to date: the shapes that have moved, or all of them.
-void Playfield::Impl::refresh_hits() {
-  frame();
-  if (hits_stale) {
-    hits_stale = false;
-    hits.clear();
-    // What is held takes no hits: it is of no kind.
-    for (const Ordered& o : ordered) {
-      hits.add(hit_shape(o.slot), cards[o.slot].id.value, cards[o.slot].held ? 0 : 1);
-    }
-  } else if (many_moved()) {
-    for (std::size_t i = 0; i < ordered.size(); i += hit_block) {
-      const std::size_t n = std::min(hit_block, ordered.size() - i);
-      std::array<Pose, hit_block> moved;
-      for (std::size_t k = 0; k < n; ++k) moved[k] = motion.pose(ordered[i + k].slot);
-      hits.move(i, std::span(moved.data(), n));
-    }
-  } else {
-    for (const std::uint32_t place : hits_moved) hits.move(place, motion.pose(ordered[place].slot));
-  }
-  hits_moved.clear();
-}
-
-bool Playfield::Impl::many_moved() const { return hits_moved.size() * few_moved > ordered.size(); }
-
-HitShape Playfield::Impl::hit_shape(std::size_t s) const {
-  return {
-      .pose = motion.pose(s), .size = solved.card, .corner_radius = drawn.corner_radius, .clip = clip_of(s)};
-}
-
-/// The topmost card at a point, by a look at all from the top: for a question or two that is quicker than to
-/// bring the index up to date first.
-CardId Playfield::Impl::look_for(Vec2 point) const {
-  const Size size = solved.card;
-  const float span = (size.width * size.width + size.height * size.height) * 0.2501f;
-  for (std::size_t i = ordered.size(); i-- > 0;) {
-    const std::size_t s = ordered[i].slot;
-    const Pose& pose = motion.pose(s);
-    const Vec2 away = point - pose.centre;
-    if (!(dot(away, away) <= span * pose.scale * pose.scale + 0.01f)) continue;
-    if (!cards[s].held && contains(hit_shape(s), point)) return cards[s].id;
-  }
-  return {};
-}
-
-CardId Playfield::Impl::topmost(Vec2 point) {
-  frame();
-  constexpr int few_looks = 4;
-  if ((hits_stale || many_moved()) && ++looks <= few_looks) return look_for(point);
-  if (hits_stale || !hits_moved.empty()) refresh_hits();
-  return {hits.topmost(point).value_or(0)};
-}
-
-Hit Playfield::Impl::hit(Vec2 point) {
-  if (const CardId id = topmost(point)) return {.card = id, .zone = setup.table.card(id)->zone};
-  const ZoneId zone = zone_at(point);
-  return {.zone = zone, .panel = zone ? PanelId{} : panel_at(point)};
 }
 
 }  // namespace apsidon

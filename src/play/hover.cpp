@@ -21,7 +21,7 @@ CardId Playfield::Impl::topmost_neutral(Vec2 point) {
     for (const Zone& zone : setup.table.zones()) {
       for (const CardId card : zone.cards) {
         neutral_hits.add(
-            {.pose = cards[slot(card)].neutral,
+            {.pose = rests[slot(card)].neutral,
              .size = solved.card,
              .corner_radius = options.corner_radius * solved.card.width,
              .clip = setup.places[zone.id.value - 1].scrolls ? areas[zone.id.value - 1] : everywhere},
@@ -154,7 +154,7 @@ Rect Playfield::Impl::zoom_place(CardId id) const {
   if (!card) return {};
   const float gap = options.hover.zoom_gap;
   const Rect window{{gap, gap}, Vec2{options.window.width, options.window.height} - Vec2{gap, gap}};
-  const Pose& pose = cards[slot(id)].resting;
+  const Pose& pose = rests[slot(id)].resting;
   const Rect own = bounds(corners(pose, solved.card));
   const Rect& area = areas[card->zone.value - 1];
   // What has to stay free: the card as it stands out, and the way to its neighbours.

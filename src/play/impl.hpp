@@ -3,8 +3,9 @@
 // arrange.cpp lays out zones and sends cards,
 // input.cpp takes what comes in, hover.cpp is the pointer that presses nothing, carry.cpp the player's hand,
 // tap.cpp what taps do, keys.cpp focus and keys, moves.cpp what a move is and what follows from it,
-// perform.cpp runs scripts, acts.cpp what each act does, time.cpp timers and countdowns, frame.cpp the list
-// to draw, sketch.cpp what a programmer sees.
+// perform.cpp runs scripts, acts.cpp what each act does, time.cpp timers and countdowns, order.cpp in what
+// order cards are drawn, frame.cpp the list to draw, marks.cpp what is marked in it, hits.cpp what a point
+// hits of it, sketch.cpp what a programmer sees.
 #include <functional>
 #include <memory>
 #include <span>
@@ -16,6 +17,7 @@
 #include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "apsidon/play/playfield.hpp"
+#include "motion/run_merger.hpp"
 
 namespace apsidon {
 
@@ -43,19 +45,22 @@ class Boxed {
 struct Playfield::Impl {
   Impl(TableSetup setup, const PlayfieldOptions& options);
 
-  // What a playfield keeps of a card beside the table, by the table's slot.
+  // What a playfield keeps of a card beside the table, by the table's slot. What every frame asks of all
+  // cards is kept apart from where they rest.
   struct CardState {
-    CardId id = {};    ///< the card that has this slot
-    ZoneId zone = {};  ///< where its poses below were laid out
+    CardId id = {};               ///< the card that has this slot
+    ZoneId zone = {};             ///< where its poses were laid out
+    std::uint32_t place = 0;      ///< in that zone
+    bool waits = false;           ///< for the start of its way
+    bool held = false;            ///< follows the pointer
+    bool picked = false;          ///< is in the hand, held or not
+    bool locked = false;          ///< waits at its target for an answer
+    std::uint64_t departure = 0;  ///< order in which it left; 0: it has not left its place
+    std::uint64_t waits_at = 0;   ///< where it is drawn while it waits
+  };
+  struct Rest {
     Pose neutral = {};
     Pose resting = {};
-    std::size_t place = 0;           ///< in that zone
-    std::uint64_t departure = 0;     ///< order in which it left; 0: it has not left its place
-    std::uint64_t waits_at = 0;      ///< where it is drawn until it leaves
-    bool held = false;               ///< follows the pointer
-    bool picked = false;             ///< is in the hand, held or not
-    bool locked = false;             ///< waits at its target for an answer
-    PerformanceId performance = {};  ///< that it is a part of
   };
 
   /// Cards of a performance that the table has just moved or turned, to be sent by it.
@@ -80,10 +85,12 @@ struct Playfield::Impl {
     /// Something to tell of when its time has come: a departure, or a cue.
     struct Beat {
       double at;
-      CardId card;
-      std::string cue;
+      CardId card = {};
+      std::size_t cue = no_cue;  ///< of the cues below
     };
+    static constexpr std::size_t no_cue = ~std::size_t{0};
     std::vector<Beat> beats = {};
+    std::vector<std::string> cues = {};
     std::size_t told = 0;
   };
 
@@ -101,6 +108,7 @@ struct Playfield::Impl {
   // playfield.cpp
   void advance_to(double time);
   void note(Event event);
+  void note_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by);
   [[nodiscard]] double told_at(double own) const;
   void solve_plan();
   bool give_up_places();
@@ -108,6 +116,7 @@ struct Playfield::Impl {
   [[nodiscard]] LayoutInput layout_input(ZoneId zone) const;
   void fill_laid(const Zone& zone);
   void lay_out_zone(ZoneId zone, Change change);
+  [[nodiscard]] Pose outline_pose(ZoneId zone) const;
   [[nodiscard]] Room room_of(ZoneId zone) const;
   [[nodiscard]] bool closes_up(const Card& card) const;
   void make_room();
@@ -115,6 +124,9 @@ struct Playfield::Impl {
   void keep_slots();
   void lay_out_changed(Change change);
   void head_for(const Card& card, std::size_t slot, const Pose& resting, Change change);
+  void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0, ClockIndex by = 0);
+  void put(std::size_t slot, const Pose& pose);
+  void set_waits(std::size_t slot, bool waits);
   void fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
   void after_change();
   Verdict followed_up(Verdict verdict);
@@ -257,36 +269,50 @@ struct Playfield::Impl {
   bool act_on_focus(TapKind other, double time);
   [[nodiscard]] std::optional<Vec2> middle_of(const Hit& what) const;
 
-  // frame.cpp
-  const Frame& frame();
+  // order.cpp
   std::size_t give_orders();
   void order_cards();
   [[nodiscard]] static std::uint64_t rest_order(ZoneId zone, std::uint64_t place);
   [[nodiscard]] static std::uint64_t flight_order(std::uint64_t departure);
+
+  // frame.cpp
+  const Frame& frame();
   void add_outlines();
   void add_panels();
   void add_cards(bool all_anew);
   void dim_zoomed();
   FrameItem& next_item();
   void show_moved();
+  void show_anew();
   void show(std::span<const std::uint32_t> slots);
+  /// What seldom changes while a card moves.
   struct Looks {
+    CardId card;
+    ZoneId zone;
+    FaceId face;  ///< none while its back shows
     float brightness;
     bool back;
-
-    friend bool operator==(const Looks&, const Looks&) = default;
   };
-  [[nodiscard]] static Looks looks_of(const Pose& pose);
-  void show_looks(FrameItem& item, std::size_t slot);
-  void mark_refused();
+  [[nodiscard]] Looks looks_of(std::size_t slot) const;
+  bool refresh_looks();
+  bool refresh_clips();
   void add_copies();
   void add_copies_of(const Carry& carry, std::uint64_t& count);
   void add_zoom();
   [[nodiscard]] bool zooming() const;
-  void mark_focus();
-  [[nodiscard]] Rect clip_of(std::size_t slot) const;
-  [[nodiscard]] Pose outline_pose(ZoneId zone) const;
+
+  // marks.cpp
+  void forget_marks();
+  Marks& mark(std::size_t item);
+  Marks& mark_card(CardId card);
+  void add_marks();
+  void mark_target(ZoneId zone, bool aimed);
+  [[nodiscard]] std::optional<std::size_t> outline_of(ZoneId zone) const;
+  void mark_refused();
+
+  // hits.cpp
   Hit hit(Vec2 point);
+  [[nodiscard]] Rect clip_of(std::size_t slot) const;
   void refresh_hits();
   [[nodiscard]] bool many_moved() const;
   [[nodiscard]] HitShape hit_shape(std::size_t slot) const;
@@ -308,18 +334,20 @@ struct Playfield::Impl {
   PlanResult solved;
   std::vector<Rect> areas = {};  // by zone
   std::vector<std::uint64_t> laid_revision =
-      {};                                  // by zone: the revision of the table's zone that is laid out
-  std::vector<LayoutReport> reports = {};  // by zone
-  std::vector<float> offsets = {};         // by zone: how far it is scrolled, px
-  std::vector<char> empty = {};            // by zone: whether it was empty when the areas were made
-  std::vector<Rect> panel_areas = {};      // by panel
-  std::vector<CardState> cards = {};       // by slot
-  std::vector<Room> rooms = {};            // by zone: that its resting poses make
-  std::vector<char> closed_up = {};        // by zone: whether it has closed up where the held cards were
-  std::vector<LaidCard> laid = {};         // scratch
-  std::vector<Pose> poses = {};            // scratch
-  std::vector<LaidCard> roomy_laid = {};   // scratch
-  std::vector<Pose> roomy_poses = {};      // scratch
+      {};                                   // by zone: the revision of the table's zone that is laid out
+  std::vector<LayoutReport> reports = {};   // by zone
+  std::vector<float> offsets = {};          // by zone: how far it is scrolled, px
+  std::vector<char> empty = {};             // by zone: whether it was empty when the areas were made
+  std::vector<Rect> panel_areas = {};       // by panel
+  std::vector<CardState> cards = {};        // by slot
+  std::vector<Rest> rests = {};             // by slot
+  std::vector<PerformanceId> part_of = {};  // by slot: whose step sent it
+  std::vector<Room> rooms = {};             // by zone: that its resting poses make
+  std::vector<char> closed_up = {};         // by zone: whether it has closed up where the held cards were
+  std::vector<LaidCard> laid = {};          // scratch
+  std::vector<Pose> poses = {};             // scratch
+  std::vector<LaidCard> roomy_laid = {};    // scratch
+  std::vector<Pose> roomy_poses = {};       // scratch
 
   // The hand.
   struct Taken {
@@ -403,36 +431,46 @@ struct Playfield::Impl {
 
   std::vector<Event> coming = {};  // since the last advance_to of the client
   std::vector<Event> events = {};  // what the client may read
+  motion_detail::RunMerger<Event> event_merger;
   std::uint64_t ignored = 0;
 
   struct Ordered {
     std::uint64_t order;
     std::uint32_t rank;  ///< on the table: what is drawn at one place keeps the order of its zone
-    std::uint32_t slot;
+    std::uint32_t slot : 31;
+    std::uint32_t away : 1;  ///< it is held, flies, or waits to
 
     [[nodiscard]] bool before(const Ordered& other) const {
       return order != other.order ? order < other.order : rank < other.rank;
     }
+    [[nodiscard]] bool shows_as(const Ordered& other) const {
+      return order == other.order && slot == other.slot && away == other.away;
+    }
   };
-  std::vector<Ordered> ordered = {};       // cards by their order in the frame
-  std::vector<Ordered> orders = {};        // by slot, scratch
-  std::vector<Ordered> order_kept = {};    // scratch
-  std::vector<Ordered> order_strays = {};  // scratch
+  std::vector<Ordered> ordered = {};         // cards by their order in the frame
+  std::vector<Ordered> ordered_before = {};  // and in the last whose order was another
+  std::vector<Ordered> orders = {};          // by slot, scratch
+  std::vector<Ordered> order_strays = {};    // scratch
+  motion_detail::RunMerger<Ordered> stray_merger;
+  std::vector<char> covered = {};           // by zone: whether a card lies in it
+  std::vector<std::uint32_t> by_rank = {};  // slots, by place in the zones of the table
+  std::uint64_t table_ranked = never_laid;  // the revision of the table that `by_rank` has
   Frame drawn;
   bool stale = true;                           // the frame
   double zoom_drawn = 0;                       // the time of the zoom in it
-  std::size_t waiting_to_leave = 0;            // cards that will be drawn elsewhere when they leave
-  double next_leave = 0;                       // when the first of them does, on the table's clock
   std::size_t first_card = 0;                  // among the items of the frame
   std::size_t items_used = 0;                  // of those in the frame, while it is made
   bool dimmed = false;                         // an item is not as its card lies
-  std::vector<Rect> clips = {};                // by zone, scratch
+  std::vector<Rect> clips = {};                // by zone
   std::vector<std::uint32_t> item_of = {};     // by slot: its item in the frame
-  std::vector<Looks> looks_shown = {};         // by slot
+  std::vector<Looks> looks = {};               // by slot
+  std::vector<char> anew = {};                 // by slot: is still to be drawn in this frame
+  std::uint64_t table_drawn = never_laid;      // the revision of the table whose faces are in `looks`
+  std::vector<std::uint32_t> marked = {};      // items
   std::vector<std::uint32_t> refused = {};     // slots that are marked so
   bool hits_stale = true;                      // the hit index
   std::vector<std::uint32_t> hits_moved = {};  // places whose poses have changed since; more than a few: all
-  int looks = 0;                               // beside the index, at this frame
+  int asked = 0;                               // beside the index, at this frame
   std::uint64_t seen_motion = 0;
   HitIndex hits;
 };

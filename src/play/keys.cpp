@@ -8,10 +8,10 @@
 namespace apsidon {
 
 std::optional<Vec2> Playfield::Impl::middle_of(const Hit& what) const {
-  if (const auto s = setup.table.slot(what.card)) return cards[*s].neutral.centre;
+  if (const auto s = setup.table.slot(what.card)) return rests[*s].neutral.centre;
   if (setup.table.zone(what.zone)) {
     const auto top = setup.table.top(what.zone);
-    return top ? cards[slot(*top)].neutral.centre : outline_pose(what.zone).centre;
+    return top ? rests[slot(*top)].neutral.centre : outline_pose(what.zone).centre;
   }
   if (what.panel && what.panel.value <= panel_areas.size()) return panel_areas[what.panel.value - 1].centre();
   return std::nullopt;

@@ -41,11 +41,11 @@ void Playfield::Impl::settle(const Proposal& proposal, Event event, const Verdic
     const bool copied = options.drag.look == DragLook::copy && carry.mode == Carry::Mode::drag;
     if (copied) {
       // The cards go on from where their copies are.
-      const Vec2 first = cards[slot(carry.run.first)].neutral.centre;
+      const Vec2 first = rests[slot(carry.run.first)].neutral.centre;
       for (const CardId id : setup.table.cards_of(carry.run)) {
-        Pose pose = cards[slot(id)].resting;
-        pose.centre = carried_middle(event.at) + (cards[slot(id)].neutral.centre - first);
-        motion.place(slot(id), pose);
+        Pose pose = rests[slot(id)].resting;
+        pose.centre = carried_middle(event.at) + (rests[slot(id)].neutral.centre - first);
+        put(slot(id), pose);
         cards[slot(id)].departure = ++departures;
       }
     }
@@ -70,7 +70,7 @@ void Playfield::Impl::settle(const Proposal& proposal, Event event, const Verdic
 void Playfield::Impl::send_to_rest(const Run& run) {
   for (const CardId id : setup.table.cards_of(run)) {
     const std::size_t s = slot(id);
-    if (motion.goal(s) != cards[s].resting) fly(s, cards[s].resting, options.feel.move);
+    if (motion.goal(s) != rests[s].resting) fly(s, rests[s].resting, options.feel.move);
   }
 }
 
@@ -193,12 +193,12 @@ void Playfield::Impl::show_at_target(const Proposal& p, Change change) {
   in.cards = there;
   apsidon::lay_out(setup.places[p.to.value - 1].layout, in, where);
   for (std::size_t i = 0; i < run.size(); ++i) {
-    Pose goal = cards[slot(run[i])].resting;
+    Pose goal = rests[slot(run[i])].resting;
     goal.centre = p.middle ? *p.middle : where[n + i].centre;
     goal.rotation = where[n + i].rotation;
     goal.scale = where[n + i].scale * setup.places[p.to.value - 1].factor;
     if (change == Change::window) {
-      motion.place(slot(run[i]), goal);
+      put(slot(run[i]), goal);
     } else {
       fly(slot(run[i]), goal, options.feel.move);
     }
@@ -236,7 +236,7 @@ void Playfield::Impl::supersede_torn() {
     event.verdict = {.reason = Reason::superseded, .card = p.run.first, .zone = p.to};
     note(event);
     for (const CardId card : own) {
-      if (setup.table.card(card)) fly(slot(card), cards[slot(card)].resting, options.feel.back);
+      if (setup.table.card(card)) fly(slot(card), rests[slot(card)].resting, options.feel.back);
     }
   }
 }
@@ -260,7 +260,7 @@ Verdict Playfield::answer(std::uint64_t id, const Verdict& verdict) {
   i.note(event);
   if (!event.verdict) {
     for (const CardId card : i.setup.table.cards_of(p.run)) {
-      i.fly(i.slot(card), i.cards[i.slot(card)].resting, i.options.feel.back);
+      i.fly(i.slot(card), i.rests[i.slot(card)].resting, i.options.feel.back);
     }
     if (event.kind == EventKind::refused)
       i.start_effect(p.run.first, i.options.feel.shake, EffectKind::swing, 0);
@@ -438,7 +438,7 @@ Verdict Playfield::Impl::send_best(CardId id, double time) {
   take(pick.run, from);
   carry.time = time;
   note(carry_event(EventKind::picked_up, time));
-  propose({.id = ++proposals, .run = pick.run, .from = from, .to = to}, cards[slot(id)].neutral.centre, time);
+  propose({.id = ++proposals, .run = pick.run, .from = from, .to = to}, rests[slot(id)].neutral.centre, time);
   return {};
 }
 

@@ -125,8 +125,10 @@ void Playfield::Impl::begin(Performance& p, Node& node) {
       break;
   }
   acting = {};
-  std::stable_sort(node.beats.begin(), node.beats.end(),
-                   [](const Node::Beat& a, const Node::Beat& b) { return a.at < b.at; });
+  const auto earlier = [](const Node::Beat& a, const Node::Beat& b) { return a.at < b.at; };
+  if (!std::is_sorted(node.beats.begin(), node.beats.end(), earlier)) {
+    std::stable_sort(node.beats.begin(), node.beats.end(), earlier);
+  }
   stale = true;
 }
 
@@ -136,16 +138,16 @@ void Playfield::Impl::send(Performance& p, Node& node, std::size_t s, const Pose
   CardState& state = cards[s];
   if (state.held || state.locked) return;
   // Until it leaves it is drawn where it is.
-  const bool waits = state.departure > 0 && motion.waiting(s);
+  const bool waits = state.departure > 0 && state.waits;
   if (!waits || waits_at) {
     state.waits_at = waits_at.value_or(state.departure > 0 ? flight_order(state.departure)
                                                            : rest_order(state.zone, state.place));
   }
-  state.performance = p.id;
+  part_of[s] = p.id;
   state.departure = ++departures;
-  motion.travel(s, goal, glide, delay, p.clock);
+  travel(s, goal, glide, delay, p.clock);
   node.ends = std::max(node.ends, motion.lands_at(s));
-  node.beats.push_back({node.starts + delay, state.id, {}});
+  node.beats.push_back({.at = node.starts + delay, .card = state.id});
 }
 
 /// Sends what the table has just changed, in the order in which it is listed, to where it rests now.
@@ -154,14 +156,14 @@ void Playfield::Impl::send_changed(Performance& p, Node& node, const Choreograph
   taken_down = nullptr;
   float farthest = 0;
   const auto distance = [&](const Changed& c) {
-    return length(c.before.centre - cards[c.slot].resting.centre);
+    return length(c.before.centre - rests[c.slot].resting.centre);
   };
   for (const Changed& c : list) farthest = std::max(farthest, distance(c));
   for (std::size_t i = 0; i < list.size(); ++i) {
     const double delay = i < node.act.delays.size()
                              ? std::max(node.act.delays[i], 0.0)
                              : departure(how, {i, list.size(), distance(list[i]), farthest});
-    send(p, node, list[i].slot, cards[list[i].slot].resting, how.glide, std::isfinite(delay) ? delay : 0,
+    send(p, node, list[i].slot, rests[list[i].slot].resting, how.glide, std::isfinite(delay) ? delay : 0,
          cards[list[i].slot].waits_at);
   }
   add_cues(node, how);
@@ -169,7 +171,9 @@ void Playfield::Impl::send_changed(Performance& p, Node& node, const Choreograph
 
 void Playfield::Impl::add_cues(Node& node, const Choreography& how) {
   for (const Cue& cue : how.cues) {
-    node.beats.push_back({node.starts + (node.ends - node.starts) * double{cue.at}, {}, cue.name});
+    node.beats.push_back(
+        {.at = node.starts + (node.ends - node.starts) * double{cue.at}, .cue = node.cues.size()});
+    node.cues.push_back(cue.name);
   }
 }
 
@@ -202,15 +206,10 @@ void Playfield::Impl::tell(Performance& p) {
     for (; node.told < node.beats.size() && node.beats[node.told].at <= now; ++node.told) {
       const Node::Beat& beat = node.beats[node.told];
       const double time = told_at(motion.when(p.clock, beat.at));
-      if (!beat.cue.empty()) {
-        note({.kind = EventKind::cue, .time = time, .performance = p.id, .name = beat.cue});
+      if (beat.cue != Node::no_cue) {
+        note({.kind = EventKind::cue, .time = time, .performance = p.id, .name = node.cues[beat.cue]});
       } else if (const Card* card = setup.table.card(beat.card)) {
-        note({.kind = EventKind::departed,
-              .time = time,
-              .card = card->id,
-              .count = 1,
-              .to = card->zone,
-              .performance = p.id});
+        note_card(EventKind::departed, time, card->id, card->zone, p.id);
       }
     }
   }
@@ -223,10 +222,7 @@ void Playfield::Impl::tell_all() {
 
 void Playfield::Impl::end(Performance& p, EventKind kind, double time) {
   p.over = true;
-  stale = true;  // who waited in it is on its way now
-  for (CardState& state : cards) {
-    if (state.performance == p.id) state.performance = {};
-  }
+  std::replace(part_of.begin(), part_of.end(), p.id, PerformanceId{});
   motion.remove_clock(p.clock);
   note({.kind = kind, .time = time, .performance = p.id});
 }
@@ -237,7 +233,7 @@ void Playfield::Impl::skip(PerformanceId id) {
   // A step at a time: what is in flight arrives, what waited for it begins.
   while (!p->over) {
     for (std::size_t s = 0; s < cards.size(); ++s) {
-      if (cards[s].performance == id && !cards[s].held) motion.finish(s);
+      if (part_of[s] == id && !cards[s].held) motion.finish(s);
     }
     go_to(own_now());
     for (Node& node : p->nodes) {
@@ -254,9 +250,9 @@ void Playfield::Impl::stop(PerformanceId id) {
   Performance* p = find(id);
   if (!p) return;
   for (std::size_t s = 0; s < cards.size(); ++s) {
-    CardState& state = cards[s];
-    if (state.performance != id || state.held || !setup.table.card(state.id)) continue;
-    motion.travel(s, state.resting, options.feel.back);
+    const CardState& state = cards[s];
+    if (part_of[s] != id || state.held || !setup.table.card(state.id)) continue;
+    travel(s, rests[s].resting, options.feel.back);
   }
   end(*p, EventKind::stopped, told_at(own_now()));
 }
@@ -272,7 +268,6 @@ void Playfield::set_pace(PerformanceId id, double pace) {
     ++impl_->ignored;
   } else if (const Impl::Performance* p = impl_->find(id)) {
     impl_->motion.set_speed(p->clock, pace);
-    impl_->stale = true;  // who waits leaves at another time than the frame knows
   }
 }
 

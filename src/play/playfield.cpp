@@ -21,15 +21,6 @@ constexpr double never = std::numeric_limits<double>::infinity();
 
 float finite_ratio(float ratio) { return std::isfinite(ratio) && ratio > 0 ? ratio : 1; }
 
-/// By time; what happened at one time stays in its order. Most are in order, and a sort would take from the
-/// heap.
-void put_in_order(std::span<Event> events) {
-  const auto earlier = [](const Event& a, const Event& b) { return a.time < b.time; };
-  for (auto it = std::is_sorted_until(events.begin(), events.end(), earlier); it != events.end(); ++it) {
-    std::rotate(std::upper_bound(events.begin(), it, *it, earlier), it, std::next(it));
-  }
-}
-
 }  // namespace
 
 Playfield::Impl::Impl(TableSetup given, const PlayfieldOptions& wanted)
@@ -113,7 +104,8 @@ void Playfield::Impl::advance_to(double time) {
   }
   go_to(clock.at(time));
   clock.advance_to(time);
-  put_in_order(std::span(coming).subspan(before));
+  event_merger.sort(std::span(coming).subspan(before),
+                    [](const Event& a, const Event& b) { return a.time < b.time; });
 }
 
 /// Moves the cards on to a time of the table's clock, and tells of what came of it.
@@ -125,20 +117,19 @@ void Playfield::Impl::go_to(double own) {
     const Card* card = setup.table.card(state.id);
     if (!card) continue;  // retired on its way
     const double time = told_at(passage.time);
+    if (passage.kind == Passage::Kind::left) {
+      set_waits(passage.slot, false);
+      continue;
+    }
     if (passage.kind == Passage::Kind::edge_on) {
-      note({.kind = EventKind::turned, .time = time, .card = card->id, .count = 1, .to = card->zone});
+      note_card(EventKind::turned, time, card->id, card->zone, {});
       continue;
     }
     if (state.departure == 0 || state.held) continue;
     if (state.locked) continue;  // it waits there, and has not landed
     state.departure = 0;
     stale = true;  // it lies among the others now
-    note({.kind = EventKind::landed,
-          .time = time,
-          .card = card->id,
-          .count = 1,
-          .to = state.zone,
-          .performance = state.performance});
+    note_card(EventKind::landed, time, card->id, state.zone, part_of[passage.slot]);
   }
   motion.forget_passages();
   tell_all();
@@ -151,12 +142,42 @@ void Playfield::Impl::go_to(double own) {
 /// The time of the inputs at which something is told that comes at this time of the table's clock.
 double Playfield::Impl::told_at(double own) const { return clock.stands() ? clock.now() : clock.when(own); }
 
-void Playfield::Impl::note(Event event) { coming.push_back(event); }
+void Playfield::Impl::note(Event event) { coming.push_back(std::move(event)); }
+
+/// For what may happen to many cards at once. The event is written where it stays, as a copy: to make one of
+/// nothing takes longer than all that is done about a card.
+void Playfield::Impl::note_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by) {
+  static const Event blank;
+  Event& event = coming.emplace_back(blank);
+  event.kind = kind;
+  event.time = time;
+  event.card = card;
+  event.count = 1;
+  event.to = to;
+  event.performance = by;
+}
+
+/// Sends a card from where it is.
+void Playfield::Impl::travel(std::size_t s, const Pose& goal, const Glide& glide, double delay,
+                             ClockIndex by) {
+  motion.travel(s, goal, glide, delay, by);
+  set_waits(s, motion.waiting(s));
+}
+
+/// Puts a card down at once.
+void Playfield::Impl::put(std::size_t s, const Pose& pose) {
+  motion.place(s, pose);
+  set_waits(s, false);
+}
+
+void Playfield::Impl::set_waits(std::size_t s, bool waits) {
+  if (std::exchange(cards[s].waits, waits) != waits) stale = true;  // it is drawn elsewhere in the order
+}
 
 /// Sends a card through the air, above everything that rests.
 void Playfield::Impl::fly(std::size_t s, const Pose& goal, const Glide& glide, double delay) {
   cards[s].departure = ++departures;
-  motion.travel(s, goal, glide, delay);
+  travel(s, goal, glide, delay);
   stale = true;
 }
 
@@ -369,12 +390,12 @@ const Plan& Playfield::plan() const { return impl_->setup.plans[*impl_->plan]; }
 
 std::optional<Pose> Playfield::neutral_pose(CardId card) const {
   const auto s = table().slot(card);
-  return s ? std::optional(impl_->cards[*s].neutral) : std::nullopt;
+  return s ? std::optional(impl_->rests[*s].neutral) : std::nullopt;
 }
 
 std::optional<Pose> Playfield::resting_pose(CardId card) const {
   const auto s = table().slot(card);
-  return s ? std::optional(impl_->cards[*s].resting) : std::nullopt;
+  return s ? std::optional(impl_->rests[*s].resting) : std::nullopt;
 }
 
 std::optional<Pose> Playfield::live_pose(CardId card) const {

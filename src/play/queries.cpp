@@ -59,7 +59,7 @@ std::size_t Playfield::Impl::insertion_place(ZoneId id, Vec2 point, std::optiona
     const Card& card = *setup.table.card(card_id);
     if (closes && closes_up(card)) continue;
     there.push_back({.face_up = card.face_up, .sideways = card.sideways, .cell = card.cell, .at = card.at});
-    where.push_back(cards[slot(card_id)].neutral);
+    where.push_back(rests[slot(card_id)].neutral);
   }
   LayoutInput in = layout_input(id);
   in.cards = there;
@@ -121,7 +121,7 @@ std::optional<Rect> Playfield::run_outline(const Run& run) const {
   if (cards.empty()) return std::nullopt;
   Rect box{{1e30f, 1e30f}, {-1e30f, -1e30f}};
   for (const CardId card : cards) {
-    const Rect b = bounds(corners(impl_->cards[impl_->slot(card)].resting, impl_->solved.card));
+    const Rect b = bounds(corners(impl_->rests[impl_->slot(card)].resting, impl_->solved.card));
     box = {{std::min(box.min.x, b.min.x), std::min(box.min.y, b.min.y)},
            {std::max(box.max.x, b.max.x), std::max(box.max.y, b.max.y)}};
   }

@@ -33,8 +33,8 @@ void Playfield::Impl::sketch_strips(Sketch& sketch, const Zone& zone) const {
   float narrowest = 1e30f;
   Vec2 where;
   for (std::size_t i = 0; i + 1 < apart.size(); ++i) {
-    const Vec2 from = corners(cards[slot(apart[i])].neutral, solved.card).corners[0];
-    const Vec2 to = corners(cards[slot(apart[i + 1])].neutral, solved.card).corners[0];
+    const Vec2 from = corners(rests[slot(apart[i])].neutral, solved.card).corners[0];
+    const Vec2 to = corners(rests[slot(apart[i + 1])].neutral, solved.card).corners[0];
     sketch.line("strips", from, to);
     if (length(to - from) < narrowest) {
       narrowest = length(to - from);
@@ -49,7 +49,7 @@ void Playfield::Impl::sketch_strips(Sketch& sketch, const Zone& zone) const {
 void Playfield::Impl::sketch_insertion(Sketch& sketch, const Zone& zone) const {
   const std::span<const CardId> apart = spread_out(zone, setup.places[zone.id.value - 1].layout);
   if (!has_strips(setup.places[zone.id.value - 1].layout) || apart.empty()) return;
-  const auto middle = [&](std::size_t i) { return cards[slot(apart[i])].neutral.centre; };
+  const auto middle = [&](std::size_t i) { return rests[slot(apart[i])].neutral.centre; };
   const std::size_t n = apart.size();
   const Vec2 step = n > 1 ? middle(1) - middle(0) : Vec2{};
   const Vec2 last_step = n > 1 ? middle(n - 1) - middle(n - 2) : Vec2{};
@@ -72,7 +72,7 @@ void Playfield::sketch(Sketch& sketch) const {
     for (const CardId card : zone.cards) {
       const std::size_t s = field.slot(card);
       sketch.quad("hits", corners(field.motion.pose(s), field.solved.card));
-      sketch.point("neutral", field.cards[s].neutral.centre);
+      sketch.point("neutral", field.rests[s].neutral.centre);
     }
     field.sketch_strips(sketch, zone);
     field.sketch_insertion(sketch, zone);
@@ -80,7 +80,7 @@ void Playfield::sketch(Sketch& sketch) const {
   // Words last, so that no line crosses them.
   for (const Zone& zone : table().zones()) {
     for (const CardId card : zone.cards) {
-      const auto q = corners(field.cards[field.slot(card)].neutral, field.solved.card).corners;
+      const auto q = corners(field.rests[field.slot(card)].neutral, field.solved.card).corners;
       sketch.label("ids", q[0] + (q[1] - q[0]) * 0.55f, fmt::format("{}", card.value));
     }
     sketch.label("areas", field.areas[zone.id.value - 1].min, zone.name);

@@ -28,7 +28,10 @@ class APSIDON_CORE_EXPORT Clock {
   [[nodiscard]] double at(double time) const { return local_ + (time - from_) * rate(); }
   /// When it shows this, unless it is changed before; what it showed already, then, but no earlier than
   /// the last change. Infinity while it stands still before that.
-  [[nodiscard]] double when(double own) const;
+  [[nodiscard]] double when(double own) const {
+    if (own <= local_) return from_;
+    return rate() > 0 ? from_ + (own - local_) / rate() : std::numeric_limits<double>::infinity();
+  }
 
   /// Stops it until this reason, and every other, is released. Holding twice for one reason is holding once.
   void hold(std::string_view reason);

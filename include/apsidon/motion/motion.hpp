@@ -15,6 +15,7 @@ namespace apsidon {
 /// Something that a card's way came to.
 struct Passage {
   enum class Kind : std::uint8_t {
+    left,     ///< it had waited for the start of its way
     edge_on,  ///< it was turned over as far as its edge: the side that shows has changed
     landed,   ///< it arrived at its goal
   };
@@ -46,7 +47,7 @@ class APSIDON_CORE_EXPORT Motion {
   Motion& operator=(Motion&&) noexcept;
   ~Motion();
 
-  /// Makes room for this many slots; new ones rest at a default pose.
+  /// Makes room for this many slots; new ones rest at a default pose, and none goes.
   void resize(std::size_t slots);
   [[nodiscard]] std::size_t size() const { return poses_.size(); }
   [[nodiscard]] double now() const;
@@ -93,9 +94,6 @@ class APSIDON_CORE_EXPORT Motion {
   [[nodiscard]] bool on_its_way(std::size_t slot) const;
   /// When a card on its way lands, on the clock that it goes by; `now()` when it rests.
   [[nodiscard]] double lands_at(std::size_t slot) const;
-  /// When a card on its way leaves or left, on the clock of all; `now()` when it rests, infinity while its
-  /// clock stands before that.
-  [[nodiscard]] double leaves_at(std::size_t slot) const;
   /// Adds the slots on which an effect of this kind is on. O(effects).
   void with_effect(EffectKind kind, std::vector<std::uint32_t>& slots) const;
   /// Whether an effect of this kind is on.

@@ -1,0 +1,126 @@
+#pragma once
+// The inside of Motion; not installed. ways.cpp begins, shifts and ends ways, advance.cpp moves everything on
+// to a time, motion.cpp is what a client calls and asks.
+#include <utility>
+#include <vector>
+
+#include "apsidon/motion/clock.hpp"
+#include "apsidon/motion/motion.hpp"
+#include "motion/run_merger.hpp"
+#include "motion/track.hpp"
+
+namespace apsidon {
+
+struct Motion::Impl {
+  using Bucket = motion_detail::Bucket;
+  using Record = motion_detail::Record;
+  using Values = motion_detail::Values;
+
+  static constexpr std::uint32_t asleep = ~std::uint32_t{0};
+  static constexpr std::uint32_t untouched = ~std::uint32_t{0};
+
+  struct Track {
+    Pose goal = {};
+    std::uint32_t bucket = asleep;
+    std::uint32_t index = 0;  // in the bucket
+  };
+
+  /// A clock of Motion, and whether somebody may go by it.
+  struct OwnClock {
+    Clock clock;
+    bool used = true;
+  };
+
+  struct RunningEffect {
+    Effect effect;
+    double start = 0;  // on its clock
+    std::size_t slot = 0;
+    ClockIndex clock = 0;
+
+    [[nodiscard]] double ends() const { return start + double{effect.seconds}; }
+  };
+
+  /// A lean on a spring of its own: goal + offset * a + velocity * b, as of a track.
+  struct Lean {
+    Bucket as;  // how it moves
+    Record record;
+    std::size_t slot = 0;
+    bool resting = false;
+  };
+
+  std::vector<Track> tracks;
+  std::vector<Bucket> buckets;
+  std::vector<motion_detail::Bend> bends;
+  std::vector<std::int32_t> free_bends;
+  std::vector<OwnClock> clocks{1};  // the first is the time of all
+  std::vector<double> clock_now{0.0};
+  std::vector<RunningEffect> effects;
+  std::vector<Lean> leans;
+  std::vector<Passage> passages;
+  bool passages_sorted = true;  // put in order when they are asked for
+  motion_detail::RunMerger<Passage> passage_merger;
+  double now = 0;
+  std::uint64_t revision = 0;
+  std::uint64_t computed = 0;  // the revision that the poses have
+  double rested = 0;
+  std::vector<std::uint32_t> touched;        // by slot: its place among these
+  std::vector<std::uint32_t> touched_slots;  // since `forget_moved`
+  std::vector<std::uint32_t> landed;         // scratch: of a bucket
+
+  [[nodiscard]] double own_now(ClockIndex clock) const { return clock_now[clock]; }
+  [[nodiscard]] Record record(const Track& t) const { return buckets[t.bucket].record(t.index); }
+  [[nodiscard]] const motion_detail::Bend* bend_of(const Record& r) const {
+    return r.way == motion_detail::plain ? nullptr : &bends[static_cast<std::size_t>(r.way)];
+  }
+  /// When a clock shows this.
+  [[nodiscard]] double when(ClockIndex clock, double own) const {
+    return clock == 0 ? own : clocks[clock].clock.when(own);
+  }
+  /// Its pose may have changed, and it is not on its way, or not any more.
+  void touch(std::size_t slot) {
+    if (touched[slot] != untouched) return;
+    touched[slot] = static_cast<std::uint32_t>(touched_slots.size());
+    touched_slots.push_back(static_cast<std::uint32_t>(slot));
+  }
+  /// It is among those on their way again.
+  void forget_touch(std::size_t slot) {
+    const std::uint32_t at = std::exchange(touched[slot], untouched);
+    if (at == untouched) return;
+    const std::uint32_t last = touched_slots.back();
+    touched_slots.pop_back();
+    if (last == slot) return;
+    touched_slots[at] = last;
+    touched[last] = at;
+  }
+
+  // ways.cpp
+  [[nodiscard]] motion_detail::State state(std::size_t slot) const;
+  std::uint32_t bucket_for(const Glide& glide);
+  void put_to_sleep(std::size_t slot);
+  std::int32_t keep_bend(const Glide& glide, std::span<const Vec2> through);
+  void free_bend(std::int32_t way);
+  [[nodiscard]] static double lands_at(const Bucket& b, const Record& r);
+  [[nodiscard]] double edge_at(const Bucket& b, const Record& r) const;
+  void begin(Record& r, std::uint32_t bucket);
+  void take_over(const Bucket& b, Record& r, const motion_detail::State& was, float seconds) const;
+  void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay, ClockIndex clock,
+              std::span<const Vec2> through);
+  void shift(std::size_t slot, const Pose& goal, const Glide& glide);
+  void lean(std::size_t slot, const Offset& by, const Spring& spring);
+  [[nodiscard]] bool goes_by(ClockIndex clock) const;
+
+  // advance.cpp
+  void advance(std::span<Pose> poses);
+  void come_due(Bucket& b, std::size_t begin, std::size_t end, std::span<Pose> poses);
+  void advance_asides(std::span<Pose> poses);
+  void add_asides(std::span<Pose> poses);
+  /// Tells when a clock of the cards showed this, and returns it.
+  double note(Passage::Kind kind, std::size_t slot, ClockIndex clock, double own) {
+    const double time = when(clock, own);
+    passages.push_back({kind, slot, time});
+    passages_sorted = false;
+    return time;
+  }
+};
+
+}  // namespace apsidon
