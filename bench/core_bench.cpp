@@ -73,16 +73,16 @@ void moving_frame(benchmark::State& state) { frames(state, false); }
 /// All cards turn over on their way, and so have perspective.
 void turning_frame(benchmark::State& state) { frames(state, true); }
 
-/// The slowest frame from rest through a deal, card after card, to rest: each frame's least of some rounds,
-/// and of those the most.
-void worst_frame(benchmark::State& state) {
+/// The slowest frame from rest through a deal to rest: each frame's least of some rounds, and of those the
+/// most.
+void worst_of_deal(benchmark::State& state, bool at_once) {
   const auto n = static_cast<std::size_t>(state.range(0));
   constexpr int rounds = 8;
   constexpr int steps = 60;
   Playfield field = moving_field(n, false);
   Feel feel = field.feel();
   feel.deal.glide.seconds = 0.4f;
-  feel.deal.stagger = 0.4 / static_cast<double>(n);
+  feel.deal.stagger = at_once ? 0 : 0.4f / static_cast<float>(n);
   field.set_feel(feel);
   field.advance_to(100);
   double time = 100;
@@ -103,8 +103,13 @@ void worst_frame(benchmark::State& state) {
     state.SetIterationTime(*std::max_element(least.begin(), least.end()));
   }
 }
+/// Card after card: in each frame some leave and some land.
+void worst_frame(benchmark::State& state) { worst_of_deal(state, false); }
+/// All leave in one frame, and land in one.
+void worst_frame_at_once(benchmark::State& state) { worst_of_deal(state, true); }
 /// The other side is a frame in which all move and nothing else happens.
 void worst_frame_moving(benchmark::State& state) { frames(state, false); }
+void worst_frame_at_once_moving(benchmark::State& state) { frames(state, false); }
 
 /// The same with nothing moving.
 void rest_frame(benchmark::State& state) {
@@ -161,6 +166,8 @@ BENCHMARK(turning_frame)->Arg(52)->Arg(10'000);
 BENCHMARK(turning_frame_plain)->Arg(52)->Arg(10'000);
 BENCHMARK(worst_frame)->Arg(52)->Arg(10'000)->UseManualTime()->Iterations(3);
 BENCHMARK(worst_frame_moving)->Arg(52)->Arg(10'000);
+BENCHMARK(worst_frame_at_once)->Arg(52)->Arg(10'000)->UseManualTime()->Iterations(3);
+BENCHMARK(worst_frame_at_once_moving)->Arg(52)->Arg(10'000);
 BENCHMARK(rest_frame)->Arg(52)->Arg(10'000);
 BENCHMARK(rest_frame_plain)->Arg(52)->Arg(10'000);
 

@@ -155,37 +155,65 @@ void Playfield::Impl::show(std::span<const std::uint32_t> slots) {
   FrameItem* const items = drawn.items.data();
   const std::uint32_t* const item_at = item_of.data();
   const Pose* const live = motion.poses().data();
-  const Size size = solved.card;
-  const geometry_detail::FlatCard flat(size);
+  const geometry_detail::FlatCard flat(solved.card);
   float turns[card_block] = {};
   geometry_detail::SinCos rotations[card_block];
   for (std::size_t k = 0; k < slots.size(); ++k) {
     turns[k] = geometry_detail::turns_of(live[slots[k]].rotation);
   }
   for (std::size_t k = 0; k < card_block; ++k) rotations[k] = geometry_detail::sin_cos_of_turns(turns[k]);
+  std::size_t tilted = 0;
   for (std::size_t k = 0; k < slots.size(); ++k) {
     const std::uint32_t s = slots[k];
     const std::uint32_t at = item_at[s];
     if (at == no_item) continue;
     const Pose& pose = live[s];
     FrameItem& item = items[at];
-    if (geometry_detail::lies_flat(pose.flip)) {
-      flat.show(pose, rotations[k], item.matrix, item.corners);
-    } else {
-      geometry_detail::show(pose, size, item.matrix, item.corners);
-    }
     item.opacity = pose.opacity;
     item.lift = pose.lift;
     anew[s] = 0;
-    if (pose.brightness == looks[s].brightness &&
-        geometry_detail::shows_its_face(pose.flip) == !looks[s].back) {
+    if (!geometry_detail::lies_flat(pose.flip)) {
+      ++tilted;
       continue;
     }
-    looks[s] = looks_of(s);
-    item.back = looks[s].back;
-    item.face = looks[s].face;
-    item.brightness = looks[s].brightness;
+    flat.show(pose, rotations[k], item.matrix, item.corners);
+    if (pose.brightness != looks[s].brightness || (pose.flip != 0) != looks[s].back) show_looks(item, s);
   }
+  if (tilted > 0) show_tilted(slots, rotations);
+}
+
+/// Those of a block that turn over.
+void Playfield::Impl::show_tilted(std::span<const std::uint32_t> slots,
+                                  std::span<const geometry_detail::SinCos> rotations) {
+  const geometry_detail::TiltedCard tilted(solved.card);
+  float turns[card_block] = {};
+  float axis_turns[card_block] = {};
+  geometry_detail::SinCos tilts[card_block];
+  geometry_detail::SinCos axes[card_block];
+  for (std::size_t k = 0; k < slots.size(); ++k) {
+    const Pose& pose = motion.pose(slots[k]);
+    turns[k] = geometry_detail::turns_of(geometry_detail::tilt(pose.flip));
+    axis_turns[k] = geometry_detail::turns_of(pose.flip_axis);
+  }
+  for (std::size_t k = 0; k < card_block; ++k) tilts[k] = geometry_detail::sin_cos_of_turns(turns[k]);
+  for (std::size_t k = 0; k < card_block; ++k) axes[k] = geometry_detail::sin_cos_of_turns(axis_turns[k]);
+  for (std::size_t k = 0; k < slots.size(); ++k) {
+    const Pose& pose = motion.pose(slots[k]);
+    const std::uint32_t s = slots[k];
+    if (item_of[s] == no_item || geometry_detail::lies_flat(pose.flip)) continue;
+    FrameItem& item = drawn.items[item_of[s]];
+    tilted.show(pose, rotations[k], tilts[k], axes[k], item.matrix, item.corners);
+    const bool back = !geometry_detail::shows_its_face(pose.flip);
+    if (pose.brightness != looks[s].brightness || back != looks[s].back) show_looks(item, s);
+  }
+}
+
+/// A card may turn to its other side, or change its brightness, while it moves.
+void Playfield::Impl::show_looks(FrameItem& item, std::size_t s) {
+  looks[s] = looks_of(s);
+  item.back = looks[s].back;
+  item.face = looks[s].face;
+  item.brightness = looks[s].brightness;
 }
 
 /// Draws what has got another place in the order and does not move.

@@ -17,7 +17,9 @@
 #include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "apsidon/play/playfield.hpp"
+#include "geometry/sin_cos.hpp"
 #include "motion/run_merger.hpp"
+#include "play/event_list.hpp"
 
 namespace apsidon {
 
@@ -285,6 +287,7 @@ struct Playfield::Impl {
   void show_moved();
   void show_anew();
   void show(std::span<const std::uint32_t> slots);
+  void show_tilted(std::span<const std::uint32_t> slots, std::span<const geometry_detail::SinCos> rotations);
   /// What seldom changes while a card moves.
   struct Looks {
     CardId card;
@@ -294,6 +297,7 @@ struct Playfield::Impl {
     bool back;
   };
   [[nodiscard]] Looks looks_of(std::size_t slot) const;
+  void show_looks(FrameItem& item, std::size_t slot);
   bool refresh_looks();
   bool refresh_clips();
   void add_copies();
@@ -429,8 +433,8 @@ struct Playfield::Impl {
   std::vector<RunningCountdown> countdowns = {};  // by CountdownId - 1
   std::size_t sent = 0;                           // cards sent since the last change of the table
 
-  std::vector<Event> coming = {};  // since the last advance_to of the client
-  std::vector<Event> events = {};  // what the client may read
+  EventList coming = {};  // since the last advance_to of the client
+  EventList events = {};  // what the client may read
   motion_detail::RunMerger<Event> event_merger;
   std::uint64_t ignored = 0;
 

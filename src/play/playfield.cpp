@@ -104,7 +104,7 @@ void Playfield::Impl::advance_to(double time) {
   }
   go_to(clock.at(time));
   clock.advance_to(time);
-  event_merger.sort(std::span(coming).subspan(before),
+  event_merger.sort(coming.all().subspan(before),
                     [](const Event& a, const Event& b) { return a.time < b.time; });
 }
 
@@ -142,13 +142,11 @@ void Playfield::Impl::go_to(double own) {
 /// The time of the inputs at which something is told that comes at this time of the table's clock.
 double Playfield::Impl::told_at(double own) const { return clock.stands() ? clock.now() : clock.when(own); }
 
-void Playfield::Impl::note(Event event) { coming.push_back(std::move(event)); }
+void Playfield::Impl::note(Event event) { coming.add(std::move(event)); }
 
-/// For what may happen to many cards at once. The event is written where it stays, as a copy: to make one of
-/// nothing takes longer than all that is done about a card.
+/// For what may happen to many cards at once: the event is written where it stays.
 void Playfield::Impl::note_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by) {
-  static const Event blank;
-  Event& event = coming.emplace_back(blank);
+  Event& event = coming.next();
   event.kind = kind;
   event.time = time;
   event.card = card;
@@ -355,7 +353,7 @@ void Playfield::pulse(CardId card) {
   impl_->start_effect(card, impl_->options.feel.pulse, EffectKind::pulse, 0);
 }
 const Table& Playfield::table() const { return impl_->setup.table; }
-std::span<const Event> Playfield::events() const { return impl_->events; }
+std::span<const Event> Playfield::events() const { return impl_->events.all(); }
 const Frame& Playfield::frame() const { return impl_->frame(); }
 Hit Playfield::hit(Vec2 point) const { return impl_->hit(point); }
 
