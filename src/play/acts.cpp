@@ -185,9 +185,10 @@ void Playfield::Impl::act_move(Performance& p, Node& node) {
   const std::vector<CardId> list = known(setup.table, node.act.cards);
   for (const CardId card : list) (void)setup.table.move({card, 1}, node.act.to);
   after_change();
-  const auto rank = [&](const Changed& c) { return std::find(list.begin(), list.end(), cards[c.slot].id); };
+  std::vector<std::size_t> rank(cards.size(), list.size());
+  for (std::size_t i = list.size(); i-- > 0;) rank[slot(list[i])] = i;
   std::stable_sort(moved_cards.begin(), moved_cards.end(),
-                   [&](const Changed& a, const Changed& b) { return rank(a) < rank(b); });
+                   [&](const Changed& a, const Changed& b) { return rank[a.slot] < rank[b.slot]; });
   send_changed(p, node, {.glide = options.feel.move, .stagger = options.feel.trail});
 }
 

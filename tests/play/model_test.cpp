@@ -5,7 +5,7 @@
 #include <map>
 #include <memory>
 
-#include "support/tables.hpp"
+#include "play/model.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;
@@ -47,189 +47,6 @@ TableSetup random_game(Random& r) {
   setup.plans[0].overlays.push_back({.panel = {1}, .width = {.px = 60}, .height = {.px = 20}});
   return setup;
 }
-
-/// Where all cards lie, by what the events say.
-class Model {
- public:
-  explicit Model(const Table& table) { take(table); }
-
-  void take(const Table& table) {
-    lies_.clear();
-    for (const Zone& zone : table.zones()) {
-      auto& here = lies_[zone.id];  // of an empty zone, too
-      for (const CardId card : zone.cards) here.push_back({card, table.card(card)->face_up});
-    }
-    see_spots(table);
-    done_.clear();
-    undone_.clear();
-  }
-  /// What the game does itself belongs to the last move.
-  void game_did(const Table& table) {
-    forget_empty_drop();
-    std::vector<State> done = std::move(done_);
-    const State before{lies_, spots_};
-    take(table);
-    done_ = std::move(done);
-    game_changed_ = game_changed_ || State{lies_, spots_} != before;
-  }
-  /// What belongs to a move is seen when the next one begins.
-  void next_begins() { forget_nothing(); }
-
-  void hear(const Event& e, const TableSetup& setup, const std::map<std::uint64_t, Proposal>& asked,
-            const Table& table) {
-    switch (e.kind) {
-      case EventKind::exchanged: {
-        step();
-        auto& here = lies_[e.to];  // where the dropped one was
-        auto& there = lies_[e.from];
-        const Proposal& p = asked.at(e.proposal);
-        std::swap(*find(here, p.run.first), there.back());
-        exchanged_ = e.proposal;
-        break;
-      }
-      case EventKind::dropped: {
-        if (exchanged_ == e.proposal) break;
-        forget_nothing();
-        const State before{lies_, spots_};
-        auto& from = lies_[e.from];
-        const auto first = find(from, e.card);
-        RC_ASSERT(first != from.end());
-        const auto end = first + static_cast<std::ptrdiff_t>(e.count);
-        const std::vector<Lying> run(first, end);
-        from.erase(first, end);
-        auto& to = lies_[e.to];
-        const std::size_t at = std::min(asked.at(e.proposal).at.value_or(to.size()), to.size());
-        to.insert(to.begin() + static_cast<std::ptrdiff_t>(at), run.begin(), run.end());
-        step(before);
-        // By the time of the answer it may lie there already: then there is nothing to take back, unless it
-        // lies there otherwise, as in a free zone, or something follows from it.
-        const bool as_it_lay = std::all_of(
-            run.begin(), run.end(), [&](const Lying& l) { return spots_[l.card] == spot(table, l.card); });
-        may_be_nothing_ = e.from == e.to && as_it_lay;
-        break;
-      }
-      case EventKind::taken:
-        RC_ASSERT(lies_[e.from].back().card == e.card);
-        lies_[e.to].push_back(lies_[e.from].back());
-        lies_[e.from].pop_back();
-        break;
-      case EventKind::drawn:
-        step();
-        for (std::size_t i = 0; i < e.count; ++i) {
-          lies_[e.to].push_back({lies_[e.from].back().card, true});
-          lies_[e.from].pop_back();
-        }
-        break;
-      case EventKind::recycled:
-        step();
-        while (!lies_[e.from].empty()) {
-          lies_[e.to].push_back({lies_[e.from].back().card, !lies_[e.from].back().face_up});
-          lies_[e.from].pop_back();
-        }
-        break;
-      case EventKind::flipped: {
-        if (setup.handling[e.from.value - 1].tap == TapKind::flip) step();
-        Lying& card = *find(lies_[e.from], e.card);
-        card.face_up = !card.face_up;
-        break;
-      }
-      case EventKind::undone:
-        forget_nothing();
-        RC_ASSERT(!done_.empty());
-        undone_.push_back({std::exchange(lies_, done_.back().lies), spots_});
-        done_.pop_back();
-        break;
-      case EventKind::redone:
-        forget_nothing();
-        RC_ASSERT(!undone_.empty());
-        done_.push_back({std::exchange(lies_, undone_.back().lies), spots_});
-        undone_.pop_back();
-        break;
-      default:
-        break;
-    }
-  }
-  /// Where in their zones cards lie is no part of any event: the table says it.
-  void see_spots(const Table& table) {
-    for (const Zone& zone : table.zones()) {
-      for (const CardId card : zone.cards) spots_[card] = spot(table, card);
-    }
-  }
-
-  void check(const Table& table) const {
-    for (const Zone& zone : table.zones()) {
-      const auto it = lies_.find(zone.id);
-      const std::size_t n = it == lies_.end() ? 0 : it->second.size();
-      RC_ASSERT(zone.cards.size() == n);
-      for (std::size_t i = 0; i < n; ++i) {
-        RC_ASSERT(zone.cards[i] == it->second[i].card);
-        RC_ASSERT(table.card(zone.cards[i])->face_up == it->second[i].face_up);
-      }
-    }
-  }
-
- private:
-  struct Lying {
-    CardId card;
-    bool face_up;
-
-    friend bool operator==(const Lying&, const Lying&) = default;
-  };
-  using Lies = std::map<ZoneId, std::vector<Lying>>;
-  struct Spot {
-    Vec2 at = {};
-    int cell = -1;
-    bool sideways = false;
-
-    friend bool operator==(const Spot&, const Spot&) = default;
-  };
-  using Spots = std::map<CardId, Spot>;
-  struct State {
-    Lies lies;
-    Spots spots;
-
-    friend bool operator==(const State&, const State&) = default;
-  };
-
-  static Spot spot(const Table& table, CardId id) {
-    const Card& card = *table.card(id);
-    return {card.at, card.cell, card.sideways};
-  }
-
-  static std::vector<Lying>::iterator find(std::vector<Lying>& in, CardId card) {
-    return std::find_if(in.begin(), in.end(), [&](const Lying& l) { return l.card == card; });
-  }
-  /// A drop that changed nothing was no step.
-  void forget_empty_drop() {
-    if (may_be_nothing_ && !done_.empty() && done_.back().lies == lies_) {
-      done_.pop_back();
-      undone_ = std::move(undone_before_);
-    }
-    may_be_nothing_ = false;
-  }
-  /// Nor is a move that the game has made to nothing by the time of the next.
-  void forget_nothing() {
-    forget_empty_drop();
-    if (game_changed_ && !done_.empty() && done_.back() == State{lies_, spots_}) done_.pop_back();
-    game_changed_ = false;
-  }
-  void step() { step({lies_, spots_}); }
-  void step(const State& before) {
-    forget_nothing();
-    done_.push_back(before);
-    undone_before_ = std::exchange(undone_, {});
-  }
-
-  Lies lies_;
-  Spots spots_ = {};
-  std::vector<State> done_ = {};
-  std::vector<State> undone_ = {};
-  std::vector<State> undone_before_ = {};  // the last step
-  std::uint64_t exchanged_ = 0;
-  bool may_be_nothing_ = false;  // the last step
-  bool game_changed_ = false;    // since the last step
-};
-
 struct Tally {
   std::map<EventKind, int> events;
   std::map<std::string, int> states;
@@ -297,6 +114,7 @@ class Session {
     field.release("test");
     field.blur(time_);
     while (!field.waiting().empty()) (void)field.answer(field.waiting()[0].id);
+    for (const PerformanceId performance : performances_) field.set_pace(performance, 1);
     tally_ = &tally;
     go_to(field.now() + 1);
     go_to(field.settles_at() + 1);
@@ -348,8 +166,29 @@ class Session {
       RC_ASSERT(item.face == (item.back ? hidden_face : card.face));
       RC_ASSERT(item.matrix == matrix_of(pose) && item.corners == corners(pose, item.size));
       RC_ASSERT(item.opacity == pose.opacity && item.brightness == pose.brightness && item.lift == pose.lift);
+      check_marks(item);
     }
     RC_ASSERT(shown == cards_);
+  }
+
+  void check_marks(const FrameItem& item) const {
+    const Table& table = field.table();
+    const auto in = [&](const Run& run) {
+      const auto cards = table.cards_of(run);
+      return std::find(cards.begin(), cards.end(), item.card) != cards.end();
+    };
+    const auto waiting = field.waiting();
+    RC_ASSERT(item.marks.held == (in(field.held()) || in(field.held_by(0)) || in(field.held_by(1))));
+    RC_ASSERT(item.marks.locked ==
+              std::any_of(waiting.begin(), waiting.end(), [&](const Proposal& p) { return in(p.run); }));
+    RC_ASSERT(item.marks.hovered == (item.card == field.hovered()));
+    RC_ASSERT(item.marks.focus == (item.card == field.focused().card));
+    if (field.held_by(0).count > 0 && field.held_by(1).count > 0) return;  // the targets of one are listed
+    const auto targets = field.targets();
+    const bool target = table.top(item.zone) == item.card &&
+                        std::find(targets.begin(), targets.end(), item.zone) != targets.end();
+    RC_ASSERT(item.marks.legal_target == target);
+    RC_ASSERT(item.marks.aimed_at == (target && item.zone == field.aimed_at()));
   }
 
   void check_rest() const {
@@ -372,6 +211,8 @@ class Session {
     again.advance_to(field.now());
     hear();
     RC_ASSERT(told == told_);
+    // No frame was asked for on the way.
+    RC_ASSERT(again.frame().items == field.frame().items);
     for (const Zone& zone : field.table().zones()) {
       RC_ASSERT(again.table().contents_of(zone.id) == field.table().contents_of(zone.id));
       for (const CardId card : zone.cards) RC_ASSERT(*again.live_pose(card) == *field.live_pose(card));
@@ -467,7 +308,7 @@ class Session {
         }
         break;
       case 6:
-        (void)field.deal();
+        perform(r);
         break;
       case 7:
         game_did([&] { (void)field.flip(some_card(), r.chance(0.5f)); });
@@ -482,6 +323,21 @@ class Session {
     hear_until_now();
     model_.take(field.table());
     synced_ = false;
+  }
+
+  /// Some cards wait to leave, and the performance that they belong to ends in every way.
+  void perform(Random& r) {
+    const PerformanceId last = performances_.empty() ? PerformanceId{} : performances_.back();
+    switch (r.below(6)) {
+      case 0:
+        return field.stop(last);
+      case 1:
+        return field.skip(last);
+      case 2:
+        return field.set_pace(last, r.chance(0.3f) ? 0 : double{r.uniform(0.2f, 4)});
+      default:
+        performances_.push_back(field.deal());
+    }
   }
 
   template <class Call>
@@ -549,6 +405,7 @@ class Session {
   Model model_;
   std::size_t cards_;
   std::map<std::uint64_t, Proposal> asked_ = {};
+  std::vector<PerformanceId> performances_ = {};
   std::vector<Input> log_ = {};
   std::vector<Event> told_ = {};
   Tally* tally_ = nullptr;

@@ -2,63 +2,12 @@
 #include <algorithm>
 #include <map>
 
-#include "support/tables.hpp"
+#include "support/stage.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;
 
 namespace {
-
-struct Stage {
-  Playfield field;
-  ZoneId stock, waste, hand;
-
-  explicit Stage(const Feel& feel = {}, std::size_t in_stock = 12, std::size_t in_hand = 6)
-      : Stage(make(feel, in_stock, in_hand)) {}
-  explicit Stage(Playfield f)
-      : field(std::move(f)),
-        stock(*field.table().find_zone("stock")),
-        waste(*field.table().find_zone("waste")),
-        hand(*field.table().find_zone("hand")) {}
-
-  static Playfield make(const Feel& feel, std::size_t in_stock, std::size_t in_hand) {
-    TableSetup setup(glasshouse(2));
-    ZoneSetup stock{.name = "stock", .layout = PileLayout{}, .longest = 60};
-    ZoneSetup hand{.name = "hand", .layout = HandLayout{}, .longest = 60, .pick = {.kind = PickKind::any}};
-    for (std::size_t i = 0; i < in_stock; ++i) {
-      stock.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}, .face_up = false});
-    }
-    for (std::size_t i = 0; i < in_hand; ++i)
-      hand.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}});
-    const ZoneId s = setup.add(stock);
-    const ZoneId w =
-        setup.add({.name = "waste", .layout = PileLayout{}, .longest = 60, .drop = rule::anything()});
-    const ZoneId h = setup.add(hand);
-    setup.plans = {{.root = down({across({zone(s), zone(w)}), zone(h, 1)})}};
-    setup.deal_from = s;
-    return Playfield(setup, {.feel = feel});
-  }
-
-  [[nodiscard]] std::vector<Event> go(double until) {
-    field.advance_to(until);
-    return {field.events().begin(), field.events().end()};
-  }
-  [[nodiscard]] bool at_rest() const {
-    for (const Zone& zone : field.table().zones()) {
-      for (const CardId card : zone.cards) {
-        if (*field.live_pose(card) != *field.resting_pose(card)) return false;
-      }
-    }
-    return true;
-  }
-  [[nodiscard]] std::vector<CardId> cards(ZoneId zone) const { return field.table().zone(zone)->cards; }
-};
-
-std::map<EventKind, int> counted(const std::vector<Event>& events) {
-  std::map<EventKind, int> counts;
-  for (const Event& e : events) ++counts[e.kind];
-  return counts;
-}
 
 Feel cued() {
   Feel feel;
@@ -302,57 +251,6 @@ TEST_CASE("play: the table's clock can be held and sped up; timers and countdown
   CHECK(s.field.seconds_left({9}) == 0);
 }
 
-TEST_CASE("play: cards that wait in a paused deal are drawn in flight when it goes on and they leave") {
-  Stage s;
-  const PerformanceId deal = s.field.deal();
-  s.field.set_pace(deal, 0);
-  s.field.advance_to(1);
-  const auto orders = [&] {
-    std::map<CardId, std::uint64_t> of;
-    for (const FrameItem& item : s.field.frame().items) of[item.card] = item.order;
-    return of;
-  };
-  const auto waiting = orders();
-  s.field.set_pace(deal, 1);
-  std::vector<CardId> left;
-  while (left.size() < 3) {
-    s.field.advance_to(s.field.now() + 0.005);
-    for (const Event& e : s.field.events()) {
-      REQUIRE(e.kind != EventKind::landed);
-      if (e.kind == EventKind::departed) left.push_back(e.card);
-    }
-    const auto now = orders();
-    for (const CardId card : left) CHECK(now.at(card) > waiting.at(card));
-    for (std::size_t i = 1; i < left.size(); ++i) CHECK(now.at(left[i]) > now.at(left[i - 1]));
-  }
-}
-
-TEST_CASE("play: cards that wait in a deal that is stopped are drawn in flight on their way home") {
-  Stage s;
-  const PerformanceId deal = s.field.deal();
-  s.field.advance_to(0.2);
-  s.field.set_pace(deal, 0);  // so that nobody is about to leave anyway
-  const auto order_of = [&](CardId card) {
-    for (const FrameItem& item : s.field.frame().items) {
-      if (item.card == card) return item.order;
-    }
-    return std::uint64_t{0};
-  };
-  std::uint64_t lowest_in_flight = ~std::uint64_t{0};
-  for (const Event& e : s.field.events()) {
-    if (e.kind == EventKind::departed) lowest_in_flight = std::min(lowest_in_flight, order_of(e.card));
-  }
-  s.field.stop(deal);
-  s.field.advance_to(0.21);
-  std::size_t flying = 0;
-  for (const CardId card : s.cards(s.hand)) {
-    if (*s.field.live_pose(card) == *s.field.resting_pose(card)) continue;
-    ++flying;
-    CHECK(order_of(card) >= lowest_in_flight);
-  }
-  CHECK(flying > 3);
-}
-
 TEST_CASE("play: what is told while the table's clock is held has the time of what brought it") {
   // Whether a client asks often or rarely: the same events at the same times.
   std::vector<Event> often;
@@ -429,23 +327,6 @@ TEST_CASE("play: reduced motion has the same events, and no card is ever between
   Stage moving;
   moving.field.perform(draw(moving.stock, moving.waste, 3));
   CHECK(counted(events)[EventKind::landed] == counted(moving.go(1))[EventKind::landed]);
-}
-
-TEST_CASE("play: nothing in flight is drawn below what it will lie on") {
-  Stage s(springy());
-  s.field.perform(gather(s.stock));
-  for (double t = 0.01; t < 2; t += 0.02) {
-    s.field.advance_to(t);
-    const auto pile = s.cards(s.stock);
-    std::map<CardId, std::size_t> drawn;
-    for (std::size_t i = 0; i < s.field.frame().items.size(); ++i) drawn[s.field.frame().items[i].card] = i;
-    for (std::size_t i = 1; i < pile.size(); ++i) {
-      const bool both_there =
-          length(s.field.live_pose(pile[i])->centre - s.field.resting_pose(pile[i])->centre) < 1 &&
-          length(s.field.live_pose(pile[i - 1])->centre - s.field.resting_pose(pile[i - 1])->centre) < 1;
-      if (both_there) CHECK(drawn[pile[i]] > drawn[pile[i - 1]]);
-    }
-  }
 }
 
 TEST_CASE("play: stale cards and unknown zones in a script are passed over") {

@@ -1,0 +1,133 @@
+// The pointer that presses nothing: hover and zoom.
+#include <algorithm>
+
+#include "support/hand.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+TEST_CASE("play: hover: sweeping slowly over a hand of ten raises each card once, in order, both ways") {
+  for (const bool back : {false, true}) {
+    Hand h(desk());
+    const Rect area = *h.field.area(h.zone("hand"));
+    std::vector<CardId> expected = h.cards("hand");
+    if (back) std::reverse(expected.begin(), expected.end());
+    const float y = h.middle(h.cards("hand")[4]).y;
+    for (float x = area.min.x - 30; x < area.max.x + 30; x += 0.5f) {
+      const float at = back ? area.min.x + area.max.x - x : x;
+      h.field.pointer({.phase = PointerPhase::move, .at = {at, y}, .time = h.field.now() + 0.004});
+      h.wait(0);
+    }
+    std::vector<CardId> raised;
+    for (const Event& e : h.told) {
+      if (e.kind == EventKind::hovered) raised.push_back(e.card);
+    }
+    CHECK(raised == expected);
+  }
+}
+
+TEST_CASE("play: hover: a pointer that rests at any of ten thousand points changes it at most once") {
+  for_all("resting pointer", 10, [](Random& r) {
+    Hand h(desk({.hover = r.chance(0.5f) ? HoverKind::raise : HoverKind::lift, .zoom = r.chance(0.5f)}));
+    const Rect area = *h.field.area(h.zone("hand"));
+    for (int i = 0; i < 1000; ++i) {
+      h.point(PointerPhase::move,
+              {r.uniform(area.min.x - 20, area.max.x + 20), r.uniform(area.min.y - 60, area.max.y)});
+      h.told.clear();
+      for (int k = 0; k < 4; ++k) h.wait(0.11);
+      RC_ASSERT(h.count(EventKind::hovered) <= 1);
+      RC_ASSERT(h.count(EventKind::unhovered) <= 1);
+    }
+  });
+}
+
+TEST_CASE(
+    "play: hover: the raised card stands above its neighbours, who make room, and ends when the pointer "
+    "leaves") {
+  Hand h(desk());
+  const CardId card = h.cards("hand")[4];
+  const Pose before = *h.field.resting_pose(card);
+  const Pose next = *h.field.resting_pose(h.cards("hand")[5]);
+  h.point(PointerPhase::move, h.grip(card));
+  h.settle();
+  REQUIRE(h.field.hovered() == card);
+  CHECK(h.field.live_pose(card)->centre.y < before.centre.y - 10);
+  CHECK(h.field.live_pose(h.cards("hand")[5])->centre.x > next.centre.x + 3);
+  CHECK(*h.field.neutral_pose(card) != *h.field.resting_pose(card));
+  CHECK(h.field.cursor() == "grab");
+  const auto& items = h.field.frame().items;
+  const auto top = std::max_element(items.begin(), items.end(),
+                                    [](const FrameItem& a, const FrameItem& b) { return a.order < b.order; });
+  CHECK(top->card == card);
+  CHECK(top->marks.hovered);
+  h.point(PointerPhase::leave, before.centre);
+  h.settle();
+  CHECK(h.field.hovered() == CardId{});
+  CHECK(*h.field.live_pose(card) == before);
+  CHECK(h.field.cursor() == "default");
+}
+
+TEST_CASE("play: hover: delays hold it back, and nothing is hovered during a drag") {
+  Hand h(desk(), {.window = {1000, 700}, .hover = {.in_seconds = 0.3, .out_seconds = 0.2}});
+  const CardId card = h.cards("hand")[2];
+  h.point(PointerPhase::move, h.grip(card));
+  CHECK(h.field.hovered() == CardId{});
+  h.wait(0.25);
+  CHECK(h.field.hovered() == CardId{});
+  h.wait(0.06);
+  CHECK(h.field.hovered() == card);
+  CHECK(h.last(EventKind::hovered)->time == Approx(0.32));
+  h.point(PointerPhase::down, h.grip(card));
+  h.point(PointerPhase::move, h.grip(card) - Vec2{0, 80});
+  CHECK(h.field.hovered() == CardId{});
+  h.point(PointerPhase::move, h.middle(h.cards("hand")[7]));
+  h.wait(1);
+  CHECK(h.field.hovered() == CardId{});
+  CHECK(h.field.cursor() == "grabbing");
+}
+
+TEST_CASE(
+    "play: zoom: the larger picture is inside the window, clear of its hand, takes no hits, and fingers get "
+    "it "
+    "too") {
+  int zooms = 0;
+  for_all("zooms", 20, [&](Random& r) {
+    Hand h(desk(), {.window = {r.uniform(300, 1400), r.uniform(300, 900)}});
+    const std::size_t place = r.below(10);
+    const CardId card = h.cards("hand")[place];
+    const bool finger = r.chance(0.5f);
+    const Vec2 at = h.grip(card);
+    if (h.field.hit(at).card != card) return;
+    if (finger) {
+      h.point(PointerPhase::down, at, PointerKind::touch);
+      h.wait(0.6);
+    } else {
+      h.point(PointerPhase::move, at);
+      h.wait(0.5);
+    }
+    h.wait(0.5);
+    if (h.field.zoomed() == CardId{}) return;  // there is no room for one
+    RC_ASSERT(h.field.zoomed() == card);
+    const auto& items = h.field.frame().items;
+    const auto zoom = std::find_if(items.begin(), items.end(),
+                                   [](const FrameItem& item) { return item.kind == FrameKind::zoom; });
+    RC_ASSERT(zoom != items.end());
+    RC_ASSERT(zoom->card == card);
+    const Rect box = bounds(zoom->corners);
+    RC_ASSERT(box.min.x >= -0.01f && box.min.y >= -0.01f);
+    RC_ASSERT(box.max.x <= h.field.frame().window.width + 0.01f);
+    RC_ASSERT(box.max.y <= h.field.frame().window.height + 0.01f);
+    RC_ASSERT(overlap(box, *h.field.area(h.zone("hand"))) <= 0.01f);
+    RC_ASSERT(h.field.hit(box.centre()).card != card);
+    if (finger) {
+      h.point(PointerPhase::up, at, PointerKind::touch);
+    } else {
+      h.point(PointerPhase::leave, at);
+    }
+    RC_ASSERT(h.field.zoomed() == CardId{});
+    RC_ASSERT(h.count(EventKind::zoomed) == 1);
+    ++zooms;
+    RC_ASSERT(h.count(EventKind::unzoomed) == 1);
+  });
+  CHECK(zooms >= 5);
+}

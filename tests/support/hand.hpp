@@ -1,0 +1,118 @@
+#pragma once
+// A player's hand at a playfield, for tests: a pointer, keys, and what is told.
+#include <algorithm>
+#include <string>
+#include <vector>
+
+#include "support/tables.hpp"
+
+namespace apsidon::test {
+
+/// A playfield with a pointer, and a list of what happened.
+struct Hand {
+  Playfield field;
+  std::vector<Event> told = {};
+
+  Hand(TableSetup setup, const PlayfieldOptions& options = {.window = {1000, 700}})
+      : field(std::move(setup), options) {}
+
+  ZoneId zone(const std::string& name) const { return *field.table().find_zone(name); }
+  const std::vector<CardId>& cards(const std::string& name) const {
+    return field.table().zone(zone(name))->cards;
+  }
+  Vec2 middle(const std::string& name) const { return field.area(zone(name))->centre(); }
+  Vec2 middle(CardId card) const { return field.resting_pose(card)->centre; }
+
+  /// On its left part, which the next card does not cover.
+  Vec2 grip(CardId card) const { return middle(card) - Vec2{field.card_size().width * 0.3f, 0}; }
+
+  void wait(double seconds) {
+    field.advance_to(field.now() + seconds);
+    told.insert(told.end(), field.events().begin(), field.events().end());
+  }
+  bool point(PointerPhase phase, Vec2 at, PointerKind kind = PointerKind::mouse, std::uint32_t id = 0) {
+    const bool used =
+        field.pointer({.phase = phase, .at = at, .time = field.now() + 0.02, .pointer = id, .kind = kind});
+    wait(0);
+    return used;
+  }
+  void tap(Vec2 at, PointerKind kind = PointerKind::mouse) {
+    point(PointerPhase::down, at, kind);
+    point(PointerPhase::up, at, kind);
+  }
+  void drag(Vec2 from, Vec2 to) {
+    point(PointerPhase::down, from);
+    point(PointerPhase::move, from + (to - from) * 0.5f);
+    point(PointerPhase::move, to);
+    wait(0.2);
+    point(PointerPhase::up, to);
+  }
+  bool key(Key key, bool repeat = false) {
+    const bool used = field.key({.key = key, .time = field.now() + 0.02, .repeat = repeat});
+    wait(0);
+    return used;
+  }
+  void settle() { wait(field.settles_at() - field.now() + 0.01); }
+
+  int count(EventKind kind) const {
+    return static_cast<int>(
+        std::count_if(told.begin(), told.end(), [&](const Event& e) { return e.kind == kind; }));
+  }
+  const Event* last(EventKind kind) const {
+    const auto it = std::find_if(told.rbegin(), told.rend(), [&](const Event& e) { return e.kind == kind; });
+    return it == told.rend() ? nullptr : &*it;
+  }
+  std::string faces(const std::string& name) const {
+    std::string out;
+    for (const CardId card : cards(name)) {
+      out += (out.empty() ? "" : " ") + field.table().deck().text(field.table().card(card)->face);
+    }
+    return out;
+  }
+};
+
+inline std::vector<CardOptions> some(const Deck& deck, std::initializer_list<const char*> faces) {
+  std::vector<CardOptions> out;
+  for (const char* face : faces) out.push_back(open_card(deck, face));
+  return out;
+}
+
+/// A hand of ten that zooms, sorts and inserts; a slot that exchanges; a free zone; a shelf.
+inline TableSetup desk(const ZoneHandling& of_hand = {
+                           .hover = HoverKind::raise, .zoom = true, .inserts = true}) {
+  TableSetup setup(glasshouse());
+  const Deck& deck = setup.table.deck();
+  const ZoneId slot = setup.add({.name = "slot",
+                                 .pick = {.kind = PickKind::top},
+                                 .drop = rule::on_empty(),
+                                 .exchanges = true,
+                                 .cards = some(deck, {"poppy-9"})});
+  const ZoneId meadow = setup.add({.name = "meadow",
+                                   .layout = FreeLayout{},
+                                   .longest = 5,
+                                   .pick = {.kind = PickKind::any},
+                                   .drop = rule::anything(),
+                                   .sorts = true});
+  const ZoneId shelf = setup.add({.name = "shelf",
+                                  .layout = SpreadLayout{},
+                                  .longest = 5,
+                                  .sideways = true,
+                                  .pick = {.kind = PickKind::any},
+                                  .drop = rule::anything(),
+                                  .handling = {.inserts = true, .lays_sideways = true}});
+  const ZoneId hand = setup.add({.name = "hand",
+                                 .layout = HandLayout{},
+                                 .longest = 12,
+                                 .pick = {.kind = PickKind::any},
+                                 .drop = rule::anything(),
+                                 .sorts = true,
+                                 .handling = of_hand,
+                                 .cards = some(deck, {"fern-1", "fern-2", "fern-3", "fern-4", "fern-5",
+                                                      "fern-6", "fern-7", "fern-8", "fern-9", "fern-10"})});
+  PlanNode top = across({zone(slot), zone(meadow, 1), zone(shelf)});
+  top.share = 1;
+  setup.plans = {{.root = down({top, zone(hand)}), .largest_width = 100}};
+  return setup;
+}
+
+}  // namespace apsidon::test
