@@ -4,8 +4,8 @@
 namespace apsidon::geometry_detail {
 
 /// Says that what lies here is soon written: long lists are larger than what the processor keeps near, and to
-/// wait for each of their items takes longer than all that is done about it. Harmless beyond the end of a
-/// list; does nothing where the compiler has no word for it.
+/// wait for each of their items takes longer than all that is done about it. Does nothing where the compiler
+/// has no word for it.
 inline void will_write(const void* there) {
 #if defined(__GNUC__)
   __builtin_prefetch(there, 1);

@@ -68,16 +68,20 @@ void Playfield::Impl::add_cards(bool all_anew) {
   if (drawn.items.size() < items_used + ordered.size()) drawn.items.resize(items_used + ordered.size());
   for (const Ordered& was : ordered_before) item_of[was.slot] = no_item;
   anew.assign(cards.size(), 0);
-  const bool none_as_before = all_anew || shifted || other_looks || other_clips;
+  const bool none_kept = all_anew || shifted || other_looks || other_clips;
   for (std::size_t i = 0; i < ordered.size(); ++i) {
     const Ordered& o = ordered[i];
     item_of[o.slot] = static_cast<std::uint32_t>(items_used);
-    geometry_detail::will_write(drawn.items.data() + items_used + items_ahead);
+    geometry_detail::will_write(&drawn.items[std::min(items_used + items_ahead, drawn.items.size() - 1)]);
     FrameItem& item = drawn.items[items_used++];
-    const bool same_card = i < ordered_before.size() && ordered_before[i].slot == o.slot;
-    if (same_card && !none_as_before && ordered_before[i].shows_as(o)) continue;
-    if (!same_card || all_anew || shifted) anew[o.slot] = 1;
+    const bool kept = !none_kept && i < ordered_before.size() && ordered_before[i].slot == o.slot;
+    if (kept && ordered_before[i].shows_as(o)) continue;
     const Looks& look = looks[o.slot];
+    item.order = o.order;
+    // What is held or flies shows wherever it is; what rests in a zone that scrolls shows there only.
+    item.clip = o.away ? everywhere : clips[look.zone.value - 1];
+    if (kept) continue;
+    anew[o.slot] = 1;
     item.kind = FrameKind::card;
     item.back = look.back;
     item.marks = {};
@@ -85,9 +89,6 @@ void Playfield::Impl::add_cards(bool all_anew) {
     item.zone = look.zone;
     item.face = look.face;
     item.size = solved.card;
-    // What is held or flies shows wherever it is; what rests in a zone that scrolls shows there only.
-    item.clip = o.away ? everywhere : clips[look.zone.value - 1];
-    item.order = o.order;
     item.brightness = look.brightness;
   }
 }
