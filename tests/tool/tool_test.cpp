@@ -158,8 +158,15 @@ TEST_CASE("tool: draw shows what a mouse hovers and what a drag marks, and says 
   CHECK(drag.code == 0);
   CHECK(holds(drag.out, "held: "));
   CHECK(holds(drag.out, "places would take it"));
-  CHECK(draw(market, {"--hover", "1,1"}).code == 1);
-  CHECK(draw(market, {"--drag", "1,1", "--to", "2,2"}).code == 1);
+  const auto none = draw(market, {"--hover", "1,1"});
+  CHECK(none.code == 1);
+  CHECK(holds(none.err, "nothing is hovered at 1,1"));
+  const auto nowhere = draw(market, {"--drag", "1,1", "--to", "200,200"});
+  CHECK(nowhere.code == 1);
+  CHECK(holds(nowhere.err, "no card lies at 1,1: 'apsidon probe' tells what does"));
+  const auto still_there = draw(market, {"--drag", at, "--to", at});
+  CHECK(still_there.code == 1);
+  CHECK(holds(still_there.err, "too near"));
   CHECK(draw(market, {"--drag", at}).code == 2);
   CHECK(draw(market, {"--hover", at, "--drag", at, "--to", at}).code == 2);
   const auto bad = draw(market, {"--hover", "here"});

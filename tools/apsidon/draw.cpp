@@ -58,7 +58,11 @@ std::string hover(Playfield& field, Vec2 at) {
   field.pointer({.phase = PointerPhase::move, .at = at, .time = 1});
   field.advance_to(3);
   const CardId card = field.hovered();
-  if (!card) throw Failure{no, "nothing there is hovered: its zone's 'hover' and 'zoom' say what is"};
+  if (!card) {
+    throw Failure{no, fmt::format("nothing is hovered at {:g},{:g}: 'hover' and 'zoom' of a zone say whose "
+                                  "cards are, 'apsidon probe' what lies there",
+                                  at.x, at.y)};
+  }
   return fmt::format("hovered: {}\n", card_text(field.table(), card));
 }
 
@@ -76,7 +80,12 @@ std::string drag(Playfield& field, Vec2 from, Vec2 to) {
     if (e.kind == EventKind::pick_refused) throw Failure{no, describe(e.verdict, field.table())};
   }
   const Run run = field.held();
-  if (run.count == 0) throw Failure{no, "no card there can be dragged"};
+  if (run.count == 0) {
+    const bool card = bool(field.hit(from).card);
+    throw Failure{
+        no, card ? fmt::format("{:g},{:g} is too near {:g},{:g} for a drag", to.x, to.y, from.x, from.y)
+                 : fmt::format("no card lies at {:g},{:g}: 'apsidon probe' tells what does", from.x, from.y)};
+  }
   std::string out = fmt::format("held: {}", card_text(field.table(), run.first));
   if (run.count > 1) out += fmt::format(" and {} on it", run.count - 1);
   const ZoneId aimed = field.aimed_at();
