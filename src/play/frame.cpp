@@ -269,12 +269,12 @@ void Playfield::Impl::add_zoom() {
   const Rect place = zoom_place(card->id);
   if (place.empty()) return;
   const Glide& glide = options.feel.zoom;
-  const float since = static_cast<float>(own_now() - hover.zoomed_at);
+  const double since = own_now() - hover.zoomed_at;
   float share = 1;
-  if (glide.spring) {
-    share = 1 - shares_of(*glide.spring, since).of_distance;
-  } else if (since < glide.seconds) {
-    share = glide.curve.value(since / glide.seconds);
+  if (since < zoom_takes()) {
+    const float seconds = static_cast<float>(since);
+    share = glide.spring ? 1 - shares_of(*glide.spring, seconds).of_distance
+                         : glide.curve.value(seconds / glide.seconds);
   }
   const Pose& from = rests[slot(card->id)].resting;
   Pose pose{.centre = from.centre + (place.centre() - from.centre) * share};
@@ -293,19 +293,21 @@ void Playfield::Impl::add_zoom() {
                  .lift = 0.6f};
 }
 
-/// Whether the picture of a zoom still grows.
-bool Playfield::Impl::zooming() const {
-  if (!hover.zoomed) return false;
+/// How long the picture of a zoom grows, seconds.
+double Playfield::Impl::zoom_takes() const {
   const Glide& glide = options.feel.zoom;
-  const double takes =
-      glide.spring ? double{settle_seconds(*glide.spring, 1, 0, 1e-3f)} : double{glide.seconds};
-  return own_now() - hover.zoomed_at <= takes + 1e-3;
+  return glide.spring ? double{settle_seconds(*glide.spring, 1, 0, 2e-4f)} : double{glide.seconds};
+}
+
+/// Whether the picture of a zoom had grown further, or to its end, since it was drawn.
+bool Playfield::Impl::zoom_grew() const {
+  return hover.zoomed && own_now() != zoom_drawn && zoom_drawn - hover.zoomed_at < zoom_takes();
 }
 
 const Frame& Playfield::Impl::frame() {
   // While cards only move, what is drawn keeps its order, and only they are drawn anew.
   const bool same_order = !stale && !hover.zoomed;
-  if (motion.revision() != seen_motion || (zooming() && own_now() != zoom_drawn)) stale = true;
+  if (motion.revision() != seen_motion || zoom_grew()) stale = true;
   if (!stale) return drawn;
   stale = false;
   seen_motion = motion.revision();

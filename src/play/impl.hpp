@@ -1,11 +1,6 @@
 #pragma once
-// The inside of a playfield; not installed. Split by what it does: playfield.cpp keeps time,
-// arrange.cpp lays out zones and sends cards,
-// input.cpp takes what comes in, hover.cpp is the pointer that presses nothing, carry.cpp the player's hand,
-// tap.cpp what taps do, keys.cpp focus and keys, moves.cpp what a move is and what follows from it,
-// perform.cpp runs scripts, acts.cpp what each act does, time.cpp timers and countdowns, order.cpp in what
-// order cards are drawn, frame.cpp the list to draw, marks.cpp what is marked in it, hits.cpp what a point
-// hits of it, sketch.cpp what a programmer sees.
+// The inside of a playfield; not installed. Its parts are files, named below above what each of them does;
+// docs/architecture.md says what each is for.
 #include <functional>
 #include <memory>
 #include <span>
@@ -109,12 +104,24 @@ struct Playfield::Impl {
 
   // playfield.cpp
   void advance_to(double time);
+  void go_to(double own);
   void note(Event event);
   void note_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by);
   [[nodiscard]] double told_at(double own) const;
   void solve_plan();
   bool give_up_places();
   [[nodiscard]] PlanWindow window() const;
+  void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0, ClockIndex by = 0);
+  void put(std::size_t slot, const Pose& pose);
+  void set_waits(std::size_t slot, bool waits);
+  void fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
+  void after_change();
+  Verdict followed_up(Verdict verdict);
+  void start_effect(CardId card, const CardEffect& effect, EffectKind kind, ClockIndex by);
+  std::size_t slot(CardId id) const { return *setup.table.slot(id); }
+  [[nodiscard]] double own_now() const { return motion.now(); }
+
+  // arrange.cpp
   [[nodiscard]] LayoutInput layout_input(ZoneId zone) const;
   void fill_laid(const Zone& zone);
   void lay_out_zone(ZoneId zone, Change change);
@@ -126,23 +133,12 @@ struct Playfield::Impl {
   void keep_slots();
   void lay_out_changed(Change change);
   void head_for(const Card& card, std::size_t slot, const Pose& resting, Change change);
-  void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0, ClockIndex by = 0);
-  void put(std::size_t slot, const Pose& pose);
-  void set_waits(std::size_t slot, bool waits);
-  void fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
-  void after_change();
-  Verdict followed_up(Verdict verdict);
-  void start_effect(CardId card, const CardEffect& effect, EffectKind kind, ClockIndex by);
-  std::size_t slot(CardId id) const { return *setup.table.slot(id); }
-
-  [[nodiscard]] double own_now() const { return motion.now(); }
 
   // time.cpp
   [[nodiscard]] double due() const;
   void run_due();
   [[nodiscard]] double input_due() const;
   void run_input_due(double time);
-  void go_to(double own);
   void first_move();
 
   // perform.cpp
@@ -247,8 +243,10 @@ struct Playfield::Impl {
   void step_over(double time);
   Verdict go_back(bool redo);
   Verdict draw_stock(ZoneId stock, double time);
-  Verdict turn_by_hand(CardId card, double time);
   Verdict send_best(CardId card, double time);
+
+  // match.cpp
+  Verdict turn_by_hand(CardId card, double time);
   void compare_when_enough(ZoneId zone);
   void find_opened();
   void compare(double time);
@@ -303,7 +301,8 @@ struct Playfield::Impl {
   void add_copies();
   void add_copies_of(const Carry& carry, std::uint64_t& count);
   void add_zoom();
-  [[nodiscard]] bool zooming() const;
+  [[nodiscard]] double zoom_takes() const;
+  [[nodiscard]] bool zoom_grew() const;
 
   // marks.cpp
   void forget_marks();

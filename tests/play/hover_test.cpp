@@ -131,3 +131,32 @@ TEST_CASE(
   });
   CHECK(zooms >= 5);
 }
+
+TEST_CASE("play: zoom: its picture ends fully grown, whichever frames were asked for while it grew") {
+  for (const Feel& feel : {Feel{}, springy(), calm()}) {
+    PlayfieldOptions options;
+    options.window = {1000, 700};
+    options.feel = feel;
+    Hand seldom(desk(), options);
+    Hand often(desk(), options);
+    const Vec2 at = seldom.grip(seldom.cards("hand")[4]);
+    const auto zoom_of = [](const Hand& h) {
+      const auto& items = h.field.frame().items;
+      const auto it = std::find_if(items.begin(), items.end(),
+                                   [](const FrameItem& item) { return item.kind == FrameKind::zoom; });
+      return it == items.end() ? FrameItem{} : *it;
+    };
+    seldom.point(PointerPhase::move, at);
+    often.point(PointerPhase::move, at);
+    float before = 0;
+    for (int step = 0; step < 40; ++step) {
+      often.wait(0.07);
+      const float now = zoom_of(often).matrix.a;
+      CHECK((feel.zoom.spring || now >= before));
+      before = now;
+    }
+    seldom.wait(often.field.now() - seldom.field.now());
+    REQUIRE(zoom_of(seldom).kind == FrameKind::zoom);
+    CHECK(zoom_of(seldom) == zoom_of(often));
+  }
+}
