@@ -142,7 +142,7 @@ double Motion::rested_at() const { return impl_->rested; }
 
 std::size_t Motion::moved_parts() const { return impl_->buckets.size() + 1; }
 std::span<const std::uint32_t> Motion::moved(std::size_t part) const {
-  return part < impl_->buckets.size() ? impl_->buckets[part].slots : impl_->touched_slots;
+  return part < impl_->buckets.size() ? impl_->buckets[part].all_slots() : impl_->touched_slots;
 }
 void Motion::forget_moved() {
   for (const std::uint32_t slot : impl_->touched_slots) impl_->touched[slot] = Impl::untouched;

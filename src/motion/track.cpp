@@ -143,15 +143,16 @@ Values plus(const Values& v, const Offset& o, float share) {
 }
 
 Record Bucket::record(std::size_t i) const {
+  const Left left = (specials[i] & (has_left | has_velocity)) != 0 ? lefts[i] : Left{};
   return {.goal = ways[i].goal,
           .offset = ways[i].offset,
-          .velocity = lefts[i].velocity,
-          .left = lefts[i].left,
+          .velocity = left.velocity,
+          .left = left.left,
           .start = starts[i],
           .lands = dues[i].lands,
           .edge = dues[i].edge,
-          .left_start = lefts[i].start,
-          .left_seconds = lefts[i].seconds,
+          .left_start = left.start,
+          .left_seconds = left.seconds,
           .seconds = seconds[i],
           .lift = lifts[i],
           .slot = slots[i],
@@ -162,18 +163,18 @@ Record Bucket::record(std::size_t i) const {
 
 void Bucket::set(std::size_t i, const Record& r) {
   const bool left = r.left_seconds > 0;
+  const bool velocity = !left && r.velocity != Values{};
   ways[i] = {r.goal, r.offset};
-  lefts[i] = {r.velocity, r.left, r.left_start, r.left_seconds};
+  if (left || velocity) lefts[i] = {r.velocity, r.left, r.left_start, r.left_seconds};
   dues[i] = {r.lands, r.edge};
   starts[i] = r.start;
   seconds[i] = r.seconds;
   lifts[i] = r.lift;
   slots[i] = r.slot;
   whos[i] = {.way = r.way, .clock = r.clock};
-  specials[i] =
-      static_cast<std::uint8_t>((left ? has_left : 0) | (!left && r.velocity != Values{} ? has_velocity : 0) |
-                                (r.lift != 0 ? has_lift : 0) | (r.way != plain ? has_bend : 0) |
-                                (r.clock != 0 ? own_clock : 0) | (r.waits ? waits : 0));
+  specials[i] = static_cast<std::uint8_t>((left ? has_left : 0) | (velocity ? has_velocity : 0) |
+                                          (r.lift != 0 ? has_lift : 0) | (r.way != plain ? has_bend : 0) |
+                                          (r.clock != 0 ? own_clock : 0) | (r.waits ? waits : 0));
   find_next(i);
 }
 
@@ -183,18 +184,18 @@ void Bucket::find_next(std::size_t i) {
 }
 
 void Bucket::push(const Record& r) {
-  resize(size() + 1);
-  set(size() - 1, r);
+  make_room(count_ + 1);
+  set(count_++, r);
 }
 
 void Bucket::erase(std::size_t i) {
-  move(size() - 1, i);
-  cut(size() - 1);
+  move(count_ - 1, i);
+  cut(count_ - 1);
 }
 
 void Bucket::move(std::size_t from, std::size_t to) {
   ways[to] = ways[from];
-  lefts[to] = lefts[from];
+  if ((specials[from] & (has_left | has_velocity)) != 0) lefts[to] = lefts[from];
   dues[to] = dues[from];
   starts[to] = starts[from];
   nexts[to] = nexts[from];
@@ -205,19 +206,19 @@ void Bucket::move(std::size_t from, std::size_t to) {
   whos[to] = whos[from];
 }
 
-void Bucket::cut(std::size_t count) { resize(count); }
-
-void Bucket::resize(std::size_t count) {
-  ways.resize(count);
-  lefts.resize(count);
-  dues.resize(count);
-  starts.resize(count);
-  nexts.resize(count);
-  seconds.resize(count);
-  lifts.resize(count);
-  specials.resize(count);
-  slots.resize(count);
-  whos.resize(count);
+void Bucket::make_room(std::size_t count) {
+  if (count <= slots.size()) return;
+  const std::size_t room = std::max(count, 2 * slots.size());
+  ways.resize(room);
+  lefts.resize(room);
+  dues.resize(room);
+  starts.resize(room);
+  nexts.resize(room);
+  seconds.resize(room);
+  lifts.resize(room);
+  specials.resize(room);
+  slots.resize(room);
+  whos.resize(room);
 }
 
 State state_of(const Bucket& bucket, const Record& r, const Bend* bend, double time) {
@@ -352,6 +353,12 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
   if (any_lift) {
     for (std::size_t k = 0; k < n; ++k)
       lifted[k] = bucket.lifts[begin + k] * hump(share_of_time(since[k], seconds[k]));
+  }
+  if (any_velocity) {
+    // Most have none, and where theirs would be kept is what another left there.
+    for (std::size_t k = 0; k < n; ++k) {
+      if ((bucket.specials[begin + k] & (Bucket::has_velocity | Bucket::has_left)) == 0) of_velocity[k] = 0;
+    }
   }
   if (any_left) {
     for (std::size_t k = 0; k < n; ++k) {

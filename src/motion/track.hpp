@@ -3,6 +3,7 @@
 #include <array>
 #include <limits>
 #include <optional>
+#include <span>
 #include <vector>
 
 #include "apsidon/geometry/pose.hpp"
@@ -91,13 +92,14 @@ class Bucket {
   std::vector<std::uint8_t> specials = {};
   std::vector<std::uint32_t> slots = {};
   std::vector<Who> whos = {};
-  std::vector<Left> lefts = {};
+  std::vector<Left> lefts = {};  // of those that are so marked
   std::vector<Due> dues = {};
 
   [[nodiscard]] bool moves_like(const Glide& glide) const {
     return spring == glide.spring && (spring || curve == glide.curve);
   }
-  [[nodiscard]] std::size_t size() const { return slots.size(); }
+  [[nodiscard]] std::size_t size() const { return count_; }
+  [[nodiscard]] std::span<const std::uint32_t> all_slots() const { return std::span(slots).first(count_); }
   [[nodiscard]] Record record(std::size_t i) const;
   void push(const Record& record);
   void set(std::size_t i, const Record& record);
@@ -105,12 +107,14 @@ class Bucket {
   void erase(std::size_t i);
   void move(std::size_t from, std::size_t to);
   /// Keeps the first so many.
-  void cut(std::size_t count);
+  void cut(std::size_t count) { count_ = count; }
   /// Notes when something is due next: it leaves, is edge-on, or lands.
   void find_next(std::size_t i);
 
  private:
-  void resize(std::size_t count);
+  void make_room(std::size_t count);
+
+  std::size_t count_ = 0;  // of records; the arrays are as long as the most that there were
 };
 
 /// Position and velocity at a time of the record's clock, without effects.

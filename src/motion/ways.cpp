@@ -44,7 +44,7 @@ void Motion::Impl::put_to_sleep(std::size_t slot) {
   if (t.bucket == asleep) return;
   Bucket& b = buckets[t.bucket];
   free_bend(b.whos[t.index].way);
-  tracks[b.slots.back()].index = t.index;
+  tracks[b.slots[b.size() - 1]].index = t.index;
   b.erase(t.index);
   t.bucket = asleep;
 }
@@ -209,7 +209,8 @@ bool Motion::Impl::goes_by(ClockIndex clock) const {
   return std::any_of(effects.begin(), effects.end(),
                      [&](const RunningEffect& e) { return e.clock == clock; }) ||
          std::any_of(buckets.begin(), buckets.end(), [&](const Bucket& b) {
-           return std::any_of(b.whos.begin(), b.whos.end(),
+           const std::span<const Bucket::Who> whos = std::span(b.whos).first(b.size());
+           return std::any_of(whos.begin(), whos.end(),
                               [&](const Bucket::Who& t) { return t.clock == clock; });
          });
 }
