@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -87,6 +88,51 @@ TEST_CASE("motion: poses do not depend on how time is cut into steps") {
   });
 }
 
+TEST_CASE("motion: a card moves among others as it would alone, and the same is told of it") {
+  for_all("cards", 1, [](Random& r) {
+    constexpr std::size_t n = 40;
+    // Few, so that many cards move alike.
+    std::vector<Glide> glides;
+    for (int i = 0; i < 3; ++i) glides.push_back(random_glide(r));
+    Motion all;
+    all.resize(n);
+    std::vector<Motion> alone(n);
+    for (Motion& motion : alone) motion.resize(1);
+    double time = 0;
+    for (int step = 0; step < 40; ++step) {
+      for (std::size_t i = 0; i < n; ++i) {
+        if (!r.chance(step == 0 ? 1 : 0.1f)) continue;
+        const Pose goal = random_pose(r);
+        const Glide& glide = glides[r.below(glides.size())];
+        const double delay = r.chance(0.5f) ? 0 : double{r.uniform(0, 0.4f)};
+        if (r.chance(0.3f)) {
+          all.shift(i, goal, glide);
+          alone[i].shift(0, goal, glide);
+        } else {
+          all.travel(i, goal, glide, delay);
+          alone[i].travel(0, goal, glide, delay);
+        }
+      }
+      time += double{r.uniform(0, 0.2f)};
+      all.advance_to(time);
+      std::vector<std::vector<Passage>> told(n);
+      for (const Passage& p : all.passages()) told[p.slot].push_back({p.kind, 0, p.time});
+      for (std::size_t i = 0; i < n; ++i) {
+        alone[i].advance_to(time);
+        RC_ASSERT(all.pose(i) == alone[i].pose(0));
+        RC_ASSERT(all.waiting(i) == alone[i].waiting(0));
+        RC_ASSERT(all.on_its_way(i) == alone[i].on_its_way(0));
+        RC_ASSERT(std::equal(told[i].begin(), told[i].end(), alone[i].passages().begin(),
+                             alone[i].passages().end()));
+        alone[i].forget_passages();
+      }
+      RC_ASSERT(std::is_sorted(all.passages().begin(), all.passages().end(),
+                               [](const Passage& a, const Passage& b) { return a.time < b.time; }));
+      all.forget_passages();
+    }
+  });
+}
+
 TEST_CASE("motion: neither position nor velocity jumps at a retarget") {
   // Long enough that in one step acceleration alone moves a card by less than what is allowed, while a
   // velocity of some hundred px a second that jumped would move it by more.
@@ -145,8 +191,11 @@ TEST_CASE("motion: a delayed card waits where it is, and a lifted one is highest
   motion.advance_to(0.4);
   CHECK(motion.waiting(0));
   CHECK(motion.pose(0).centre.x == 0);
+  CHECK(motion.passages().empty());
   motion.advance_to(1);
   CHECK_FALSE(motion.waiting(0));
+  REQUIRE(motion.passages().size() == 1);
+  CHECK(motion.passages()[0] == Passage{Passage::Kind::left, 0, 0.5});
   CHECK(motion.pose(0).lift == Approx(0.5f));
   CHECK(motion.pose(0).centre.x == Approx(50));
 }
