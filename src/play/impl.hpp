@@ -312,6 +312,7 @@ struct Playfield::Impl {
   void mark_target(ZoneId zone, bool aimed);
   [[nodiscard]] std::optional<std::size_t> outline_of(ZoneId zone) const;
   void mark_refused();
+  void show_refused(bool is);
 
   // hits.cpp
   Hit hit(Vec2 point);

@@ -8,6 +8,7 @@ namespace apsidon {
 void Playfield::Impl::forget_marks() {
   for (const std::uint32_t item : marked) drawn.items[item].marks = {};
   marked.clear();
+  show_refused(false);
   refused.clear();
 }
 
@@ -59,13 +60,15 @@ std::optional<std::size_t> Playfield::Impl::outline_of(ZoneId id) const {
 
 /// Those that shake now; that changes while all else stays as it is.
 void Playfield::Impl::mark_refused() {
-  for (const std::uint32_t s : refused) {
-    if (item_of[s] != no_item) drawn.items[item_of[s]].marks.refused = false;
-  }
+  show_refused(false);
   refused.clear();
   motion.with_effect(EffectKind::swing, refused);
+  show_refused(true);
+}
+
+void Playfield::Impl::show_refused(bool is) {
   for (const std::uint32_t s : refused) {
-    if (item_of[s] != no_item) mark(item_of[s]).refused = true;
+    if (item_of[s] != no_item) drawn.items[item_of[s]].marks.refused = is;
   }
 }
 
