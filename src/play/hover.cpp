@@ -53,6 +53,13 @@ void Playfield::Impl::hover_at(const Gesture& gesture) {
   consider_hover();
 }
 
+/// Where the pointer goes while the gate is closed: nothing is hovered before it opens.
+void Playfield::Impl::follow_unseen(const PointerInput& input) {
+  if (input.kind == PointerKind::touch) return;
+  hover.here = input.phase != PointerPhase::leave && input.phase != PointerPhase::cancel;
+  if (hover.here) hover.at = input.at;
+}
+
 void Playfield::Impl::leave() {
   hover.here = false;
   set_hovered({});

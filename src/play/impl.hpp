@@ -179,10 +179,12 @@ struct Playfield::Impl {
   void record(const Input& input);
   void close_gate(std::string_view reason);
   void open_gate(std::string_view reason);
+  void let_go_of_all();
   void blur();
 
   // hover.cpp
   void hover_at(const Gesture& gesture);
+  void follow_unseen(const PointerInput& input);
   void leave();
   void consider_hover();
   void set_hovered(CardId card);

@@ -99,15 +99,24 @@ bool Playfield::Impl::press(const Gesture& gesture) {
 void Playfield::Impl::close_gate(std::string_view reason) {
   if (std::find(gates.begin(), gates.end(), reason) != gates.end()) return;
   gates.emplace_back(reason);
-  blur();
+  let_go_of_all();
+  set_hovered({});
 }
 
-void Playfield::Impl::open_gate(std::string_view reason) { std::erase(gates, reason); }
+/// The pointer may have rested meanwhile: what it is on is hovered without a move.
+void Playfield::Impl::open_gate(std::string_view reason) {
+  std::erase(gates, reason);
+  if (gates.empty() && hover.here) consider_hover();
+}
 
-void Playfield::Impl::blur() {
+void Playfield::Impl::let_go_of_all() {
   cancel_all();
   gestures.forget_all();
   pressed.clear();
+}
+
+void Playfield::Impl::blur() {
+  let_go_of_all();
   leave();
 }
 
@@ -124,6 +133,7 @@ bool Playfield::pointer(const PointerInput& input) {
     // What goes down while the gate is closed does nothing when it opens.
     if (input.phase == PointerPhase::up || input.phase == PointerPhase::down)
       impl_->gestures.forget(input.pointer);
+    impl_->follow_unseen(timed);
     return false;
   }
   bool used = false;

@@ -44,7 +44,7 @@ void Playfield::Impl::compare_when_enough(ZoneId zone) {
 /// stay once they are found.
 void Playfield::Impl::find_opened() {
   opened.clear();
-  if (compare_at) open_gate("comparing");
+  if (compare_at) std::erase(gates, "comparing");  // it may be closed again at once
   compare_at.reset();
   const Table& table = setup.table;
   for (const Zone& zone : table.zones()) {

@@ -86,6 +86,37 @@ TEST_CASE("play: hover: delays hold it back, and nothing is hovered during a dra
   CHECK(h.field.cursor() == "grabbing");
 }
 
+TEST_CASE("play: hover: a closed gate ends it, and what the pointer is on is hovered when the gate opens") {
+  Hand h(desk());
+  const auto& hand = h.cards("hand");
+  h.point(PointerPhase::move, h.grip(hand[2]));
+  h.wait(0.5);
+  REQUIRE(h.field.hovered() == hand[2]);
+  h.field.close_gate("a dialogue");
+  h.wait(0.5);
+  CHECK(h.field.hovered() == CardId{});
+  h.field.open_gate("a dialogue");
+  h.wait(0.5);
+  CHECK(h.field.hovered() == hand[2]);
+
+  // Where it went meanwhile counts, and whether it left.
+  h.field.close_gate("a dialogue");
+  h.field.close_gate("another");
+  h.point(PointerPhase::move, h.grip(hand[6]));
+  h.field.open_gate("a dialogue");
+  h.wait(0.5);
+  CHECK(h.field.hovered() == CardId{});
+  h.field.open_gate("another");
+  h.wait(0.5);
+  CHECK(h.field.hovered() == hand[6]);
+  h.field.close_gate("a dialogue");
+  h.point(PointerPhase::leave, h.grip(hand[6]));
+  h.field.open_gate("a dialogue");
+  h.wait(0.5);
+  CHECK(h.field.hovered() == CardId{});
+  CHECK(h.count(EventKind::hovered) == h.count(EventKind::unhovered));
+}
+
 TEST_CASE(
     "play: zoom: the larger picture is inside the window, clear of its hand, takes no hits, and fingers get "
     "it "
