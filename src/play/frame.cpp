@@ -78,7 +78,6 @@ void Playfield::Impl::add_cards(bool all_anew) {
     if (kept && ordered_before[i].shows_as(o)) continue;
     const Looks& look = looks[o.slot];
     item.order = o.order;
-    // What is held or flies shows wherever it is; what rests in a zone that scrolls shows there only.
     item.clip = o.away ? everywhere : clips[look.zone.value - 1];
     if (kept) continue;
     anew[o.slot] = 1;

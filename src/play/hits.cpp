@@ -15,8 +15,7 @@ constexpr std::size_t block = 64;
 /// What is held or flies shows wherever it is; what rests in a zone that scrolls shows there only.
 Rect Playfield::Impl::clip_of(std::size_t s) const {
   const CardState& state = cards[s];
-  const std::size_t zone = state.zone.value - 1;
-  return setup.places[zone].scrolls && !state.held && state.departure == 0 ? areas[zone] : everywhere;
+  return state.held || state.departure > 0 ? everywhere : clips[state.zone.value - 1];
 }
 
 /// Brings the hit index up to date: the shapes that have moved, or all of them.
