@@ -58,7 +58,15 @@ void Motion::finish(std::size_t slot) {
   if (r.waits) (void)impl_->note(Passage::Kind::left, slot, 0, now());
   if (r.edge != never) (void)impl_->note(Passage::Kind::edge_on, slot, 0, now());
   (void)impl_->note(Passage::Kind::landed, slot, 0, now());
+  impl_->rested = std::max(impl_->rested, now());
   place(slot, t.goal);
+}
+
+void Motion::clear(std::size_t slot) {
+  std::erase_if(impl_->effects, [&](const Impl::RunningEffect& e) { return e.slot == slot; });
+  std::erase_if(impl_->leans, [&](const Impl::Lean& l) { return l.slot == slot; });
+  impl_->rested = std::max(impl_->rested, now());
+  place(slot, poses_[slot]);
 }
 
 void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIndex clock) {

@@ -15,6 +15,14 @@ void Playfield::Impl::keep_slots() {
   part_of.resize(setup.table.slot_count());
 }
 
+/// Cards that are gone do not go on to places that nobody will see: a clock of theirs may stand still for good.
+void Playfield::Impl::clear_retired() {
+  unsettled = unsettled || motion.awake_count() > 0;
+  for (std::size_t s = 0; s < cards.size(); ++s) {
+    if (cards[s].id && !setup.table.card(cards[s].id)) motion.clear(s);
+  }
+}
+
 /// Lays out the zones that the table has changed since; with a new window or at first, all of them.
 void Playfield::Impl::lay_out_changed(Change change) {
   keep_slots();

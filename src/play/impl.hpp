@@ -131,6 +131,7 @@ struct Playfield::Impl {
   void make_room();
   void lay_out_room(const Zone& zone, LayoutInput in, const Room& room, bool closes);
   void keep_slots();
+  void clear_retired();
   void lay_out_changed(Change change);
   void head_for(const Card& card, std::size_t slot, const Pose& resting, Change change);
 
@@ -417,6 +418,7 @@ struct Playfield::Impl {
   Vec2 focus_at = {};
   std::vector<Place> focus_places = {};  // scratch
   std::uint64_t departures = 0;
+  bool unsettled = false;  // something has moved since `settled` was told
 
   std::vector<Boxed<Performance>> performances = {};
   std::uint32_t last_performance = 0;

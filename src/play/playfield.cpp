@@ -110,7 +110,7 @@ void Playfield::Impl::advance_to(double time) {
 
 /// Moves the cards on to a time of the table's clock, and tells of what came of it.
 void Playfield::Impl::go_to(double own) {
-  const bool was_moving = motion.awake_count() > 0;
+  unsettled = unsettled || motion.awake_count() > 0;
   motion.advance_to(own);
   for (const Passage& passage : motion.passages()) {
     CardState& state = cards[passage.slot];
@@ -134,7 +134,8 @@ void Playfield::Impl::go_to(double own) {
   motion.forget_passages();
   tell_all();
   // While something is held the table is not at rest, however still the hand.
-  if (was_moving && motion.awake_count() == 0 && carry.run.count == 0) {
+  if (unsettled && motion.awake_count() == 0 && carry.run.count == 0) {
+    unsettled = false;
     note({.kind = EventKind::settled, .time = told_at(std::min(motion.rested_at(), own))});
   }
 }
@@ -335,14 +336,18 @@ SyncReport Playfield::sync(std::span<const WantedZone> wanted) {
   const std::uint64_t before = table().revision();
   SyncReport report = impl_->setup.table.sync(wanted);
   if (!report.verdict || table().revision() == before) return report;
+  if (!report.retired.empty()) impl_->clear_retired();
   impl_->after_change();
   impl_->history.start(table());  // what the game's own truth has replaced cannot come back
   return report;
 }
 
 Verdict Playfield::remove(CardId card) {
-  const Verdict verdict = impl_->followed_up(impl_->setup.table.remove(card));
-  if (verdict) impl_->history.start(table());
+  const Verdict verdict = impl_->setup.table.remove(card);
+  if (!verdict) return verdict;
+  impl_->clear_retired();
+  impl_->after_change();
+  impl_->history.start(table());
   return verdict;
 }
 

@@ -1,5 +1,6 @@
 // Scripts and what they come to: order of events, handles, clocks.
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 #include "support/stage.hpp"
@@ -86,10 +87,13 @@ TEST_CASE("play: a performance can be skipped to its end, whatever is still to c
     const PerformanceId id = s.field.perform(script);
     whole.field.perform(script);
     s.field.advance_to(double{r.uniform(0, 1.5f)});
+    const bool moves = s.field.settles_at() > s.field.now();
     s.field.skip(id);
     RC_ASSERT(!s.field.performing(id));
     RC_ASSERT(s.at_rest());
     RC_ASSERT(s.field.settles_at() == s.field.now());
+    const int settled = counted(s.go(s.field.now() + 1))[EventKind::settled];
+    RC_ASSERT((moves ? settled == 1 : settled <= 1));
     whole.field.advance_to(60);
     RC_ASSERT(whole.at_rest());
     for (const Zone& zone : s.field.table().zones()) RC_ASSERT(zone.cards == whole.cards(zone.id));
@@ -129,6 +133,19 @@ TEST_CASE("play: a stopped performance sends its cards home and forgets what had
   s.field.stop(id);
   s.field.skip(id);
   s.field.skip({99});
+}
+
+TEST_CASE("play: cards that are taken away in a performance that stands still keep nothing awake") {
+  Stage s;
+  const PerformanceId deal = s.field.deal();
+  s.field.set_pace(deal, 0);
+  s.field.shake(s.cards(s.hand)[1]);
+  REQUIRE(s.field.remove(s.cards(s.hand)[1]));
+  const std::vector<WantedZone> nothing{{.key = Stage::hand_key}};
+  REQUIRE(s.field.sync(nothing).retired.size() == 5);
+  s.field.stop(deal);
+  CHECK(std::isfinite(s.field.settles_at()));
+  CHECK(counted(s.go(20))[EventKind::settled] == 1);
 }
 
 TEST_CASE("play: a performance has a pace of its own, and stands still at none") {

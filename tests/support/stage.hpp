@@ -10,6 +10,7 @@ namespace apsidon::test {
 struct Stage {
   Playfield field;
   ZoneId stock, waste, hand;
+  static constexpr std::uint64_t hand_key = 7;
 
   explicit Stage(const Feel& feel = {}, std::size_t in_stock = 12, std::size_t in_hand = 6)
       : Stage(make(feel, in_stock, in_hand)) {}
@@ -23,6 +24,7 @@ struct Stage {
     TableSetup setup(glasshouse(2));
     ZoneSetup stock{.name = "stock", .layout = PileLayout{}, .longest = 60};
     ZoneSetup hand{.name = "hand", .layout = HandLayout{}, .longest = 60, .pick = {.kind = PickKind::any}};
+    hand.key = hand_key;
     for (std::size_t i = 0; i < in_stock; ++i) {
       stock.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}, .face_up = false});
     }

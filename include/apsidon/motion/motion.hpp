@@ -63,6 +63,9 @@ class APSIDON_CORE_EXPORT Motion {
   void shift(std::size_t slot, const Pose& goal, const Glide& glide);
   /// Lets a card arrive now; a card at rest stays as it is.
   void finish(std::size_t slot);
+  /// Nothing moves here any more: way, effects and lean end where they are, and no passage tells of it. For a
+  /// slot whose card is gone. O(effects).
+  void clear(std::size_t slot);
   /// Adds an effect, after `delay` seconds. A second one of its kind takes the place of the first.
   void start(std::size_t slot, const Effect& effect, double delay = 0, ClockIndex clock = 0);
   /// Lets a card lean from its way by this much, on a spring; nothing takes the lean back.
