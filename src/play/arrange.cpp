@@ -15,7 +15,8 @@ void Playfield::Impl::keep_slots() {
   part_of.resize(setup.table.slot_count());
 }
 
-/// Cards that are gone do not go on to places that nobody will see: a clock of theirs may stand still for good.
+/// Cards that are gone do not go on to places that nobody will see: a clock of theirs may stand still for
+/// good.
 void Playfield::Impl::clear_retired() {
   unsettled = unsettled || motion.awake_count() > 0;
   for (std::size_t s = 0; s < cards.size(); ++s) {
