@@ -231,6 +231,8 @@ void Easing::values(std::span<const float> xs, std::span<float> out) const {
   for (std::size_t i = 0; i < xs.size(); ++i) out[i] = at(xs[i]).value;
 }
 
+Easing::~Easing() = default;
+
 bool operator==(const Easing& a, const Easing& b) {
   if (a.prepared_ == b.prepared_) return true;
   if (!a.prepared_ || !b.prepared_ || a.prepared_->as.index() != b.prepared_->as.index()) return false;

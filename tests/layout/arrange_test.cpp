@@ -151,12 +151,17 @@ TEST_CASE("plan: seats lie around their table, each with its facing") {
   CHECK(facings(5) == std::vector{Facing::bottom, Facing::left, Facing::top, Facing::top, Facing::right});
   for (std::size_t n = 1; n <= 6; ++n) {
     const std::vector<Facing> sides = facings(n);
-    std::vector<ZonePlace> places(n + 1);
+    std::vector<ZonePlace> places;
     std::vector<PlanNode> nodes;
     for (std::size_t i = 0; i < n; ++i) {
-      places[i] = {.layout = HandLayout{}, .longest = 5, .facing = sides[i]};
+      ZonePlace place;
+      place.layout = HandLayout{};
+      place.longest = 5;
+      place.facing = sides[i];
+      places.push_back(place);
       nodes.push_back(zone({static_cast<std::uint32_t>(i + 1)}));
     }
+    places.emplace_back();  // the table that they sit around
     const Plan plan{.root = seats(nodes, zone({static_cast<std::uint32_t>(n + 1)})), .margin = 0};
     const Solved s = solved(plan, places, {.size = {1000, 800}});
     const Vec2 middle = s.areas[n].centre();

@@ -39,7 +39,10 @@ struct Garden {
   std::string told() {
     field.advance_to(field.settles_at() + 0.001);
     std::string out;
-    for (const Event& e : field.events()) out += (out.empty() ? "" : " ") + std::string(name_of(e.kind));
+    for (const Event& e : field.events()) {
+      if (!out.empty()) out += ' ';
+      out += name_of(e.kind);
+    }
     return out;
   }
 

@@ -65,7 +65,8 @@ struct Hand {
   std::string faces(const std::string& name) const {
     std::string out;
     for (const CardId card : cards(name)) {
-      out += (out.empty() ? "" : " ") + field.table().deck().text(field.table().card(card)->face);
+      if (!out.empty()) out += ' ';
+      out += field.table().deck().text(field.table().card(card)->face);
     }
     return out;
   }

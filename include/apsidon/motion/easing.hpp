@@ -87,6 +87,12 @@ APSIDON_CORE_EXPORT void check(const CubicBezier& curve);
 class APSIDON_CORE_EXPORT Easing {
  public:
   Easing() = default;  ///< linear
+  Easing(const Easing&) = default;
+  Easing(Easing&&) noexcept = default;
+  Easing& operator=(const Easing&) = default;
+  Easing& operator=(Easing&&) noexcept = default;
+  /// Not inline: g++ 12 takes options with easings in them, given in braces, for not initialised otherwise.
+  ~Easing();
   // Each throws Error when a number is out of the range stated beside it.
   Easing(const CubicBezier& curve);
   Easing(float x1, float y1, float x2, float y2) : Easing(CubicBezier{x1, y1, x2, y2}) {}
