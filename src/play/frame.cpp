@@ -14,7 +14,7 @@ namespace apsidon {
 namespace {
 
 constexpr std::size_t card_block = 16;
-constexpr std::size_t items_ahead = 12;
+constexpr std::size_t items_ahead = 24;
 
 }  // namespace
 
