@@ -18,7 +18,7 @@ void Playfield::Impl::keep_slots() {
 /// Cards that are gone do not go on to places that nobody will see: a clock of theirs may stand still for
 /// good.
 void Playfield::Impl::clear_retired() {
-  unsettled = unsettled || motion.awake_count() > 0;
+  see_motion();
   for (std::size_t s = 0; s < cards.size(); ++s) {
     if (cards[s].id && !setup.table.card(cards[s].id)) motion.clear(s);
   }

@@ -9,8 +9,8 @@
 
 namespace apsidon {
 
-/// Events one after another. Their places are used again: many cards may land in one frame, and to make and
-/// unmake an event takes longer than to tell of a landing.
+/// Events one after another. Their places are used again: many cards may land in one frame, and none of those
+/// events has to be made and unmade.
 class EventList {
  public:
   void add(Event&& event) {

@@ -14,6 +14,7 @@ namespace apsidon {
 namespace {
 
 constexpr std::size_t card_block = 16;
+/// How far ahead the memory of items is asked for: as far as it takes to arrive.
 constexpr std::size_t items_ahead = 24;
 
 }  // namespace

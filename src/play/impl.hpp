@@ -105,6 +105,7 @@ struct Playfield::Impl {
   // playfield.cpp
   void advance_to(double time);
   void go_to(double own);
+  void see_motion();
   void note(Event event);
   void note_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by);
   [[nodiscard]] double told_at(double own) const;

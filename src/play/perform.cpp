@@ -230,7 +230,7 @@ void Playfield::Impl::end(Performance& p, EventKind kind, double time) {
 void Playfield::Impl::skip(PerformanceId id) {
   Performance* p = find(id);
   if (!p) return;
-  unsettled = unsettled || motion.awake_count() > 0;
+  see_motion();
   // A step at a time: what is in flight arrives, what waited for it begins.
   while (!p->over) {
     for (std::size_t s = 0; s < cards.size(); ++s) {

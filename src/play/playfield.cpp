@@ -110,7 +110,7 @@ void Playfield::Impl::advance_to(double time) {
 
 /// Moves the cards on to a time of the table's clock, and tells of what came of it.
 void Playfield::Impl::go_to(double own) {
-  unsettled = unsettled || motion.awake_count() > 0;
+  see_motion();
   motion.advance_to(own);
   for (const Passage& passage : motion.passages()) {
     CardState& state = cards[passage.slot];
@@ -139,6 +139,9 @@ void Playfield::Impl::go_to(double own) {
     note({.kind = EventKind::settled, .time = told_at(std::min(motion.rested_at(), own))});
   }
 }
+
+/// Before what moves may come to rest: that it has settled is to be told afterwards.
+void Playfield::Impl::see_motion() { unsettled = unsettled || motion.awake_count() > 0; }
 
 /// The time of the inputs at which something is told that comes at this time of the table's clock.
 double Playfield::Impl::told_at(double own) const { return clock.stands() ? clock.now() : clock.when(own); }
