@@ -53,7 +53,7 @@ Playfield moving_field(std::size_t n, bool turn) {
   feel.deal.glide.seconds = 50;  // long enough to stay in the air for the whole measurement
   feel.deal.stagger = 0;
   Playfield field(std::move(setup), {.feel = feel});
-  field.deal();
+  field.performances().deal();
   return field;
 }
 
@@ -64,7 +64,7 @@ void frames(benchmark::State& state, bool turn) {
   for (auto _ : state) {
     time += 1e-6;
     field.advance_to(time);
-    benchmark::DoNotOptimize(field.hit({640, 400}));
+    benchmark::DoNotOptimize(field.where().hit({640, 400}));
     benchmark::DoNotOptimize(field.frame().items.data());
   }
 }
@@ -80,21 +80,21 @@ void worst_of_deal(benchmark::State& state, bool at_once) {
   constexpr int rounds = 8;
   constexpr int steps = 60;
   Playfield field = moving_field(n, false);
-  Feel feel = field.feel();
+  Feel feel = field.performances().feel();
   feel.deal.glide.seconds = 0.4f;
   feel.deal.stagger = at_once ? 0 : 0.4f / static_cast<float>(n);
-  field.set_feel(feel);
+  field.performances().set_feel(feel);
   field.advance_to(100);
   double time = 100;
   for (auto _ : state) {
     std::vector<double> least(steps, 1e9);
     for (int round = 0; round < rounds; ++round) {
-      field.deal();
+      field.performances().deal();
       for (double& seconds : least) {
         time += 1.0 / steps;
         const auto begin = std::chrono::steady_clock::now();
         field.advance_to(time);
-        benchmark::DoNotOptimize(field.hit({640, 400}));
+        benchmark::DoNotOptimize(field.where().hit({640, 400}));
         benchmark::DoNotOptimize(field.frame().items.data());
         const std::chrono::duration<double> took = std::chrono::steady_clock::now() - begin;
         if (round > 0) seconds = std::min(seconds, took.count());  // the first finds room for its events
@@ -119,7 +119,7 @@ void rest_frame(benchmark::State& state) {
   for (auto _ : state) {
     time += 1e-6;
     field.advance_to(time);
-    benchmark::DoNotOptimize(field.hit({640, 400}));
+    benchmark::DoNotOptimize(field.where().hit({640, 400}));
     benchmark::DoNotOptimize(field.frame().items.data());
   }
 }

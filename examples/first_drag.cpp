@@ -18,8 +18,8 @@ int main() {
 
   Playfield field(std::move(setup), {.window = {640, 480}});
   const CardId card = field.table().zone(hand)->cards.front();
-  const Vec2 from = field.live_pose(card)->centre;
-  const Vec2 to = field.area(bed)->centre();
+  const Vec2 from = field.where().live_pose(card)->centre;
+  const Vec2 to = field.where().area(bed)->centre();
 
   // What a window would tell: the button goes down, the pointer moves in 30 steps, the button goes up.
   std::uint64_t drawn = 0;
@@ -35,7 +35,7 @@ int main() {
     if (field.frame().revision != drawn) drawn = field.frame().revision;  // here a game would draw
   }
   const Card& dragged = *field.table().card(card);
-  const Pose pose = *field.live_pose(card);
+  const Pose pose = *field.where().live_pose(card);
   std::printf("%s lies in %s, its middle at %.0f, %.0f\n", field.table().deck().text(dragged.face).c_str(),
               field.table().zone(dragged.zone)->name.c_str(), double{pose.centre.x}, double{pose.centre.y});
 }

@@ -3,6 +3,6 @@
 
 int main(int argc, char** argv) {
   return games::show<games::PottingBench>(argc, argv, [](auto& game, auto& player, const auto& setup) {
-    games::play(game, player, {setup.rules, setup.links});
+    games::play(game, player, setup.rulebook());
   });
 }

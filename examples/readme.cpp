@@ -9,15 +9,16 @@ int main(int argc, char** argv) {
   if (!file) return std::puts(describe(file.error().front()).c_str()), 3;
   apsidon::Playfield field{*std::move(file), {.window = {1280, 800}}};
 
-  const apsidon::Hit hit = field.hit({80, 250});  // what lies here?
+  const apsidon::Hit hit = field.where().hit({80, 250});  // what lies here?
   const auto bed = field.table().find_zone("bed-2");
-  const auto [verdict, run] = field.judge_pick(hit.card);  // may it be picked up?
+  const auto [verdict, run] = field.rules().judge_pick(hit.card);  // may it be picked up?
   std::puts(describe(verdict, field.table()).c_str());
-  std::puts(describe(field.judge_drop(run, *bed), field.table()).c_str());  // and dropped there?
+  std::puts(describe(field.rules().judge_drop(run, *bed), field.table()).c_str());  // and dropped there?
 
   field.pointer({.phase = apsidon::PointerPhase::down, .at = {80, 250}, .time = 0.1});
-  field.pointer({.phase = apsidon::PointerPhase::move, .at = field.area(*bed)->centre(), .time = 0.4});
-  field.pointer({.phase = apsidon::PointerPhase::up, .at = field.area(*bed)->centre(), .time = 0.5});
-  field.advance_to(field.settles_at());
+  field.pointer(
+      {.phase = apsidon::PointerPhase::move, .at = field.where().area(*bed)->centre(), .time = 0.4});
+  field.pointer({.phase = apsidon::PointerPhase::up, .at = field.where().area(*bed)->centre(), .time = 0.5});
+  field.advance_to(field.time().settles_at());
   for (const auto& event : field.events()) std::puts(std::string(name_of(event.kind)).c_str());
 }

@@ -57,8 +57,8 @@ class Game {
     return field_.table().zone(zone(name))->cards.size();
   }
   [[nodiscard]] PanelId panel(const std::string& name) const {
-    for (std::uint32_t i = 0; i < field_.panels().size(); ++i) {
-      if (field_.panels()[i].name == name) return {i + 1};
+    for (std::uint32_t i = 0; i < field_.where().panels().size(); ++i) {
+      if (field_.where().panels()[i].name == name) return {i + 1};
     }
     return {};
   }

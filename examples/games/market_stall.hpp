@@ -14,14 +14,15 @@ namespace games {
 class MarketStall : public Game {
  public:
   MarketStall(const TableSetup& setup, std::uint64_t seed, const PlayfieldOptions& options = {})
-      : Game(hands(setup, seed), options), rules_(setup.rules) {
+      : Game(hands(setup, seed), options),
+        rules_(setup.rulebook().zones.begin(), setup.rulebook().zones.end()) {
     // The same order again: the hidden cards of the sellers, known here alone.
     const std::vector<FaceId> faces = shuffled(field().table().deck(), seed);
     std::size_t next = 13;
     for (const char* seller : sellers) {
       for (const CardId card : field().table().zone(zone(seller))->cards) known_[card] = faces[next++];
     }
-    field().deal();
+    field().performances().deal();
     show();
   }
 
@@ -33,9 +34,9 @@ class MarketStall : public Game {
   void hear(const Event& event) override {
     if (event.kind == EventKind::dropped && event.from == zone("hand") && event.to != event.from) {
       if (event.to != zone("compost")) ++sold_[0];
-      field().close_gate("the others");
+      field().gate().close("the others");
       seller_ = 0;
-      timer_ = field().start_timer(0.4);
+      timer_ = field().time().start_timer(0.4);
     }
     if (event.kind == EventKind::rang && event.timer == timer_) next_seller();
     show();
@@ -66,7 +67,7 @@ class MarketStall : public Game {
     const ZoneId from = zone(sellers[seller_]);
     const auto& cards = field().table().zone(from)->cards;
     ++seller_;
-    timer_ = field().start_timer(0.5);
+    timer_ = field().time().start_timer(0.5);
     if (cards.empty()) return;
     CardId chosen = cards.front();
     ZoneId to = zone("compost");
@@ -79,9 +80,9 @@ class MarketStall : public Game {
       }
     }
     if (to != zone("compost")) ++sold_[seller_];
-    (void)field().set_face(chosen, known_[chosen]);
-    (void)field().flip(chosen, true);
-    (void)field().move({chosen, 1}, to);
+    (void)field().edits().set_face(chosen, known_[chosen]);
+    (void)field().edits().flip(chosen, true);
+    (void)field().edits().move({chosen, 1}, to);
   }
 
   /// What the stall's rule would say if the card's face were known.
@@ -98,13 +99,13 @@ class MarketStall : public Game {
   void end_turn() {
     for (int stall = 1; stall <= 4; ++stall) {
       const auto card = field().table().top(zone(fmt::format("stall-{}", stall)));
-      if (card) (void)field().remove(*card);
+      if (card) (void)field().edits().remove(*card);
     }
     if (cards_in("hand") == 0) return finish(sold_[0] >= std::max({sold_[1], sold_[2], sold_[3]}));
-    field().open_gate("the others");
+    field().gate().open("the others");
   }
 
-  void show() { field().set_panel(panel("sold"), fmt::format("{} sold", sold_[0])); }
+  void show() { field().edits().set_panel(panel("sold"), fmt::format("{} sold", sold_[0])); }
 
   std::vector<ZoneRules> rules_;
   std::map<CardId, FaceId> known_ = {};

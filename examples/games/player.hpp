@@ -19,7 +19,8 @@ class Player {
   void settle() {
     for (int i = 0; i < 1800; ++i) {
       wait(1.0 / 30);
-      if (game_.over() || (game_.field().settles_at() <= game_.field().now() && game_.field().gate_open()))
+      if (game_.over() ||
+          (game_.field().time().settles_at() <= game_.field().now() && game_.field().gate().is_open()))
         return;
     }
   }
@@ -38,12 +39,13 @@ class Player {
       key(Key::act);
     } else {
       const auto from = reach(card);
-      const auto goal = game_.field().next_pose(to);
+      const auto goal = game_.field().where().next_pose(to);
       if (!from || !goal) return false;
       point(PointerPhase::down, *from);
       // The run is held by its lowest card, and by a finger above it.
-      Vec2 grip = game_.field().live_pose(card)->centre - *from;
-      if (means_ == Means::touch) grip.y -= DragOptions{}.above_finger * game_.field().card_size().height;
+      Vec2 grip = game_.field().where().live_pose(card)->centre - *from;
+      if (means_ == Means::touch)
+        grip.y -= DragOptions{}.above_finger * game_.field().where().card_size().height;
       const Vec2 end = goal->centre - grip;
       for (int i = 1; i <= 4; ++i)
         point(PointerPhase::move, *from + (end - *from) * (static_cast<float>(i) / 4));
@@ -82,14 +84,14 @@ class Player {
     if (means_ == Means::keys) {
       return focus([&](const Hit& hit) { return hit.zone == zone; }) && key(Key::act);
     }
-    return tap_at(game_.field().outline(zone)->centre);
+    return tap_at(game_.field().where().outline(zone)->centre);
   }
   bool tap(PanelId panel) {
     settle();
     if (means_ == Means::keys) {
       return focus([&](const Hit& hit) { return hit.panel == panel; }) && key(Key::act);
     }
-    return tap_at(game_.field().panel_area(panel)->centre());
+    return tap_at(game_.field().where().panel_area(panel)->centre());
   }
 
   /// The window goes into the background for a while, and comes back.
@@ -123,27 +125,28 @@ class Player {
   template <class Wanted>
   bool focus(Wanted wanted) {
     for (int i = 0; i < 200; ++i) {
-      if (wanted(game_.field().focused())) return true;
+      if (wanted(game_.field().hand().focused())) return true;
       key(Key::next);
     }
     return false;
   }
   /// A point where the card takes the press; a mouse goes there, and looks whether it has the card.
   std::optional<Vec2> reach(CardId card) {
-    const auto pose = game_.field().resting_pose(card);
+    const auto pose = game_.field().where().resting_pose(card);
     if (!pose) return std::nullopt;
-    const Size size = game_.field().card_size();
+    const Size size = game_.field().where().card_size();
     for (const float y : {0.0f, -0.45f, 0.45f, -0.25f, 0.25f}) {
       for (const float x : {0.0f, -0.42f, 0.42f, -0.3f, 0.3f}) {
         const Vec2 at = pose->centre + Vec2{x * size.width, y * size.height};
         if (means_ == Means::touch) {
-          if (game_.field().hit(at).card == card) return at;
+          if (game_.field().where().hit(at).card == card) return at;
           continue;
         }
-        if (game_.field().hit(at).card != card && game_.field().hovered() != card) continue;
+        if (game_.field().where().hit(at).card != card && game_.field().hand().hovered() != card) continue;
         point(PointerPhase::move, at);
         wait(0.3);
-        const CardId over = game_.field().hovered() ? game_.field().hovered() : game_.field().hit(at).card;
+        const CardId over = game_.field().hand().hovered() ? game_.field().hand().hovered()
+                                                           : game_.field().where().hit(at).card;
         if (over == card) return at;
       }
     }

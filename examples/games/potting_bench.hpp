@@ -10,7 +10,7 @@ class PottingBench : public Game {
  public:
   PottingBench(const TableSetup& setup, std::uint64_t seed, const PlayfieldOptions& options = {})
       : Game(dealt(setup, seed), options) {
-    field().deal();
+    field().performances().deal();
   }
 
   [[nodiscard]] std::string score() const override {

@@ -11,27 +11,28 @@ class SeedDrawer : public Game {
  public:
   SeedDrawer(const TableSetup& setup, std::uint64_t seed, const PlayfieldOptions& options = {})
       : Game(dealt(setup, seed), options) {
-    daylight_ = field().add_countdown(180, true);
+    daylight_ = field().time().add_countdown(180, true);
     show();
   }
 
   [[nodiscard]] std::string score() const override {
     return fmt::format("{} of {} sets found, {:.0f} seconds of daylight left", sets_, all_sets,
-                       field().seconds_left(daylight_));
+                       field().time().seconds_left(daylight_));
   }
 
  protected:
   void hear(const Event& event) override {
     if (event.kind == EventKind::tapped && event.panel == panel("lantern")) light();
-    if (event.kind == EventKind::ended && event.performance == lantern_) field().open_gate("lantern");
-    if (event.kind == EventKind::matched && ++sets_ <= all_sets) field().add_time(daylight_, 8);
+    if (event.kind == EventKind::ended && event.performance == lantern_) field().gate().open("lantern");
+    if (event.kind == EventKind::matched && ++sets_ <= all_sets)
+      field().time().extend_countdown(daylight_, 8);
     if (event.kind == EventKind::time_up) {
-      field().close_gate("night");
+      field().gate().close("night");
       finish(false);
     }
     if (sets_ == all_sets && !over()) {
-      field().hold("found");
-      field().perform(finale());
+      field().time().hold("found");
+      field().performances().perform(finale());
       finish(true);
     }
     show();
@@ -43,7 +44,7 @@ class SeedDrawer : public Game {
 
   /// Shows one row of covered cards for two seconds: the first, the second and the third that has some.
   void light() {
-    if (lanterns_ == 0 || field().performing(lantern_)) return;
+    if (lanterns_ == 0 || field().performances().running(lantern_)) return;
     std::vector<std::vector<CardId>> rows(5);
     for (const CardId id : field().table().zone(zone("drawer"))->cards) {
       const Card& card = *field().table().card(id);
@@ -52,15 +53,17 @@ class SeedDrawer : public Game {
     }
     std::erase_if(rows, [](const auto& row) { return row.empty(); });
     if (rows.empty()) return;
-    field().close_gate("lantern");
-    lantern_ = field().perform(reveal(rows[static_cast<std::size_t>(3 - lanterns_) % rows.size()], 2));
+    field().gate().close("lantern");
+    lantern_ = field().performances().perform(
+        reveal(rows[static_cast<std::size_t>(3 - lanterns_) % rows.size()], 2));
     --lanterns_;
   }
 
   void show() {
-    field().set_panel(panel("daylight"), "Daylight", static_cast<float>(field().share_left(daylight_)));
-    field().set_panel(panel("lantern"), fmt::format("Lantern · {} left", lanterns_));
-    field().set_panel(panel("sets"), fmt::format("{} of {} sets", sets_, all_sets));
+    field().edits().set_panel(panel("daylight"), "Daylight",
+                              static_cast<float>(field().time().share_left(daylight_)));
+    field().edits().set_panel(panel("lantern"), fmt::format("Lantern · {} left", lanterns_));
+    field().edits().set_panel(panel("sets"), fmt::format("{} of {} sets", sets_, all_sets));
   }
 
   CountdownId daylight_ = {};

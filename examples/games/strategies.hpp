@@ -60,8 +60,8 @@ inline void play(SeedDrawer& game, Player& player) {
     player.settle();
     if (lantern) {
       lantern = false;
-      for (std::uint32_t i = 0; i < game.field().panels().size(); ++i) {
-        if (game.field().panels()[i].name == "lantern") player.tap(PanelId{i + 1});
+      for (std::uint32_t i = 0; i < game.field().where().panels().size(); ++i) {
+        if (game.field().where().panels()[i].name == "lantern") player.tap(PanelId{i + 1});
       }
       player.settle();
     }
@@ -82,7 +82,7 @@ inline void play(MarketStall& game, Player& player) {
   while (!game.over()) {
     player.settle();
     if (game.over()) return;
-    const std::vector<LegalMove> moves = game.field().legal_moves();
+    const std::vector<LegalMove> moves = game.field().rules().legal_moves();
     if (moves.empty()) return;
     const auto sale =
         std::find_if(moves.begin(), moves.end(), [&](const LegalMove& m) { return m.to != compost; });
@@ -96,7 +96,7 @@ inline void play(Trellis& game, Player& player) {
   while (!game.over()) {
     player.settle();
     if (game.over()) return;
-    const std::vector<LegalMove> moves = game.field().legal_moves();
+    const std::vector<LegalMove> moves = game.field().rules().legal_moves();
     if (moves.empty() || !player.move(moves.front().run.first, moves.front().to)) return;
   }
 }

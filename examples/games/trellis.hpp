@@ -11,7 +11,7 @@ class Trellis : public Game {
  public:
   Trellis(const TableSetup& setup, std::uint64_t seed, const PlayfieldOptions& options = {})
       : Game(dealt(setup, seed), options) {
-    field().deal();
+    field().performances().deal();
     show();
   }
 
@@ -22,10 +22,10 @@ class Trellis : public Game {
  protected:
   void hear(const Event& event) override {
     if (event.kind == EventKind::dropped && event.from == zone("hand") && event.to != event.from) {
-      field().perform(draw(zone("stock"), zone("hand")));
+      field().performances().perform(draw(zone("stock"), zone("hand")));
       if (empty_slots() == 0) {
         finish(true);
-      } else if (field().legal_moves().empty()) {
+      } else if (field().rules().legal_moves().empty()) {
         finish(false);
       }
     }
@@ -43,7 +43,7 @@ class Trellis : public Game {
     return empty;
   }
 
-  void show() { field().set_panel(panel("count"), fmt::format("{} slots left", empty_slots())); }
+  void show() { field().edits().set_panel(panel("count"), fmt::format("{} slots left", empty_slots())); }
 };
 
 }  // namespace games

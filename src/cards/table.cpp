@@ -70,6 +70,11 @@ void Table::give_ids_after(CardId last) {
   used_ids_ = last.value;
 }
 
+void Table::keep_ids_ahead_of(CardId last) {
+  // Numbers that no card has belong to no slot.
+  if (last.value > last_id().value) slot_of_.resize(last.value - used_ids_, ~std::uint32_t{0});
+}
+
 const Zone* Table::zone(ZoneId id) const {
   return id && id.value <= zones_.size() ? &zones_[id.value - 1] : nullptr;
 }
@@ -77,6 +82,17 @@ const Zone* Table::zone(ZoneId id) const {
 std::optional<ZoneId> Table::find_zone(std::string_view name) const {
   const auto it = std::find_if(zones_.begin(), zones_.end(), [&](const Zone& z) { return z.name == name; });
   return it == zones_.end() ? std::nullopt : std::optional(it->id);
+}
+
+std::vector<ZoneId> Table::find_group(std::string_view name) const {
+  std::vector<ZoneId> group;
+  for (const Zone& zone : zones_) {
+    const std::string_view own = zone.name;
+    const bool generated = own.size() > name.size() + 1 && own.starts_with(name) && own[name.size()] == '-' &&
+                           own.find_first_not_of("0123456789-", name.size()) == std::string_view::npos;
+    if (generated) group.push_back(zone.id);
+  }
+  return group;
 }
 
 std::optional<ZoneId> Table::find_zone_by_key(std::uint64_t key) const {

@@ -59,7 +59,7 @@ Plan PlanReader::read(const Node& node) {
           fmt::format("zone '{}' has no place: every zone is expected in the plan", zone.name));
     }
   }
-  node.guard(ProblemCode::out_of_range, [&] { check(plan, setup_.places, setup_.panels.size()); });
+  node.guard(ProblemCode::out_of_range, [&] { check(plan, setup_.layouts(), setup_.panels.size()); });
   return plan;
 }
 

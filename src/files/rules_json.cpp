@@ -218,7 +218,8 @@ int turned_over_of(const Node& zone) {
 
 void read_rules(const Node& node, TableSetup& setup, std::size_t first, std::size_t end) {
   for (std::size_t i = first; i < end; ++i) {
-    ZoneRules& rules = setup.rules[i];
+    const ZoneId zone = setup.table.zones()[i].id;
+    ZoneRules& rules = setup.rules_of(zone);
     if (node.has("pick")) rules.pick = read_pick(node.child("pick"), setup.table);
     if (node.has("drop")) rules.drop = read_rule(node.child("drop"), setup.table);
     if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, i);
@@ -226,7 +227,7 @@ void read_rules(const Node& node, TableSetup& setup, std::size_t first, std::siz
     rules.sorts = node.truth_or("sorts", false);
     rules.turns_uncovered = node.truth_or("turns_uncovered", false);
     rules.takes_itself = node.truth_or("takes_itself", false);
-    setup.handling[i] = read_handling(node, setup, i);
+    setup.handling_of(zone) = read_handling(node, setup, i);
   }
 }
 
@@ -243,35 +244,35 @@ RoundPlan read_round(const Node& node, const TableSetup& setup) {
   return round;
 }
 
-void write_rules(Json& zone, const TableSetup& setup, std::size_t i) {
+void write_rules(Json& json, const TableSetup& setup, const Zone& zone) {
   const Table& table = setup.table;
-  const ZoneRules& rules = setup.rules[i];
-  zone["pick"] = json_of(rules.pick, table);
-  zone["drop"] = json_of(rules.drop, table);
+  const ZoneRules& rules = setup.rules_of(zone.id);
+  json["pick"] = json_of(rules.pick, table);
+  json["drop"] = json_of(rules.drop, table);
   if (rules.stock) {
     Json stock{{"to", table.zone(rules.stock->to)->name}};
     stock["gives"] = rules.stock->gives;
     if (rules.stock->passes != 0) stock["passes"] = rules.stock->passes;
-    if (table.zones()[i].turned_over != 0) stock["turned_over"] = table.zones()[i].turned_over;
-    zone["stock"] = stock;
+    if (zone.turned_over != 0) stock["turned_over"] = zone.turned_over;
+    json["stock"] = stock;
   }
   const auto truth = [&](const char* key, bool value) {
-    if (value) zone[key] = true;
+    if (value) json[key] = true;
   };
   truth("exchanges", rules.exchanges);
   truth("sorts", rules.sorts);
   truth("turns_uncovered", rules.turns_uncovered);
   truth("takes_itself", rules.takes_itself);
-  const ZoneHandling& h = setup.handling[i];
-  if (h.hover != HoverKind::none) zone["hover"] = name_in(hover_names, h.hover);
+  const ZoneHandling& h = setup.handling_of(zone.id);
+  if (h.hover != HoverKind::none) json["hover"] = name_in(hover_names, h.hover);
   truth("zoom", h.zoom);
-  if (h.tap != TapKind::none) zone["tap"] = name_in(tap_names, h.tap);
-  if (h.double_tap != TapKind::none) zone["double_tap"] = name_in(tap_names, h.double_tap);
+  if (h.tap != TapKind::none) json["tap"] = name_in(tap_names, h.tap);
+  if (h.double_tap != TapKind::none) json["double_tap"] = name_in(tap_names, h.double_tap);
   truth("inserts", h.inserts);
   truth("lays_sideways", h.lays_sideways);
-  if (h.flick_to) zone["flick_to"] = table.zone(h.flick_to)->name;
+  if (h.flick_to) json["flick_to"] = table.zone(h.flick_to)->name;
   if (!h.match) return;
-  zone["match"] = {
+  json["match"] = {
       {"open", h.match->open}, {"to", table.zone(h.match->to)->name}, {"seconds", h.match->seconds}};
 }
 

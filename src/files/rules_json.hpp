@@ -16,7 +16,7 @@ void read_rules(const Node& zone, TableSetup& setup, std::size_t first, std::siz
 RoundPlan read_round(const Node& node, const TableSetup& setup);
 
 /// Adds what differs from a zone without rules. Throws Error for a rule of one's own: it is code.
-void write_rules(nlohmann::ordered_json& zone, const TableSetup& setup, std::size_t i);
+void write_rules(nlohmann::ordered_json& json, const TableSetup& setup, const Zone& zone);
 nlohmann::ordered_json json_of(const RoundPlan& round, const Table& table);
 
 }  // namespace apsidon::files_detail

@@ -62,19 +62,18 @@ std::string write_table(const TableSetup& setup) {
   json["zones"] = Json::array();
   json["cards"] = Json::object();
   for (const Zone& zone : table.zones()) {
-    const std::size_t i = zone.id.value - 1;
     Json entry;
     entry["id"] = zone.name;
     if (zone.key != 0) entry["key"] = zone.key;
-    entry["layout"] = json_of(setup.places[i].layout);
-    const ZonePlace& place = setup.places[i];
+    const ZonePlace& place = setup.layout_of(zone.id);
+    entry["layout"] = json_of(place.layout);
     entry["longest"] = place.longest;
     if (place.facing != Facing::bottom) entry["facing"] = name_in(facing_names, place.facing);
     if (place.factor != 1) entry["factor"] = decimal(place.factor);
     if (place.sideways) entry["sideways"] = true;
     if (place.scrolls) entry["scrolls"] = true;
     if (place.gives_up) entry["gives_up"] = true;
-    write_rules(entry, setup, i);
+    write_rules(entry, setup, zone);
     json["zones"].push_back(entry);
     if (!zone.cards.empty()) json["cards"][zone.name] = cards_json(table, zone);
   }

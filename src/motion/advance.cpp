@@ -85,6 +85,15 @@ void Motion::Impl::advance_asides(std::span<Pose> poses) {
   if (!effects.empty() || !leans.empty()) add_asides(poses);
 }
 
+/// An effect of a card was taken away before its end: nothing of it stays in the card's pose.
+void Motion::Impl::end_aside(std::size_t slot, std::span<Pose> poses) {
+  const Track& t = tracks[slot];
+  poses[slot] = t.bucket == asleep ? t.goal : pose_of(state(slot).value, t.goal.flip_axis);
+  touch(slot);
+  add_asides(poses);
+  ++revision;
+}
+
 /// Adds effects and leans to the poses of their cards.
 void Motion::Impl::add_asides(std::span<Pose> poses) {
   const auto reset = [&](std::size_t slot) {

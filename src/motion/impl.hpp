@@ -113,6 +113,7 @@ struct Motion::Impl {
   void advance(std::span<Pose> poses);
   void come_due(Bucket& b, std::size_t begin, std::size_t end, std::span<Pose> poses);
   void advance_asides(std::span<Pose> poses);
+  void end_aside(std::size_t slot, std::span<Pose> poses);
   void add_asides(std::span<Pose> poses);
   /// Tells when a clock of the cards showed this, and returns it.
   double note(Passage::Kind kind, std::size_t slot, ClockIndex clock, double own) {

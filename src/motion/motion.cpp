@@ -70,9 +70,13 @@ void Motion::clear(std::size_t slot) {
 }
 
 void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIndex clock) {
-  std::erase_if(impl_->effects,
-                [&](const Impl::RunningEffect& e) { return e.slot == slot && e.effect.kind == effect.kind; });
-  if (!(effect.seconds > 0) || effect.most == Offset{}) return;
+  const auto replaced = std::erase_if(impl_->effects, [&](const Impl::RunningEffect& e) {
+    return e.slot == slot && e.effect.kind == effect.kind;
+  });
+  if (!(effect.seconds > 0) || effect.most == Offset{}) {
+    if (replaced > 0) impl_->end_aside(slot, poses_);
+    return;
+  }
   impl_->effects.push_back({effect, impl_->own_now(clock) + std::max(delay, 0.0), slot, clock});
   ++impl_->revision;
 }

@@ -1,19 +1,22 @@
-// What each act does to the table, and how its cards go.
+// What each act has the table changed by, and how its cards go.
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 
 #include "apsidon/cards/random.hpp"
-#include "play/impl.hpp"
+#include "play/layers.hpp"
+#include "play/performances.hpp"
 
-namespace apsidon {
+namespace apsidon::play_detail {
 namespace {
 
 constexpr float pi = std::numbers::pi_v<float>;
 
-/// Lets the table be changed, and takes down which cards moved or turned by it.
-template <class Change>
-std::vector<CardId> stale_free(const Table& table, const std::vector<CardId>& cards, Change keep) {
+std::size_t slot(const Scene& scene, CardId card) { return *scene.setup.table.slot(card); }
+
+/// The cards that are on the table, and that `keep` wants.
+template <class Keep>
+std::vector<CardId> known(const Table& table, std::span<const CardId> cards, Keep keep) {
   std::vector<CardId> out;
   for (const CardId id : cards) {
     if (const Card* card = table.card(id); card && keep(*card)) out.push_back(id);
@@ -21,267 +24,298 @@ std::vector<CardId> stale_free(const Table& table, const std::vector<CardId>& ca
   return out;
 }
 
-std::vector<CardId> known(const Table& table, const std::vector<CardId>& cards) {
-  return stale_free(table, cards, [](const Card&) { return true; });
+std::vector<CardId> known(const Table& table, std::span<const CardId> cards) {
+  return known(table, cards, [](const Card&) { return true; });
+}
+
+StepPlan plan_by(const Choreography& how) { return {.glide = how.glide, .cues = how.cues}; }
+
+void send(StepPlan& plan, const Scene& scene, std::size_t slot, const Pose& goal, double delay) {
+  plan.departures.push_back({.slot = static_cast<std::uint32_t>(slot),
+                             .goal = goal,
+                             .delay = delay,
+                             .rests_at = scene.arrangement.rest_order_of(slot)});
+}
+
+/// The delay of the i-th card: given by hand, or else by the choreography.
+double delay_of(const Act& act, const Choreography& how, const Traveller& traveller) {
+  const std::size_t i = traveller.place;
+  if (i >= act.delays.size()) return departure(how, traveller);
+  return std::isfinite(act.delays[i]) ? std::max(act.delays[i], 0.0) : 0;
+}
+
+Vec2 middle_of_window(const Scene& scene) {
+  return rect_at({0, 0}, scene.arrangement.window().size).centre();
+}
+
+float shorter_side(const Scene& scene) {
+  const Size window = scene.arrangement.window().size;
+  return std::min(window.width, window.height);
+}
+
+/// Who leaves first comes to lie lowest.
+std::vector<CardId> gathering_order(const Act& act, const Scene& scene) {
+  std::vector<CardId> list;
+  for (const Zone& zone : scene.setup.table.zones()) {
+    if (zone.id == act.to || (act.from && zone.id != act.from)) continue;
+    // From the top, so that no card is pulled out from under another.
+    list.insert(list.end(), zone.cards.rbegin(), zone.cards.rend());
+  }
+  if (scene.feel.gather.by == StaggerBy::distance) {
+    const Vec2 to = scene.arrangement.outline(scene.setup, act.to).centre;
+    const auto distance = [&](CardId card) {
+      return length(scene.traffic.motion().pose(slot(scene, card)).centre - to);
+    };
+    std::stable_sort(list.begin(), list.end(), [&](CardId a, CardId b) { return distance(a) < distance(b); });
+  }
+  return list;
+}
+
+/// The slots of the cards that are dealt, in the order of the feel.
+std::vector<std::size_t> dealing_order(const Scene& scene) {
+  const Table& table = scene.setup.table;
+  std::size_t longest = 0;
+  for (const Zone& zone : table.zones()) {
+    if (zone.id != scene.setup.deal_from) longest = std::max(longest, zone.cards.size());
+  }
+  std::vector<std::size_t> order;
+  const bool rounds = scene.feel.deal_order == DealOrder::rounds;
+  for (std::size_t round = 0; round < (rounds ? longest : 1); ++round) {
+    for (const Zone& zone : table.zones()) {
+      if (zone.id == scene.setup.deal_from) continue;
+      const std::size_t end = rounds ? std::min(round + 1, zone.cards.size()) : zone.cards.size();
+      for (std::size_t i = round; i < end; ++i) order.push_back(slot(scene, zone.cards[i]));
+    }
+  }
+  return order;
 }
 
 }  // namespace
 
-void Playfield::Impl::act(Performance& p, Node& node) {
-  switch (node.act.kind) {
-    case ActKind::deal:
-      return act_deal(p, node);
+/// The act with the cards that it really is about: of a gather in their order, of a shuffle as they lie
+/// before.
+std::optional<Act> Performances::change_of(const Step& step, const Scene& scene) const {
+  const Node& n = node(step);
+  const Table& table = scene.setup.table;
+  Act change = n.act;
+  if (n.kind == StepKind::vanish) {
+    change.kind = ActKind::move;
+    change.cards = known(table, n.act.cards, [&](const Card& card) { return card.zone != n.act.to; });
+    return change;
+  }
+  if (n.kind != StepKind::single) return std::nullopt;
+  switch (n.act.kind) {
     case ActKind::gather:
-      return act_gather(p, node);
+      if (!table.zone(n.act.to)) return std::nullopt;
+      change.cards = gathering_order(n.act, scene);
+      return change;
     case ActKind::shuffle:
-      return act_shuffle(p, node);
-    case ActKind::draw:
-      return act_draw(p, node);
+      if (!table.zone(n.act.to)) return std::nullopt;
+      change.cards = table.zone(n.act.to)->cards;
+      return change;
     case ActKind::move:
-      return act_move(p, node);
     case ActKind::flip:
-      return act_flip(p, node);
+      change.cards = known(table, n.act.cards);
+      return change;
+    case ActKind::draw:
+      return change;
+    default:
+      return std::nullopt;
+  }
+}
+
+StepPlan Performances::plan_act(const Node& n, std::vector<Shift> shifts, const Scene& scene) {
+  const Table& table = scene.setup.table;
+  const Feel& feel = scene.feel;
+  switch (n.act.kind) {
+    case ActKind::deal:
+      return plan_deal(n, scene);
+    case ActKind::gather:
+      return table.zone(n.act.to) ? plan_changed(n, feel.gather, shifts, scene) : StepPlan{};
+    case ActKind::draw:
+      std::sort(shifts.begin(), shifts.end(), [&](const Shift& a, const Shift& b) {
+        return table.card(a.card)->place < table.card(b.card)->place;
+      });
+      return plan_changed(n, feel.draw, shifts, scene);
+    case ActKind::move: {
+      std::vector<std::size_t> rank(table.slot_count(), n.act.cards.size());
+      for (std::size_t i = n.act.cards.size(); i-- > 0;) rank[slot(scene, n.act.cards[i])] = i;
+      std::stable_sort(shifts.begin(), shifts.end(),
+                       [&](const Shift& a, const Shift& b) { return rank[a.slot] < rank[b.slot]; });
+      return plan_changed(n, {.glide = feel.move, .stagger = feel.trail}, shifts, scene);
+    }
+    case ActKind::flip:
+      return plan_changed(n, feel.reveal, shifts, scene);
     case ActKind::shake:
-      return act_effect(p, node, options.feel.shake, EffectKind::swing);
-    case ActKind::pulse:
-      return act_effect(p, node, options.feel.pulse, EffectKind::pulse);
+    case ActKind::pulse: {
+      const bool shakes = n.act.kind == ActKind::shake;
+      StepPlan plan{.effect = shakes ? feel.shake : feel.pulse,
+                    .effect_kind = shakes ? EffectKind::swing : EffectKind::pulse,
+                    .with_effect = known(table, n.act.cards)};
+      if (!plan.with_effect.empty()) plan.seconds = double{plan.effect.seconds};
+      return plan;
+    }
+    case ActKind::wait:
+      return {.seconds = n.act.seconds > 0 ? std::min(n.act.seconds, 3600.0) : 0};
+    case ActKind::shuffle:
     case ActKind::collect:
     case ActKind::finale:
-      return;  // made of other steps
-    case ActKind::wait:
-      node.ends = node.starts + (node.act.seconds > 0 ? std::min(node.act.seconds, 3600.0) : 0);
-      return;
+      break;  // made of other steps
   }
+  return {};
 }
 
-void Playfield::Impl::act_deal(Performance& p, Node& node) {
-  const Table& table = setup.table;
-  const Choreography& how = options.feel.deal;
-  Pose source{.centre = {options.window.width / 2, -solved.card.height}};
-  if (setup.deal_from) source = outline_pose(setup.deal_from);
+StepPlan Performances::plan_deal(const Node& n, const Scene& scene) {
+  const Arrangement& arrangement = scene.arrangement;
+  const Choreography& how = scene.feel.deal;
+  const ZoneId stock = scene.setup.deal_from;
+  Pose source{.centre = {arrangement.window().size.width / 2, -arrangement.card().height}};
+  if (stock) source = arrangement.outline(scene.setup, stock);
   source.flip = pi;
-
-  std::vector<std::size_t> order;
-  std::size_t longest = 0;
-  for (const Zone& zone : table.zones()) {
-    if (zone.id != setup.deal_from) longest = std::max(longest, zone.cards.size());
-  }
-  const bool rounds = options.feel.deal_order == DealOrder::rounds;
-  for (std::size_t round = 0; round < (rounds ? longest : 1); ++round) {
-    for (const Zone& zone : table.zones()) {
-      if (zone.id == setup.deal_from) continue;
-      const std::size_t end = rounds ? std::min(round + 1, zone.cards.size()) : zone.cards.size();
-      for (std::size_t i = round; i < end; ++i) order.push_back(slot(zone.cards[i]));
-    }
-  }
+  const std::vector<std::size_t> order = dealing_order(scene);
+  const auto distance = [&](std::size_t s) { return length(arrangement.resting(s).centre - source.centre); };
   float farthest = 0;
-  for (const std::size_t s : order)
-    farthest = std::max(farthest, length(rests[s].resting.centre - source.centre));
+  for (const std::size_t s : order) farthest = std::max(farthest, distance(s));
+  StepPlan plan = plan_by(how);
   for (std::size_t i = 0; i < order.size(); ++i) {
-    const std::size_t s = order[i];
-    if (cards[s].held || cards[s].locked) continue;
-    const Pose& resting = rests[s].resting;
+    const Pose& resting = arrangement.resting(order[i]);
     source.flip_axis = resting.flip_axis;
     source.scale = resting.scale;
-    put(s, source);
-    const double delay =
-        i < node.act.delays.size()
-            ? std::max(node.act.delays[i], 0.0)
-            : departure(how, {i, order.size(), length(resting.centre - source.centre), farthest});
+    send(plan, scene, order[i], resting,
+         delay_of(n.act, how, {i, order.size(), distance(order[i]), farthest}));
+    plan.departures.back().from = source;
     // Who leaves first lies on top of the stock.
-    send(p, node, s, resting, how.glide, delay, rest_order(setup.deal_from, 0xFFFFFFFF - i));
+    plan.departures.back().waits_at = rest_order(stock, 0xFFFFFFFF - i);
   }
-  add_cues(node, how);
+  return plan;
 }
 
-void Playfield::Impl::act_gather(Performance& p, Node& node) {
-  if (!setup.table.zone(node.act.to)) return;
-  const Choreography& how = options.feel.gather;
-  // Who leaves first comes to lie lowest.
-  const Vec2 to = outline_pose(node.act.to).centre;
-  std::vector<CardId> list;
-  for (const Zone& zone : setup.table.zones()) {
-    if (zone.id == node.act.to || (node.act.from && zone.id != node.act.from)) continue;
-    // From the top, so that no card is pulled out from under another.
-    list.insert(list.end(), zone.cards.rbegin(), zone.cards.rend());
+/// What the table has changed, in the order in which it is listed, to where it rests now.
+StepPlan Performances::plan_changed(const Node& n, const Choreography& how, std::span<const Shift> shifts,
+                                    const Scene& scene) {
+  const auto distance = [&](const Shift& shift) {
+    return length(shift.before.centre - scene.arrangement.resting(shift.slot).centre);
+  };
+  float farthest = 0;
+  for (const Shift& shift : shifts) farthest = std::max(farthest, distance(shift));
+  StepPlan plan = plan_by(how);
+  for (std::size_t i = 0; i < shifts.size(); ++i) {
+    const Shift& shift = shifts[i];
+    send(plan, scene, shift.slot, scene.arrangement.resting(shift.slot),
+         delay_of(n.act, how, {i, shifts.size(), distance(shift), farthest}));
+    plan.departures.back().waits_at = shift.rested_at;
   }
-  if (how.by == StaggerBy::distance) {
-    std::stable_sort(list.begin(), list.end(), [&](CardId a, CardId b) {
-      return length(motion.pose(slot(a)).centre - to) < length(motion.pose(slot(b)).centre - to);
-    });
-  }
-  std::vector<Changed> moved_cards;
-  taken_down = &moved_cards;
-  (void)setup.table.gather(list, node.act.to);
-  after_change();
-  send_changed(p, node, how);
-}
-
-void Playfield::Impl::act_shuffle(Performance& p, Node& node) {
-  const Zone* zone = setup.table.zone(node.act.to);
-  if (!zone) return;
-  const std::vector<CardId> before = zone->cards;
-  std::vector<Changed> moved_cards;
-  taken_down = &moved_cards;
-  (void)setup.table.shuffle(node.act.to, node.act.seed);
-  after_change();
-  taken_down = nullptr;
-  // The picture still shows the order before.
-  scatter(p, node, before);
+  return plan;
 }
 
 /// Out of the pile: into two halves beside each other, or all over the table.
-void Playfield::Impl::scatter(Performance& p, Node& node, std::span<const CardId> order) {
-  const Zone* zone = setup.table.zone(node.act.to);
-  if (!zone || order.empty()) return;
-  const Choreography& how = options.feel.shuffle;
-  const Layout& layout = setup.places[zone->id.value - 1].layout;
+StepPlan Performances::plan_scatter(const Node& n, std::span<const CardId> order, const Scene& scene) {
+  const Zone* zone = scene.setup.table.zone(n.act.to);
+  if (!zone || order.empty()) return {};
+  const Choreography& how = scene.feel.shuffle;
+  const Layout& layout = scene.setup.layout_of(zone->id).layout;
   const bool piled = std::holds_alternative<PileLayout>(layout) || std::holds_alternative<SlotLayout>(layout);
-  const bool riffle = piled && options.feel.shuffle_look == ShuffleLook::riffle;
-  Random64 random(node.act.seed + node.after.size());
-  const Rect window = rect_at({0, 0}, options.window);
-  const Vec2 middle = window.centre();
-  const float width = solved.card.width;
+  const bool riffle = piled && scene.feel.shuffle_look == ShuffleLook::riffle;
+  Random64 random(n.act.seed + n.after.size());
+  const Vec2 middle = middle_of_window(scene);
+  const float width = scene.arrangement.card().width;
   // The halves stay in the window, whatever edge the pile is next to.
   const float aside = 0.58f * width;
   const float edge = std::min(aside + 0.6f * width, middle.x);
-  Vec2 home = outline_pose(zone->id).centre;
-  if (riffle) home.x = std::clamp(home.x, edge, window.max.x - edge);
+  Vec2 home = scene.arrangement.outline(scene.setup, zone->id).centre;
+  if (riffle) home.x = std::clamp(home.x, edge, scene.arrangement.window().size.width - edge);
+  StepPlan plan = plan_by(how);
   for (std::size_t i = 0; i < order.size(); ++i) {
-    const std::size_t s = slot(order[i]);
-    Pose goal = rests[s].resting;
+    const std::size_t s = slot(scene, order[i]);
+    Pose goal = scene.arrangement.resting(s);
     if (riffle) {
       const bool left = i < order.size() / 2;
       const float lift = static_cast<float>(left ? i : i - order.size() / 2);
       goal.centre = home + Vec2{left ? -aside : aside, -0.3f * lift};
       goal.rotation += left ? -0.07f : 0.07f;
     } else {
-      const float reach = 0.34f * std::min(options.window.width, options.window.height);
+      const float reach = 0.34f * shorter_side(scene);
       const float angle = random.unit() * 2 * pi;
       const float far = reach * std::sqrt(random.unit());
       goal.centre = middle + Vec2{std::cos(angle), std::sin(angle)} * far;
       goal.rotation += (random.unit() - 0.5f) * pi;
     }
-    send(p, node, s, goal, how.glide, departure(how, {i, order.size(), length(goal.centre - home), width}),
-         rest_order(zone->id, i));
+    send(plan, scene, s, goal, departure(how, {i, order.size(), length(goal.centre - home), width}));
+    plan.departures.back().waits_at = rest_order(zone->id, i);
   }
-  add_cues(node, how);
+  return plan;
 }
 
-void Playfield::Impl::act_draw(Performance& p, Node& node) {
-  std::vector<Changed> moved_cards;
-  taken_down = &moved_cards;
-  (void)setup.table.take(node.act.from, node.act.to, node.act.count, node.act.face_up);
-  after_change();
-  std::sort(moved_cards.begin(), moved_cards.end(), [&](const Changed& a, const Changed& b) {
-    return setup.table.card(cards[a.slot].id)->place < setup.table.card(cards[b.slot].id)->place;
-  });
-  send_changed(p, node, options.feel.draw);
-}
-
-void Playfield::Impl::act_move(Performance& p, Node& node) {
-  std::vector<Changed> moved_cards;
-  taken_down = &moved_cards;
-  const std::vector<CardId> list = known(setup.table, node.act.cards);
-  for (const CardId card : list) (void)setup.table.move({card, 1}, node.act.to);
-  after_change();
-  std::vector<std::size_t> rank(cards.size(), list.size());
-  for (std::size_t i = list.size(); i-- > 0;) rank[slot(list[i])] = i;
-  std::stable_sort(moved_cards.begin(), moved_cards.end(),
-                   [&](const Changed& a, const Changed& b) { return rank[a.slot] < rank[b.slot]; });
-  send_changed(p, node, {.glide = options.feel.move, .stagger = options.feel.trail});
-}
-
-void Playfield::Impl::act_flip(Performance& p, Node& node) {
-  std::vector<Changed> moved_cards;
-  taken_down = &moved_cards;
-  for (const CardId card : known(setup.table, node.act.cards)) (void)setup.table.flip(card, node.act.face_up);
-  after_change();
-  send_changed(p, node, options.feel.reveal);
-}
-
-void Playfield::Impl::act_effect(Performance& p, Node& node, const CardEffect& effect, EffectKind kind) {
-  for (const CardId card : known(setup.table, node.act.cards)) {
-    start_effect(card, effect, kind, p.clock);
-    node.ends = node.starts + double{effect.seconds};
-  }
-}
-
-void Playfield::Impl::act_vanish(Performance& p, Node& node) {
-  const Choreography& how = options.feel.collect;
-  std::vector<Changed> moved_cards;
-  taken_down = &moved_cards;
-  const std::vector<CardId> list =
-      stale_free(setup.table, node.act.cards, [&](const Card& card) { return card.zone != node.act.to; });
-  for (const CardId card : list) (void)setup.table.move({card, 1}, node.act.to);
-  after_change();
-  taken_down = nullptr;
-  for (std::size_t i = 0; i < list.size(); ++i) {
-    const std::size_t s = slot(list[i]);
-    Pose goal = rests[s].resting;
-    goal.flip = motion.goal(s).flip;
+StepPlan Performances::plan_vanish(std::span<const CardId> cards, const Scene& scene) {
+  StepPlan plan = plan_by(scene.feel.collect);
+  for (std::size_t i = 0; i < cards.size(); ++i) {
+    const std::size_t s = slot(scene, cards[i]);
+    Pose goal = scene.arrangement.resting(s);
+    goal.flip = scene.traffic.motion().goal(s).flip;
     goal.scale *= 0.35f;
     goal.opacity = 0;
-    send(p, node, s, goal, how.glide, departure(how, {.place = i, .of = list.size()}));
+    send(plan, scene, s, goal, departure(scene.feel.collect, {.place = i, .of = cards.size()}));
   }
-  add_cues(node, how);
+  return plan;
 }
 
-void Playfield::Impl::act_appear(Performance& p, Node& node) {
-  for (const CardId card : known(setup.table, node.act.cards)) {
-    const std::size_t s = slot(card);
-    if (part_of[s] != p.id) continue;
-    Pose unseen = rests[s].resting;
-    unseen.opacity = 0;
-    put(s, unseen);
-    send(p, node, s, rests[s].resting, {.seconds = 0.2f, .curve = ease_out}, 0);
+StepPlan Performances::plan_appear(const Node& n, PerformanceId id, const Scene& scene) {
+  StepPlan plan{.glide = {.seconds = 0.2f, .curve = ease_out}};
+  for (const CardId card : known(scene.setup.table, n.act.cards)) {
+    const std::size_t s = slot(scene, card);
+    if (scene.traffic.part_of(s) != id) continue;
+    const Pose& resting = scene.arrangement.resting(s);
+    send(plan, scene, s, resting, 0);
+    plan.departures.back().from = resting;
+    plan.departures.back().from->opacity = 0;
   }
+  return plan;
 }
 
-void Playfield::Impl::act_wreath(Performance& p, Node& node) {
-  const Choreography& how = options.feel.finale;
-  std::vector<std::size_t> order;
-  for (const Zone& zone : setup.table.zones()) {
-    for (auto it = zone.cards.rbegin(); it != zone.cards.rend(); ++it) order.push_back(slot(*it));
-  }
-  const Vec2 middle = rect_at({0, 0}, options.window).centre();
-  const float room = std::min(options.window.width, options.window.height) / 2 - solved.card.height * 0.55f;
+StepPlan Performances::plan_wreath(const Scene& scene) {
+  const Table& table = scene.setup.table;
+  std::vector<CardId> order;
+  for (const Zone& zone : table.zones()) order.insert(order.end(), zone.cards.rbegin(), zone.cards.rend());
+  const Vec2 middle = middle_of_window(scene);
+  const float room = shorter_side(scene) / 2 - scene.arrangement.card().height * 0.55f;
   const float radius = std::max(room * 0.86f, 0.0f);
+  StepPlan plan = plan_by(scene.feel.finale);
   for (std::size_t i = 0; i < order.size(); ++i) {
-    const std::size_t s = order[i];
+    const std::size_t s = slot(scene, order[i]);
     // Two rings, one within the other, so that many cards stay apart.
     const bool inner = i % 3 == 2;
     const float angle = 2 * pi * static_cast<float>(i) / static_cast<float>(order.size());
-    Pose goal = rests[s].resting;
+    Pose goal = scene.arrangement.resting(s);
     goal.centre = middle + Vec2{std::sin(angle), -std::cos(angle)} * (inner ? radius * 0.55f : radius);
     goal.rotation = angle;
-    goal.flip = setup.table.card(cards[s].id)->face == hidden_face ? pi : 0;
-    send(p, node, s, goal, how.glide, departure(how, {.place = i, .of = order.size()}));
+    goal.flip = table.card(order[i])->face == hidden_face ? pi : 0;
+    send(plan, scene, s, goal, departure(scene.feel.finale, {.place = i, .of = order.size()}));
   }
-  add_cues(node, how);
+  return plan;
 }
 
 /// Back to where the table has them: all cards that are still the performance's own.
-void Playfield::Impl::act_home(Performance& p, Node& node) {
-  const bool shuffled = node.act.kind == ActKind::shuffle;
-  const Choreography& how = shuffled ? options.feel.shuffle : options.feel.gather;
+StepPlan Performances::plan_home(const Node& n, PerformanceId id, const Scene& scene) {
+  const Choreography& how = n.act.kind == ActKind::shuffle ? scene.feel.shuffle : scene.feel.gather;
   std::vector<std::size_t> own;
-  float farthest = 0;
   const auto distance = [&](std::size_t s) {
-    return length(motion.pose(s).centre - rests[s].resting.centre);
+    return length(scene.traffic.motion().pose(s).centre - scene.arrangement.resting(s).centre);
   };
-  for (const Zone& zone : setup.table.zones()) {
+  float farthest = 0;
+  for (const Zone& zone : scene.setup.table.zones()) {
     for (const CardId card : zone.cards) {
-      const std::size_t s = slot(card);
-      if (part_of[s] != p.id) continue;
+      const std::size_t s = slot(scene, card);
+      if (scene.traffic.part_of(s) != id) continue;
       own.push_back(s);
       farthest = std::max(farthest, distance(s));
     }
   }
+  StepPlan plan{.glide = how.glide};
   for (std::size_t i = 0; i < own.size(); ++i) {
-    send(p, node, own[i], rests[own[i]].resting, how.glide,
+    send(plan, scene, own[i], scene.arrangement.resting(own[i]),
          departure(how, {i, own.size(), distance(own[i]), farthest}));
   }
+  return plan;
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::play_detail

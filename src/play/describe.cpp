@@ -6,7 +6,12 @@
 #include <initializer_list>
 #include <utility>
 
+#include "apsidon/cards/table.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/play/hand_view.hpp"
+#include "apsidon/play/playfield.hpp"
+#include "apsidon/play/rules_view.hpp"
+#include "apsidon/play/where_view.hpp"
 #include "rules/sentence.hpp"
 
 namespace apsidon {
@@ -29,8 +34,8 @@ std::string card_text(CardId id, const Table& table, const EventPhrases& phrases
 std::string zone_text(ZoneId id, const Table& table) { return table.zone(id) ? table.zone(id)->name : ""; }
 
 std::string panel_text(PanelId id, const Playfield& field) {
-  if (!id || id.value > field.panels().size()) return "";
-  const PanelSetup& panel = field.panels()[id.value - 1];
+  if (!id || id.value > field.where().panels().size()) return "";
+  const PanelSetup& panel = field.where().panels()[id.value - 1];
   return panel.text.empty() ? panel.name : panel.text;
 }
 
@@ -109,7 +114,7 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
 }
 
 std::string describe_focus(const Playfield& field, const EventPhrases& phrases) {
-  const Hit on = field.focused();
+  const Hit on = field.hand().focused();
   const Table& table = field.table();
   const Card* card = table.card(on.card);
   const Zone* zone = table.zone(on.zone);
@@ -120,7 +125,8 @@ std::string describe_focus(const Playfield& field, const EventPhrases& phrases) 
                                             {"count", fmt::format("{}", zone ? zone->cards.size() : 0)},
                                             {"zone", zone ? zone->name : ""},
                                             {"panel", panel_text(on.panel, field)}}));
-  if (card && field.held().count == 0 && field.judge_pick(on.card).verdict && !phrases.may_pick.empty()) {
+  if (card && field.hand().held().count == 0 && field.rules().judge_pick(on.card).verdict &&
+      !phrases.may_pick.empty()) {
     out += "; " + phrases.may_pick;
   }
   return out + ".";

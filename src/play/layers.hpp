@@ -1,11 +1,13 @@
 #pragma once
-// The order of what is drawn, as numbers. Not installed.
+// The drawing order, as integer keys. Not installed.
 #include <cstdint>
 
-namespace apsidon {
+#include "apsidon/cards/ids.hpp"
 
-// An order is a layer, then two numbers; outlines lie under everything, what is held above everything.
-enum class Layer : std::uint64_t { outline, rest, raised, flight, held, zoom };
+namespace apsidon::play_detail {
+
+// A key is a layer, then two numbers. Outlines lie under everything, the preview above everything.
+enum class Layer : std::uint64_t { outline, rest, raised, flight, held, preview };
 
 inline constexpr std::uint32_t no_item = ~std::uint32_t{0};
 inline constexpr std::uint64_t no_order = ~std::uint64_t{0};
@@ -14,4 +16,12 @@ constexpr std::uint64_t order_of(Layer layer, std::uint64_t major, std::uint64_t
   return static_cast<std::uint64_t>(layer) << 60 | (major & 0xFFFFFFF) << 32 | (minor & 0xFFFFFFFF);
 }
 
-}  // namespace apsidon
+constexpr std::uint64_t rest_order(ZoneId zone, std::uint64_t index) {
+  return order_of(Layer::rest, zone.value, index);
+}
+
+constexpr std::uint64_t flight_order(std::uint64_t departure) {
+  return order_of(Layer::flight, 0, departure);
+}
+
+}  // namespace apsidon::play_detail

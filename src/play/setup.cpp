@@ -15,21 +15,21 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   Table with = table;  // so that a card that cannot be made leaves no half-filled zone behind
   const ZoneId id = with.create_zone({.name = zone.name, .key = zone.key, .turned_over = zone.turned_over});
   for (const CardOptions& card : zone.cards) with.create_card(id, card);
-  places.push_back({.layout = zone.layout,
-                    .longest = zone.longest,
-                    .facing = zone.facing,
-                    .factor = zone.factor,
-                    .sideways = zone.sideways,
-                    .scrolls = zone.scrolls,
-                    .gives_up = zone.gives_up});
-  rules.push_back({.pick = zone.pick,
-                   .drop = zone.drop,
-                   .stock = zone.stock,
-                   .exchanges = zone.exchanges,
-                   .sorts = zone.sorts,
-                   .turns_uncovered = zone.turns_uncovered,
-                   .takes_itself = zone.takes_itself});
-  handling.push_back(zone.handling);
+  layouts_.push_back({.layout = zone.layout,
+                      .longest = zone.longest,
+                      .facing = zone.facing,
+                      .factor = zone.factor,
+                      .sideways = zone.sideways,
+                      .scrolls = zone.scrolls,
+                      .gives_up = zone.gives_up});
+  rules_.push_back({.pick = zone.pick,
+                    .drop = zone.drop,
+                    .stock = zone.stock,
+                    .exchanges = zone.exchanges,
+                    .sorts = zone.sorts,
+                    .turns_uncovered = zone.turns_uncovered,
+                    .takes_itself = zone.takes_itself});
+  handling_.push_back(zone.handling);
   table = std::move(with);
   return id;
 }
@@ -130,21 +130,21 @@ void check(const RoundPlan& round, const Table& table) {
 
 void check(const TableSetup& setup) {
   const std::size_t zones = setup.table.zones().size();
-  if (setup.places.size() != zones || setup.rules.size() != zones || setup.handling.size() != zones) {
-    throw Error(fmt::format(
-        "table: {} zones with {} places, {} rules and {} handlings: one of each a zone is expected", zones,
-        setup.places.size(), setup.rules.size(), setup.handling.size()));
+  if (setup.zone_count() != zones) {
+    throw Error(
+        fmt::format("table: {} zones, {} of them added to the set-up: each is expected to be added there",
+                    zones, setup.zone_count()));
   }
   if (zones == 0) throw Error("table: no zones: at least one is expected");
   if (setup.plans.empty()) throw Error("table: no plans: at least one is expected");
-  for (const Plan& plan : setup.plans) check(plan, setup.places, setup.panels.size());
+  for (const Plan& plan : setup.plans) check(plan, setup.layouts(), setup.panels.size());
   for (const Zone& zone : setup.table.zones()) {
-    const ZoneRules& rules = setup.rules[zone.id.value - 1];
+    const ZoneRules& rules = setup.rules_of(zone.id);
     check(rules, setup.table);
     if (rules.stock && rules.stock->to == zone.id) {
       throw Error(fmt::format("zone '{}': its stock gives to itself: another zone is expected", zone.name));
     }
-    check(setup.handling[zone.id.value - 1], zone, setup.table);
+    check(setup.handling_of(zone.id), zone, setup.table);
   }
   check(setup.round, setup.table);
   if (setup.deal_from && !setup.table.zone(setup.deal_from)) {

@@ -3,7 +3,8 @@
 
 #include <algorithm>
 
-#include "apsidon/play/playfield.hpp"
+#include "apsidon/geometry/sketch.hpp"
+#include "apsidon/play/where_view.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon {
@@ -23,18 +24,21 @@ std::span<const CardId> spread_out(const Zone& zone, const Layout& layout) {
   return std::span(zone.cards).last(std::min(last, n));
 }
 
-}  // namespace
+using play_detail::Impl;
+
+const Pose& neutral(const Impl& field, CardId card) { return field.arrangement.neutral(field.slot(card)); }
 
 /// A line along each strip, from the corner of one card to that of the next, and the narrowest as a number.
-void Playfield::Impl::sketch_strips(Sketch& sketch, const Zone& zone) const {
-  const Layout& layout = setup.places[zone.id.value - 1].layout;
+void sketch_strips(const Impl& field, Sketch& sketch, const Zone& zone) {
+  const Layout& layout = field.setup().layout_of(zone.id).layout;
+  const Size size = field.arrangement.card();
   const std::span<const CardId> apart = spread_out(zone, layout);
   if (!has_strips(layout) || apart.size() < 2) return;
   float narrowest = 1e30f;
   Vec2 where;
   for (std::size_t i = 0; i + 1 < apart.size(); ++i) {
-    const Vec2 from = corners(rests[slot(apart[i])].neutral, solved.card).corners[0];
-    const Vec2 to = corners(rests[slot(apart[i + 1])].neutral, solved.card).corners[0];
+    const Vec2 from = corners(neutral(field, apart[i]), size).corners[0];
+    const Vec2 to = corners(neutral(field, apart[i + 1]), size).corners[0];
     sketch.line("strips", from, to);
     if (length(to - from) < narrowest) {
       narrowest = length(to - from);
@@ -46,10 +50,11 @@ void Playfield::Impl::sketch_strips(Sketch& sketch, const Zone& zone) const {
 
 /// The middles between neighbours, where the insertion index changes from one to the next, and half a step
 /// before the first and after the last.
-void Playfield::Impl::sketch_insertion(Sketch& sketch, const Zone& zone) const {
-  const std::span<const CardId> apart = spread_out(zone, setup.places[zone.id.value - 1].layout);
-  if (!has_strips(setup.places[zone.id.value - 1].layout) || apart.empty()) return;
-  const auto middle = [&](std::size_t i) { return rests[slot(apart[i])].neutral.centre; };
+void sketch_insertion(const Impl& field, Sketch& sketch, const Zone& zone) {
+  const Layout& layout = field.setup().layout_of(zone.id).layout;
+  const std::span<const CardId> apart = spread_out(zone, layout);
+  if (!has_strips(layout) || apart.empty()) return;
+  const auto middle = [&](std::size_t i) { return neutral(field, apart[i]).centre; };
   const std::size_t n = apart.size();
   const Vec2 step = n > 1 ? middle(1) - middle(0) : Vec2{};
   const Vec2 last_step = n > 1 ? middle(n - 1) - middle(n - 2) : Vec2{};
@@ -58,32 +63,33 @@ void Playfield::Impl::sketch_insertion(Sketch& sketch, const Zone& zone) const {
   sketch.point("insertion", middle(n - 1) + last_step * 0.5f);
 }
 
-void Playfield::sketch(Sketch& sketch) const {
-  const Impl& field = *impl_;
-  for (std::size_t i = 0; i < field.panel_areas.size(); ++i) {
-    const Rect& area = field.panel_areas[i];
-    if (area.empty()) continue;
-    sketch.box("panels", area);
-    sketch.label("panels", area.min, field.setup.panels[i].name);
+}  // namespace
+
+void WhereView::sketch(Sketch& sketch) const {
+  const Impl& field = *field_;
+  const Size size = field.arrangement.card();
+  const auto panel_areas = field.arrangement.panel_areas();
+  for (std::size_t i = 0; i < panel_areas.size(); ++i) {
+    if (panel_areas[i].empty()) continue;
+    sketch.box("panels", panel_areas[i]);
+    sketch.label("panels", panel_areas[i].min, field.panels.all()[i].name);
   }
-  for (const Zone& zone : table().zones()) {
-    const Rect& area = field.areas[zone.id.value - 1];
-    sketch.box("areas", area);
+  for (const Zone& zone : field.table().zones()) {
+    sketch.box("areas", field.arrangement.area(zone.id));
     for (const CardId card : zone.cards) {
-      const std::size_t s = field.slot(card);
-      sketch.quad("hits", corners(field.motion.pose(s), field.solved.card));
-      sketch.point("neutral", field.rests[s].neutral.centre);
+      sketch.quad("hits", corners(field.traffic.motion().pose(field.slot(card)), size));
+      sketch.point("neutral", neutral(field, card).centre);
     }
-    field.sketch_strips(sketch, zone);
-    field.sketch_insertion(sketch, zone);
+    sketch_strips(field, sketch, zone);
+    sketch_insertion(field, sketch, zone);
   }
   // Words last, so that no line crosses them.
-  for (const Zone& zone : table().zones()) {
+  for (const Zone& zone : field.table().zones()) {
     for (const CardId card : zone.cards) {
-      const auto q = corners(field.rests[field.slot(card)].neutral, field.solved.card).corners;
+      const auto q = corners(neutral(field, card), size).corners;
       sketch.label("ids", q[0] + (q[1] - q[0]) * 0.55f, fmt::format("{}", card.value));
     }
-    sketch.label("areas", field.areas[zone.id.value - 1].min, zone.name);
+    sketch.label("areas", field.arrangement.area(zone.id).min, zone.name);
   }
 }
 

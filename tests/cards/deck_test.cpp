@@ -92,7 +92,7 @@ TEST_CASE(
   const ZoneId any = onto("any", rule::anything(), {});
   const auto cards = setup.table.zone(from)->cards;
   const auto ask = [&](CardId card, ZoneId zone) {
-    return judge_drop(setup.table, {setup.rules, setup.links}, {card, 1}, zone).reason;
+    return judge_drop(setup.table, setup.rulebook(), {card, 1}, zone).reason;
   };
   CHECK(ask(cards[1], down) == Reason::no_rank);
   CHECK(ask(cards[1], suit) == Reason::no_rank);

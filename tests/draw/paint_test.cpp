@@ -112,7 +112,7 @@ TEST_CASE(
   CHECK(brightness(p.pixel(1, 1)) < brightness(at(p, {250, 20})));
   // The open card is paper, the covered one plum, the empty place neither.
   const auto middle = [&](std::size_t zone) {
-    return field.area({static_cast<std::uint32_t>(zone)})->centre();
+    return field.where().area({static_cast<std::uint32_t>(zone)})->centre();
   };
   CHECK(share_of(p, paper) > 0.1);
   CHECK(share_of(p, plum) > 0.1);

@@ -13,7 +13,8 @@ namespace {
 
 /// Two set-ups are the same in all that a file can say.
 bool same(const TableSetup& a, const TableSetup& b) {
-  return a.name == b.name && a.places == b.places && a.rules == b.rules && a.plans == b.plans &&
+  return a.name == b.name && std::ranges::equal(a.layouts(), b.layouts()) &&
+         std::ranges::equal(a.rulebook().zones, b.rulebook().zones) && a.plans == b.plans &&
          a.deal_from == b.deal_from && a.data == b.data && a.table.deck() == b.table.deck() &&
          write_table(a) == write_table(b);
 }

@@ -74,10 +74,9 @@ TEST_CASE("examples: the potting bench is cleared by mouse, keys and finger, and
   const TableSetup setup = setup_of("potting-bench");
   for (const Means means : {Means::mouse, Means::keys, Means::touch}) {
     for (const std::uint64_t seed : {4u, 76u, 252u}) {
-      const std::string score =
-          check_game<games::PottingBench>("potting-bench", seed, means, [&](auto& game, auto& player) {
-            games::play(game, player, {setup.rules, setup.links});
-          });
+      const std::string score = check_game<games::PottingBench>(
+          "potting-bench", seed, means,
+          [&](auto& game, auto& player) { games::play(game, player, setup.rulebook()); });
       CHECK(score == "52 of 52 cards in the beds: the bench is cleared");
     }
   }

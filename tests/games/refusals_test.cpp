@@ -26,12 +26,12 @@ void ask_all(const Playfield& field, Said& said) {
     if (!v) said[v.reason].insert(describe(v, table));
   };
   for (const Zone& from : table.zones()) {
-    hear(field.judge_stock(from.id));
+    hear(field.rules().judge_stock(from.id));
     for (const CardId card : from.cards) {
-      const PickVerdict pick = field.judge_pick(card);
+      const PickVerdict pick = field.rules().judge_pick(card);
       hear(pick.verdict);
       if (!pick.verdict) continue;
-      for (const Zone& to : table.zones()) hear(field.judge_drop(pick.run, to.id));
+      for (const Zone& to : table.zones()) hear(field.rules().judge_drop(pick.run, to.id));
     }
   }
 }
@@ -86,7 +86,7 @@ TEST_CASE("examples: every refusal of the four games is a sentence that names wh
   const auto play = [](auto& game, auto& player) { games::play(game, player); };
   const auto setup = load_table(source("data/potting-bench-start.table.json"));
   REQUIRE(setup.has_value());
-  const Rulebook rules{setup->rules, setup->links};
+  const Rulebook rules = setup->rulebook();
   check_sentences(
       "potting bench",
       refusals<games::PottingBench>("potting-bench", 4,

@@ -110,10 +110,10 @@ TEST_CASE("plan: a formation lies in its area in one piece, and its slots are zo
   const Playfield field(setup, {.window = {700, 900}});
   CHECK(field.table().find_zone("trellis-3-2").has_value());
   CHECK(setup.links.size() == 12);
-  const Rect middle = *field.area(*field.table().find_zone("trellis-3-2"));
+  const Rect middle = *field.where().area(*field.table().find_zone("trellis-3-2"));
   CHECK(middle.centre().x == Approx(350).margin(1));
   CHECK(middle.centre().y == Approx(450).margin(1));
-  CHECK(middle.width() == field.card_size().width);
+  CHECK(middle.width() == field.where().card_size().width);
   CHECK(field.frame().items.size() == 9);
   CHECK_THROWS_AS(setup.add_formation({.name = "trellis"}, formation_of_diamond(3)), Error);
   CHECK(setup.table.zones().size() == 9);
@@ -126,14 +126,14 @@ TEST_CASE("plan: a formation whose zone has a factor shrinks or grows as a whole
         setup.add_formation({.name = "tree", .factor = factor}, formation_of_rows({2, 3}, {.across = 0.2f}));
     setup.plans = {{.root = node, .margin = 10}};
     const Playfield field(setup, {.window = {600, 400}});
-    const Size card = field.card_size() * factor;
-    const Rect first = *field.area(*field.table().find_zone("tree-1-1"));
-    const Rect second = *field.area(*field.table().find_zone("tree-1-2"));
+    const Size card = field.where().card_size() * factor;
+    const Rect first = *field.where().area(*field.table().find_zone("tree-1-1"));
+    const Rect second = *field.where().area(*field.table().find_zone("tree-1-2"));
     CHECK(first.width() == Approx(card.width));
     CHECK(second.min.x - first.max.x == Approx(0.2f * card.width).margin(0.01));
     Rect all = first;
     for (const Zone& zone : field.table().zones()) {
-      const Rect b = bounds(corners(*field.outline(zone.id), field.card_size()));
+      const Rect b = bounds(corners(*field.where().outline(zone.id), field.where().card_size()));
       all = {{std::min(all.min.x, b.min.x), std::min(all.min.y, b.min.y)},
              {std::max(all.max.x, b.max.x), std::max(all.max.y, b.max.y)}};
     }
@@ -225,12 +225,12 @@ TEST_CASE("plan: a zone's factor makes its cards larger or smaller, there and on
   setup.plans = {{.root = across({zone(big), zone(small)})}};
   Playfield field(setup);
   const CardId card = field.table().zone(big)->cards[0];
-  CHECK(field.resting_pose(card)->scale == 1);
-  REQUIRE(field.move({card, 1}, small));
+  CHECK(field.where().resting_pose(card)->scale == 1);
+  REQUIRE(field.edits().move({card, 1}, small));
   field.advance_to(0.1);
-  CHECK(field.live_pose(card)->scale < 1);
-  CHECK(field.live_pose(card)->scale > 0.5f);
+  CHECK(field.where().live_pose(card)->scale < 1);
+  CHECK(field.where().live_pose(card)->scale > 0.5f);
   field.advance_to(2);
-  CHECK(field.live_pose(card)->scale == 0.5f);
-  CHECK(field.outline(small)->scale == 0.5f);
+  CHECK(field.where().live_pose(card)->scale == 0.5f);
+  CHECK(field.where().outline(small)->scale == 0.5f);
 }

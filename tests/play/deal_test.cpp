@@ -31,16 +31,16 @@ TableSetup dealt_setup(std::size_t cards_each, bool stock_first = true) {
 TEST_CASE("play: dealt cards leave one after another and end exactly in their resting poses") {
   Playfield field(dealt_setup(13));
   std::map<CardId, Pose> before;
-  field.deal();
+  field.performances().deal();
   for (const Zone& zone : field.table().zones()) {
-    for (const CardId card : zone.cards) before[card] = *field.live_pose(card);
+    for (const CardId card : zone.cards) before[card] = *field.where().live_pose(card);
   }
-  const double end = field.settles_at();
+  const double end = field.time().settles_at();
   std::map<CardId, double> left;
   for (int i = 1; i <= 1000; ++i) {
     field.advance_to(end * i / 1000);
     for (const auto& [card, pose] : before) {
-      if (!left.contains(card) && *field.live_pose(card) != pose) left[card] = field.now();
+      if (!left.contains(card) && *field.where().live_pose(card) != pose) left[card] = field.now();
     }
   }
   CHECK(left.size() == 52);  // the two on the stock stay
@@ -48,7 +48,8 @@ TEST_CASE("play: dealt cards leave one after another and end exactly in their re
   for (const auto& [card, time] : left) times.push_back(time);
   std::sort(times.begin(), times.end());
   CHECK(std::adjacent_find(times.begin(), times.end()) == times.end());
-  for (const auto& [card, pose] : before) CHECK(*field.live_pose(card) == *field.resting_pose(card));
+  for (const auto& [card, pose] : before)
+    CHECK(*field.where().live_pose(card) == *field.where().resting_pose(card));
   field.advance_to(end + 1);
   const auto landed = std::count_if(field.events().begin(), field.events().end(),
                                     [](const Event& e) { return e.kind == EventKind::landed; });
@@ -60,9 +61,9 @@ TEST_CASE("play: a deal goes round by round or zone by zone") {
     Feel feel;
     feel.deal_order = order;
     Playfield field(dealt_setup(3), {.feel = feel});
-    field.deal();
+    field.performances().deal();
     std::vector<std::string> landed;
-    field.advance_to(field.settles_at());
+    field.advance_to(field.time().settles_at());
     for (const Event& e : field.events()) {
       if (e.kind == EventKind::landed) landed.push_back(field.table().zone(e.to)->name);
     }
@@ -82,15 +83,16 @@ TEST_CASE("play: the figures of a deal do not depend on how time was cut into st
   for_all("deal steps", 1, [](Random& r) {
     Playfield coarse(dealt_setup(5));
     Playfield fine(dealt_setup(5));
-    coarse.deal();
-    fine.deal();
+    coarse.performances().deal();
+    fine.performances().deal();
     const double until = double{r.uniform(0.1f, 1.5f)};
     double time = 0;
     while ((time += double{r.uniform(0.0005f, 0.02f)}) < until) fine.advance_to(time);
     fine.advance_to(until);
     coarse.advance_to(until);
     for (const Zone& zone : coarse.table().zones()) {
-      for (const CardId card : zone.cards) RC_ASSERT(*coarse.live_pose(card) == *fine.live_pose(card));
+      for (const CardId card : zone.cards)
+        RC_ASSERT(*coarse.where().live_pose(card) == *fine.where().live_pose(card));
     }
     RC_ASSERT(coarse.frame().items.size() == fine.frame().items.size());
     for (std::size_t i = 0; i < coarse.frame().items.size(); ++i) {
@@ -101,12 +103,13 @@ TEST_CASE("play: the figures of a deal do not depend on how time was cut into st
 
 TEST_CASE("play: a deal interrupted by another, or without a stock, still ends at rest") {
   Playfield field(dealt_setup(6, false));
-  field.deal();
+  field.performances().deal();
   field.advance_to(0.3);
-  field.deal();
-  field.advance_to(field.settles_at() + 1);
+  field.performances().deal();
+  field.advance_to(field.time().settles_at() + 1);
   for (const Zone& zone : field.table().zones()) {
-    for (const CardId card : zone.cards) CHECK(*field.live_pose(card) == *field.resting_pose(card));
+    for (const CardId card : zone.cards)
+      CHECK(*field.where().live_pose(card) == *field.where().resting_pose(card));
   }
-  CHECK(field.settles_at() == field.now());
+  CHECK(field.time().settles_at() == field.now());
 }

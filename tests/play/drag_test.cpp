@@ -17,7 +17,7 @@ TEST_CASE("play: drag: a hand is sorted by dragging, room is made where the card
   h.point(PointerPhase::move, from + Vec2{20, 0});
   h.point(PointerPhase::move, to);
   h.settle();
-  CHECK(h.field.aimed_at() == h.zone("hand"));
+  CHECK(h.field.hand().aimed_at() == h.zone("hand"));
   const float gap = h.middle(h.cards("hand")[7]).x - h.middle(h.cards("hand")[6]).x;
   const float usual = h.middle(h.cards("hand")[4]).x - h.middle(h.cards("hand")[3]).x;
   CHECK(gap > usual * 1.3f);
@@ -25,7 +25,7 @@ TEST_CASE("play: drag: a hand is sorted by dragging, room is made where the card
   h.settle();
   CHECK(h.faces("hand") == "fern-1 fern-3 fern-4 fern-5 fern-6 fern-7 fern-2 fern-8 fern-9 fern-10");
   CHECK(h.count(EventKind::dropped) == 1);
-  CHECK(h.field.undo().allowed());
+  CHECK(h.field.moves().undo().allowed());
   CHECK(h.faces("hand") == "fern-1 fern-2 fern-3 fern-4 fern-5 fern-6 fern-7 fern-8 fern-9 fern-10");
 }
 
@@ -40,7 +40,7 @@ TEST_CASE(
   h.settle();
   REQUIRE(h.faces("shelf") == "fern-1");
   CHECK(h.field.table().card(card)->sideways);
-  CHECK(std::abs(h.field.live_pose(card)->rotation) == Approx(std::numbers::pi / 2));
+  CHECK(std::abs(h.field.where().live_pose(card)->rotation) == Approx(std::numbers::pi / 2));
 }
 
 TEST_CASE("play: drag: a drop on an occupied slot exchanges the two, and undo takes it back") {
@@ -52,13 +52,13 @@ TEST_CASE("play: drag: a drop on an occupied slot exchanges the two, and undo ta
   CHECK(h.cards("slot") == std::vector<CardId>{card});
   CHECK(h.cards("hand")[9] == other);
   CHECK(h.last(EventKind::exchanged)->card == other);
-  CHECK(h.field.undo().allowed());
+  CHECK(h.field.moves().undo().allowed());
   h.settle();
   CHECK(h.cards("slot") == std::vector<CardId>{other});
   CHECK(h.cards("hand")[9] == card);
-  CHECK(h.field.redo().allowed());
+  CHECK(h.field.moves().redo().allowed());
   CHECK(h.cards("slot") == std::vector<CardId>{card});
-  CHECK(h.field.redo().reason == Reason::nothing_to_redo);
+  CHECK(h.field.moves().redo().reason == Reason::nothing_to_redo);
 }
 
 TEST_CASE("play: drag: in a free zone a card stays where it is let go, and can be moved about") {
@@ -80,12 +80,12 @@ TEST_CASE(
     "dropped") {
   Hand h(desk({}), {.window = {1000, 700}, .drag = {.look = DragLook::copy}});
   const CardId card = h.cards("hand")[9];
-  const Pose home = *h.field.live_pose(card);
+  const Pose home = *h.field.where().live_pose(card);
   const Vec2 grip = h.grip(card) - h.middle(card);
   h.point(PointerPhase::down, h.grip(card));
   h.point(PointerPhase::move, h.middle("shelf") + grip);
   h.wait(0.3);
-  CHECK(*h.field.live_pose(card) == home);
+  CHECK(*h.field.where().live_pose(card) == home);
   const auto copy = [&]() -> const FrameItem* {
     for (const FrameItem& item : h.field.frame().items) {
       if (item.kind == FrameKind::copy) return &item;
@@ -99,7 +99,7 @@ TEST_CASE(
   h.point(PointerPhase::up, h.middle("shelf") + grip);
   CHECK(h.cards("shelf") == std::vector<CardId>{card});
   CHECK(copy() == nullptr);
-  CHECK(length(h.field.live_pose(card)->centre - h.middle("shelf")) < 60);
+  CHECK(length(h.field.where().live_pose(card)->centre - h.middle("shelf")) < 60);
 }
 
 TEST_CASE("play: drag: a held card leans into its way and hangs straight when the pointer stops") {
@@ -108,9 +108,9 @@ TEST_CASE("play: drag: a held card leans into its way and hangs straight when th
   const Vec2 from = h.grip(card);
   h.point(PointerPhase::down, from);
   for (int i = 1; i <= 8; ++i) h.point(PointerPhase::move, from - Vec2{50.0f * static_cast<float>(i), 0});
-  CHECK(h.field.live_pose(card)->rotation < -0.01f);
+  CHECK(h.field.where().live_pose(card)->rotation < -0.01f);
   h.wait(2);
-  CHECK(h.field.live_pose(card)->rotation == 0);
+  CHECK(h.field.where().live_pose(card)->rotation == 0);
 }
 
 TEST_CASE("play: drag: a second pointer, a second button, lost focus and a closed gate") {
@@ -122,20 +122,20 @@ TEST_CASE("play: drag: a second pointer, a second button, lost focus and a close
     h.settle();
     h.point(PointerPhase::down, from);
     h.point(PointerPhase::move, h.middle("shelf"));
-    REQUIRE(h.field.held().count == 1);
+    REQUIRE(h.field.hand().held().count == 1);
   };
   begin();
   h.point(PointerPhase::down, h.middle(h.cards("hand")[0]), PointerKind::touch, 7);
   h.point(PointerPhase::move, {500, 300}, PointerKind::touch, 7);
   h.point(PointerPhase::up, {500, 300}, PointerKind::touch, 7);
-  CHECK(h.field.held().first == card);
+  CHECK(h.field.hand().held().first == card);
   CHECK(h.count(EventKind::picked_up) == 1);
   h.field.pointer({.phase = PointerPhase::down,
                    .at = h.middle("shelf"),
                    .time = h.field.now() + 0.1,
                    .button = PointerButton::secondary});
   h.wait(0);
-  CHECK(h.field.held().count == 0);
+  CHECK(h.field.hand().held().count == 0);
   CHECK(h.count(EventKind::cancelled) == 1);
   begin();
   h.field.blur(h.field.now() + 0.1);
@@ -145,19 +145,19 @@ TEST_CASE("play: drag: a second pointer, a second button, lost focus and a close
   CHECK(h.key(Key::cancel));
   CHECK(h.count(EventKind::cancelled) == 1);
   begin();
-  h.field.close_gate("a dialogue");
+  h.field.gate().close("a dialogue");
   h.wait(0);
   CHECK(h.count(EventKind::cancelled) == 1);
-  CHECK(h.field.cursor() == "wait");
+  CHECK(h.field.hand().cursor() == "wait");
   CHECK_FALSE(h.point(PointerPhase::down, from));
   CHECK_FALSE(h.key(Key::next));
-  h.field.close_gate("another");
-  h.field.open_gate("a dialogue");
-  CHECK_FALSE(h.field.gate_open());
-  h.field.open_gate("another");
-  CHECK(h.field.gate_open());
+  h.field.gate().close("another");
+  h.field.gate().open("a dialogue");
+  CHECK_FALSE(h.field.gate().is_open());
+  h.field.gate().open("another");
+  CHECK(h.field.gate().is_open());
   CHECK_FALSE(h.point(PointerPhase::move, {500, 300}));  // what went down behind the gate does nothing
-  CHECK(h.field.held().count == 0);
+  CHECK(h.field.hand().held().count == 0);
   begin();
 }
 
@@ -176,20 +176,20 @@ TEST_CASE("play: drag: several pointers drag at once only when asked for") {
     touch(PointerPhase::move, h.middle("meadow"), 7);
     touch(PointerPhase::down, h.middle(other), 8);
     touch(PointerPhase::move, h.middle("shelf"), 8);
-    CHECK(h.field.held_by(7).first == one);
-    CHECK(h.field.held_by(8).count == (several ? 1 : 0));
-    CHECK(h.field.held().first == (several ? other : one));
+    CHECK(h.field.hand().held_by(7).first == one);
+    CHECK(h.field.hand().held_by(8).count == (several ? 1 : 0));
+    CHECK(h.field.hand().held().first == (several ? other : one));
     // The first goes on while the second is still.
     touch(PointerPhase::move, h.middle("meadow") + Vec2{9, 5}, 7);
-    CHECK(h.field.held().first == one);
-    CHECK(h.field.aimed_at() == h.zone("meadow"));
+    CHECK(h.field.hand().held().first == one);
+    CHECK(h.field.hand().aimed_at() == h.zone("meadow"));
     touch(PointerPhase::up, h.middle("meadow") + Vec2{9, 5}, 7);
     CHECK(h.cards("meadow") == std::vector<CardId>{one});
-    CHECK(h.field.held().count == (several ? 1 : 0));
+    CHECK(h.field.hand().held().count == (several ? 1 : 0));
     touch(PointerPhase::up, h.middle("shelf"), 8);
     CHECK(h.cards("shelf").size() == (several ? 1 : 0));
     CHECK(h.count(EventKind::dropped) == (several ? 2 : 1));
-    CHECK(h.field.held().count == 0);
+    CHECK(h.field.hand().held().count == 0);
   }
 }
 
@@ -200,20 +200,20 @@ TEST_CASE("play: drag: what one pointer holds another cannot take, and what ends
   TableSetup setup = desk({});
   // A column whose cards are picked up with all that lies on them.
   const Deck& deck = setup.table.deck();
-  setup.rules[0].pick = {.kind = PickKind::run, .link = rule::anything()};
-  setup.places[0].layout = ColumnLayout{};
+  setup.rules_of({1}).pick = {.kind = PickKind::run, .link = rule::anything()};
+  setup.layout_of({1}).layout = ColumnLayout{};
   for (const char* face : {"poppy-8", "poppy-7"}) setup.table.create_card({1}, {.face = *deck.find(face)});
   Hand h(std::move(setup), options);
   const std::vector<CardId> column = h.cards("slot");
   const auto top_strip = [&](std::size_t i) {
-    return h.middle(column[i]) - Vec2{0, h.field.card_size().height * 0.45f};
+    return h.middle(column[i]) - Vec2{0, h.field.where().card_size().height * 0.45f};
   };
   h.point(PointerPhase::down, top_strip(1), PointerKind::mouse, 1);
   h.point(PointerPhase::move, h.middle("meadow"), PointerKind::mouse, 1);
-  REQUIRE(h.field.held_by(1).count == 2);
+  REQUIRE(h.field.hand().held_by(1).count == 2);
   h.point(PointerPhase::down, top_strip(0), PointerKind::mouse, 2);
   h.point(PointerPhase::move, h.middle("shelf"), PointerKind::mouse, 2);
-  CHECK(h.field.held_by(2).count == 0);
+  CHECK(h.field.hand().held_by(2).count == 0);
   const auto refused = std::find_if(h.told.begin(), h.told.end(),
                                     [](const Event& e) { return e.kind == EventKind::pick_refused; });
   REQUIRE(refused != h.told.end());
@@ -222,13 +222,14 @@ TEST_CASE("play: drag: what one pointer holds another cannot take, and what ends
   const CardId free = h.cards("hand")[9];
   h.point(PointerPhase::down, h.grip(free), PointerKind::mouse, 3);
   h.point(PointerPhase::move, h.middle("shelf"), PointerKind::mouse, 3);
-  REQUIRE(h.field.held_by(3).first == free);
+  REQUIRE(h.field.hand().held_by(3).first == free);
   h.field.resize({900, 650}, 1, h.field.now());
   h.wait(0);
   CHECK(h.count(EventKind::cancelled) == 2);
-  CHECK(h.field.held().count == 0);
+  CHECK(h.field.hand().held().count == 0);
   h.settle();
-  for (const CardId card : column) CHECK(*h.field.live_pose(card) == *h.field.resting_pose(card));
+  for (const CardId card : column)
+    CHECK(*h.field.where().live_pose(card) == *h.field.where().resting_pose(card));
 }
 
 TEST_CASE("play: drag: a flick takes a card to where it is thrown, a slow drag as far does not") {

@@ -11,11 +11,11 @@ using namespace apsidon::test;
 
 TEST_CASE("play: frames take nothing from the heap once they are warm, in motion, under a pointer, at rest") {
   Playfield field(desk(), {.window = {1000, 700}});
-  const Rect area = *field.area(*field.table().find_zone("hand"));
+  const Rect area = *field.where().area(*field.table().find_zone("hand"));
   double time = 0;
   // The same rounds: cards are dealt, the pointer sweeps over them while they come, then all is still.
   for (int round = 0; round < 4; ++round) {
-    field.deal();
+    field.performances().deal();
     const std::size_t taken = allocations_in([&] {
       for (int i = 0; i < 400; ++i) {
         time += 1.0 / 60;
@@ -26,7 +26,7 @@ TEST_CASE("play: frames take nothing from the heap once they are warm, in motion
                          .time = time});
         }
         field.advance_to(time);
-        (void)field.hit({500, 350});
+        (void)field.where().hit({500, 350});
         (void)field.frame();
       }
     });
@@ -37,8 +37,8 @@ TEST_CASE("play: frames take nothing from the heap once they are warm, in motion
 
 TEST_CASE("play: cards that wait in a paused deal are drawn in flight when it goes on and they leave") {
   Stage s;
-  const PerformanceId deal = s.field.deal();
-  s.field.set_pace(deal, 0);
+  const PerformanceId deal = s.field.performances().deal();
+  s.field.performances().set_speed(deal, 0);
   s.field.advance_to(1);
   const auto orders = [&] {
     std::map<CardId, std::uint64_t> of;
@@ -46,7 +46,7 @@ TEST_CASE("play: cards that wait in a paused deal are drawn in flight when it go
     return of;
   };
   const auto waiting = orders();
-  s.field.set_pace(deal, 1);
+  s.field.performances().set_speed(deal, 1);
   std::vector<CardId> left;
   while (left.size() < 3) {
     s.field.advance_to(s.field.now() + 0.005);
@@ -62,9 +62,9 @@ TEST_CASE("play: cards that wait in a paused deal are drawn in flight when it go
 
 TEST_CASE("play: cards that wait in a deal that is stopped are drawn in flight on their way home") {
   Stage s;
-  const PerformanceId deal = s.field.deal();
+  const PerformanceId deal = s.field.performances().deal();
   s.field.advance_to(0.2);
-  s.field.set_pace(deal, 0);  // so that nobody is about to leave anyway
+  s.field.performances().set_speed(deal, 0);  // so that nobody is about to leave anyway
   const auto order_of = [&](CardId card) {
     for (const FrameItem& item : s.field.frame().items) {
       if (item.card == card) return item.order;
@@ -75,11 +75,11 @@ TEST_CASE("play: cards that wait in a deal that is stopped are drawn in flight o
   for (const Event& e : s.field.events()) {
     if (e.kind == EventKind::departed) lowest_in_flight = std::min(lowest_in_flight, order_of(e.card));
   }
-  s.field.stop(deal);
+  s.field.performances().stop(deal);
   s.field.advance_to(0.21);
   std::size_t flying = 0;
   for (const CardId card : s.cards(s.hand)) {
-    if (*s.field.live_pose(card) == *s.field.resting_pose(card)) continue;
+    if (*s.field.where().live_pose(card) == *s.field.where().resting_pose(card)) continue;
     ++flying;
     CHECK(order_of(card) >= lowest_in_flight);
   }
@@ -88,16 +88,17 @@ TEST_CASE("play: cards that wait in a deal that is stopped are drawn in flight o
 
 TEST_CASE("play: nothing in flight is drawn below what it will lie on") {
   Stage s(springy());
-  s.field.perform(gather(s.stock));
+  s.field.performances().perform(gather(s.stock));
   for (double t = 0.01; t < 2; t += 0.02) {
     s.field.advance_to(t);
     const auto pile = s.cards(s.stock);
     std::map<CardId, std::size_t> drawn;
     for (std::size_t i = 0; i < s.field.frame().items.size(); ++i) drawn[s.field.frame().items[i].card] = i;
     for (std::size_t i = 1; i < pile.size(); ++i) {
-      const bool both_there =
-          length(s.field.live_pose(pile[i])->centre - s.field.resting_pose(pile[i])->centre) < 1 &&
-          length(s.field.live_pose(pile[i - 1])->centre - s.field.resting_pose(pile[i - 1])->centre) < 1;
+      const bool both_there = length(s.field.where().live_pose(pile[i])->centre -
+                                     s.field.where().resting_pose(pile[i])->centre) < 1 &&
+                              length(s.field.where().live_pose(pile[i - 1])->centre -
+                                     s.field.where().resting_pose(pile[i - 1])->centre) < 1;
       if (both_there) CHECK(drawn[pile[i]] > drawn[pile[i - 1]]);
     }
   }
@@ -121,21 +122,22 @@ TEST_CASE("play: a frame does not depend on which frames were asked for before")
       const ZoneId from = zones[r.below(zones.size())].id;
       const ZoneId to = zones[r.below(zones.size())].id;
       const double pace = double{r.uniform(0, 3)};
-      const Vec2 at = often.area(from)->centre();
+      const Vec2 at = often.where().area(from)->centre();
       const std::size_t what = r.below(12);
       both([&](Playfield& field) {
-        if (what == 0) last = field.deal();
-        if (what == 1) last = field.perform(gather(to, from));
+        if (what == 0) last = field.performances().deal();
+        if (what == 1) last = field.performances().perform(gather(to, from));
         if (what == 2)
-          last = field.perform(together({draw(from, to, 4), flip(field.table().zone(to)->cards, true)}));
-        if (what == 3) field.skip(last);
-        if (what == 4) field.stop(last);
-        if (what == 5) field.set_pace(last, pace);
-        if (what == 6) last = field.perform(shuffle(from, 7));
+          last = field.performances().perform(
+              together({draw(from, to, 4), flip(field.table().zone(to)->cards, true)}));
+        if (what == 3) field.performances().skip(last);
+        if (what == 4) field.performances().stop(last);
+        if (what == 5) field.performances().set_speed(last, pace);
+        if (what == 6) last = field.performances().perform(shuffle(from, 7));
         if (what == 7)
-          (void)field.move(field.table().run_from(field.table().top(from).value_or(CardId{})), to);
+          (void)field.edits().move(field.table().run_from(field.table().top(from).value_or(CardId{})), to);
         if (what == 8) field.pointer({.phase = PointerPhase::move, .at = at, .time = time});
-        if (what == 9) field.shake(field.table().top(from).value_or(CardId{}));
+        if (what == 9) field.performances().shake(field.table().top(from).value_or(CardId{}));
         field.advance_to(time);
       });
       time += double{r.uniform(0, 0.2f)};
@@ -152,8 +154,9 @@ TEST_CASE(
   Stage s({}, 20, 20);
   int told = 0;
   for (int round = 0; round < 4; ++round) {
-    s.field.perform(together({draw(s.stock, s.waste, 8), gather(s.waste, s.hand), shake(s.cards(s.stock))}));
-    s.field.perform(sequence({wait(0.05), draw(s.stock, s.hand, 6)}));
+    s.field.performances().perform(
+        together({draw(s.stock, s.waste, 8), gather(s.waste, s.hand), shake(s.cards(s.stock))}));
+    s.field.performances().perform(sequence({wait(0.05), draw(s.stock, s.hand, 6)}));
     // One large step: all that happens in it is sorted at once.
     const std::vector<Event> events = s.go(s.field.now() + 60);
     CHECK(std::is_sorted(events.begin(), events.end(),
@@ -173,12 +176,12 @@ TEST_CASE(
     for (const auto& [card, balance] : away) CHECK(balance >= 0);
     // Events of another kind take the places of these in the next round.
     const CardId top = s.cards(s.hand).back();
-    const Vec2 at = s.field.resting_pose(top)->centre;
+    const Vec2 at = s.field.where().resting_pose(top)->centre;
     s.field.pointer({.phase = PointerPhase::down, .at = at, .time = s.field.now()});
     s.field.pointer({.phase = PointerPhase::move, .at = at + Vec2{30, 0}, .time = s.field.now() + 0.1});
     s.field.pointer({.phase = PointerPhase::up, .at = {1, 1}, .time = s.field.now() + 0.1});
     CHECK_FALSE(s.go(s.field.now() + 5).empty());
-    (void)s.field.perform(gather(s.stock));
+    (void)s.field.performances().perform(gather(s.stock));
     (void)s.go(s.field.now() + 60);
   }
   CHECK(told > 50);

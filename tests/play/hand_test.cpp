@@ -11,15 +11,16 @@ TEST_CASE("play: taps: pick and place, double tap to the best place, and what is
   const CardId card = h.cards("hand")[9];
   const Vec2 at = h.grip(card);
   h.tap(at);
-  CHECK(h.field.held().first == card);
-  CHECK(h.field.targets().size() == 4);
+  CHECK(h.field.hand().held().first == card);
+  CHECK(h.field.hand().targets().size() == 4);
   h.tap(at);  // the same again puts it back
-  CHECK(h.field.held().count == 0);
+  CHECK(h.field.hand().held().count == 0);
   h.tap(at);
   h.tap(h.middle("shelf"));
   CHECK(h.cards("shelf") == std::vector<CardId>{card});
   Hand sends(desk({.double_tap = TapKind::send}));
-  const Vec2 there = sends.middle(sends.cards("hand")[9]) + Vec2{sends.field.card_size().width * 0.3f, 0};
+  const Vec2 there =
+      sends.middle(sends.cards("hand")[9]) + Vec2{sends.field.where().card_size().width * 0.3f, 0};
   sends.tap(there);
   CHECK(sends.count(EventKind::tapped) == 0);  // it waits for a second
   sends.tap(there);
@@ -34,46 +35,46 @@ TEST_CASE("play: keys: all that a pointer does, with focus only on what can be a
   h.key(Key::next);
   CHECK(describe_focus(h.field) == "Poppy-9, 1 of 1 in slot; may be picked up.");
   for (int i = 0; i < 3; ++i) h.key(Key::down);
-  CHECK(h.field.focused().zone == h.zone("hand"));
+  CHECK(h.field.hand().focused().zone == h.zone("hand"));
   CHECK(describe_focus(h.field).find(" of 10 in hand; may be picked up.") != std::string::npos);
   const auto& items = h.field.frame().items;
   CHECK(std::count_if(items.begin(), items.end(), [](const FrameItem& i) { return i.marks.focus; }) == 1);
-  const CardId before = h.field.focused().card;
+  const CardId before = h.field.hand().focused().card;
   h.key(Key::right);
   h.key(Key::left);
-  CHECK(h.field.focused().card == before);
+  CHECK(h.field.hand().focused().card == before);
   CHECK(h.key(Key::act));
-  CHECK(h.field.held().first == before);
-  CHECK(h.field.focused().zone != h.zone("hand"));  // only places that would take it
-  CHECK(h.field.aimed_at() == h.field.focused().zone);
+  CHECK(h.field.hand().held().first == before);
+  CHECK(h.field.hand().focused().zone != h.zone("hand"));  // only places that would take it
+  CHECK(h.field.hand().aimed_at() == h.field.hand().focused().zone);
   CHECK_FALSE(h.key(Key::act, true));  // a held key counts once
   CHECK(h.key(Key::cancel));
-  CHECK(h.field.held().count == 0);
-  CHECK(h.field.focused().card == before);
+  CHECK(h.field.hand().held().count == 0);
+  CHECK(h.field.hand().focused().card == before);
   CHECK(h.key(Key::act));
-  while (h.field.focused().zone != h.zone("meadow")) h.key(Key::next);
+  while (h.field.hand().focused().zone != h.zone("meadow")) h.key(Key::next);
   CHECK(h.key(Key::act));
   CHECK(h.cards("meadow") == std::vector<CardId>{before});
-  CHECK(h.field.focused().card == before);
+  CHECK(h.field.hand().focused().card == before);
   CHECK(h.key(Key::undo));
   CHECK(h.cards("meadow").empty());
   CHECK(h.key(Key::redo));
   CHECK(h.cards("meadow").size() == 1);
   // The card goes: focus finds the nearest place.
-  CHECK(h.field.can_undo());
-  (void)h.field.remove(before);
-  CHECK_FALSE(h.field.can_undo());
-  CHECK(h.field.focused() != Hit{});
-  CHECK(h.field.focused().card != before);
+  CHECK(h.field.moves().can_undo());
+  (void)h.field.edits().remove(before);
+  CHECK_FALSE(h.field.moves().can_undo());
+  CHECK(h.field.hand().focused() != Hit{});
+  CHECK(h.field.hand().focused().card != before);
   CHECK(h.key(Key::cancel));
-  CHECK(h.field.focused() == Hit{});
+  CHECK(h.field.hand().focused() == Hit{});
 }
 
 TEST_CASE("play: proposals: the game answers at once, later, or too late") {
   Hand h(desk({}));
   std::optional<Verdict> answer = Verdict{.reason = Reason::refused_by_game};
   std::vector<Proposal> asked;
-  h.field.set_judge([&](const Proposal& p) {
+  h.field.moves().set_judge([&](const Proposal& p) {
     asked.push_back(p);
     return answer;
   });
@@ -91,31 +92,33 @@ TEST_CASE("play: proposals: the game answers at once, later, or too late") {
 
   answer.reset();
   offer(9);
-  REQUIRE(h.field.waiting().size() == 1);
-  const std::uint64_t id = h.field.waiting()[0].id;
+  REQUIRE(h.field.moves().waiting().size() == 1);
+  const std::uint64_t id = h.field.moves().waiting()[0].id;
   CHECK(h.cards("hand").size() == 10);  // the table is as it was,
-  CHECK(length(h.field.live_pose(card)->centre - h.field.next_pose(h.zone("shelf"))->centre) <
+  CHECK(length(h.field.where().live_pose(card)->centre - h.field.where().next_pose(h.zone("shelf"))->centre) <
         2);  // but it shows at its target
-  CHECK(h.field.judge_pick(card).verdict.reason == Reason::locked);
+  CHECK(h.field.rules().judge_pick(card).verdict.reason == Reason::locked);
   const CardId other = offer(3);  // play goes on elsewhere
-  REQUIRE(h.field.waiting().size() == 2);
-  CHECK(h.field.answer(id).allowed());
+  REQUIRE(h.field.moves().waiting().size() == 2);
+  CHECK(h.field.moves().answer(id).allowed());
   CHECK(h.cards("shelf") == std::vector<CardId>{card});
-  CHECK(h.field.answer(id).reason == Reason::unknown_proposal);
+  CHECK(h.field.moves().answer(id).reason == Reason::unknown_proposal);
   // The other card goes elsewhere meanwhile: its proposal ends, whatever is answered then.
-  CHECK(h.field.move({other, 1}, h.zone("meadow")).allowed());
+  CHECK(h.field.edits().move({other, 1}, h.zone("meadow")).allowed());
   h.wait(0);
-  CHECK(h.field.waiting().empty());
+  CHECK(h.field.moves().waiting().empty());
   CHECK(h.last(EventKind::superseded)->card == other);
   h.settle();
-  CHECK(*h.field.live_pose(other) == *h.field.resting_pose(other));
+  CHECK(*h.field.where().live_pose(other) == *h.field.where().resting_pose(other));
   offer(2);
-  const std::uint64_t refused = h.field.waiting()[0].id;
+  const std::uint64_t refused = h.field.moves().waiting()[0].id;
   h.field.resize({800, 600}, 1, h.field.now());
-  CHECK(h.field.answer(refused, {.reason = Reason::refused_by_game}).reason == Reason::refused_by_game);
+  CHECK(h.field.moves().answer(refused, {.reason = Reason::refused_by_game}).reason ==
+        Reason::refused_by_game);
   h.settle();
   CHECK(h.cards("hand").size() == 8);
-  for (const CardId each : h.cards("hand")) CHECK(*h.field.live_pose(each) == *h.field.resting_pose(each));
+  for (const CardId each : h.cards("hand"))
+    CHECK(*h.field.where().live_pose(each) == *h.field.where().resting_pose(each));
 }
 
 TEST_CASE("play: snapshots: a copy is everything, and restoring goes on from now") {
@@ -127,10 +130,11 @@ TEST_CASE("play: snapshots: a copy is everything, and restoring goes on from now
   CHECK(snapshot.table().zone(h.zone("shelf"))->cards.empty());
   h.field.restore(snapshot);
   CHECK(h.field.now() == now);
-  CHECK_FALSE(h.field.can_undo());
+  CHECK_FALSE(h.field.moves().can_undo());
   CHECK(h.cards("shelf").empty());
   h.settle();
-  for (const CardId each : h.cards("hand")) CHECK(*h.field.live_pose(each) == *h.field.resting_pose(each));
+  for (const CardId each : h.cards("hand"))
+    CHECK(*h.field.where().live_pose(each) == *h.field.where().resting_pose(each));
   h.drag(h.grip(h.cards("hand")[9]), h.middle("shelf"));
   CHECK(h.cards("shelf").size() == 1);
 }
@@ -139,13 +143,13 @@ TEST_CASE("play: explain: all that lies at a point, from the top, and why it is 
   Hand h(desk({}));
   const auto& hand = h.cards("hand");
   const Vec2 at = (h.middle(hand[4]) + h.middle(hand[5])) * 0.5f;
-  const auto lies = h.field.explain(at);
+  const auto lies = h.field.where().explain(at);
   REQUIRE(lies.size() >= 3);
-  CHECK(lies[0].what.card == h.field.hit(at).card);
+  CHECK(lies[0].what.card == h.field.where().hit(at).card);
   CHECK(lies[0].because == Explained::Because::answer);
   CHECK(lies[1].because == Explained::Because::covered);
   CHECK(lies.back().what == Hit{.zone = h.zone("hand")});
-  CHECK(h.field.explain({NAN, 0}).empty());
+  CHECK(h.field.where().explain({NAN, 0}).empty());
 }
 
 TEST_CASE("play: phrases of events can be replaced, and wrong ones are found") {

@@ -9,7 +9,7 @@ using namespace apsidon::test;
 TEST_CASE("play: hover: sweeping slowly over a hand of ten raises each card once, in order, both ways") {
   for (const bool back : {false, true}) {
     Hand h(desk());
-    const Rect area = *h.field.area(h.zone("hand"));
+    const Rect area = *h.field.where().area(h.zone("hand"));
     std::vector<CardId> expected = h.cards("hand");
     if (back) std::reverse(expected.begin(), expected.end());
     const float y = h.middle(h.cards("hand")[4]).y;
@@ -29,7 +29,7 @@ TEST_CASE("play: hover: sweeping slowly over a hand of ten raises each card once
 TEST_CASE("play: hover: a pointer that rests at any of ten thousand points changes it at most once") {
   for_all("resting pointer", 10, [](Random& r) {
     Hand h(desk({.hover = r.chance(0.5f) ? HoverKind::raise : HoverKind::lift, .zoom = r.chance(0.5f)}));
-    const Rect area = *h.field.area(h.zone("hand"));
+    const Rect area = *h.field.where().area(h.zone("hand"));
     for (int i = 0; i < 1000; ++i) {
       h.point(PointerPhase::move,
               {r.uniform(area.min.x - 20, area.max.x + 20), r.uniform(area.min.y - 60, area.max.y)});
@@ -46,15 +46,15 @@ TEST_CASE(
     "leaves") {
   Hand h(desk());
   const CardId card = h.cards("hand")[4];
-  const Pose before = *h.field.resting_pose(card);
-  const Pose next = *h.field.resting_pose(h.cards("hand")[5]);
+  const Pose before = *h.field.where().resting_pose(card);
+  const Pose next = *h.field.where().resting_pose(h.cards("hand")[5]);
   h.point(PointerPhase::move, h.grip(card));
   h.settle();
-  REQUIRE(h.field.hovered() == card);
-  CHECK(h.field.live_pose(card)->centre.y < before.centre.y - 10);
-  CHECK(h.field.live_pose(h.cards("hand")[5])->centre.x > next.centre.x + 3);
-  CHECK(*h.field.neutral_pose(card) != *h.field.resting_pose(card));
-  CHECK(h.field.cursor() == "grab");
+  REQUIRE(h.field.hand().hovered() == card);
+  CHECK(h.field.where().live_pose(card)->centre.y < before.centre.y - 10);
+  CHECK(h.field.where().live_pose(h.cards("hand")[5])->centre.x > next.centre.x + 3);
+  CHECK(*h.field.where().neutral_pose(card) != *h.field.where().resting_pose(card));
+  CHECK(h.field.hand().cursor() == "grab");
   const auto& items = h.field.frame().items;
   const auto top = std::max_element(items.begin(), items.end(),
                                     [](const FrameItem& a, const FrameItem& b) { return a.order < b.order; });
@@ -62,28 +62,28 @@ TEST_CASE(
   CHECK(top->marks.hovered);
   h.point(PointerPhase::leave, before.centre);
   h.settle();
-  CHECK(h.field.hovered() == CardId{});
-  CHECK(*h.field.live_pose(card) == before);
-  CHECK(h.field.cursor() == "default");
+  CHECK(h.field.hand().hovered() == CardId{});
+  CHECK(*h.field.where().live_pose(card) == before);
+  CHECK(h.field.hand().cursor() == "default");
 }
 
 TEST_CASE("play: hover: delays hold it back, and nothing is hovered during a drag") {
   Hand h(desk(), {.window = {1000, 700}, .hover = {.in_seconds = 0.3, .out_seconds = 0.2}});
   const CardId card = h.cards("hand")[2];
   h.point(PointerPhase::move, h.grip(card));
-  CHECK(h.field.hovered() == CardId{});
+  CHECK(h.field.hand().hovered() == CardId{});
   h.wait(0.25);
-  CHECK(h.field.hovered() == CardId{});
+  CHECK(h.field.hand().hovered() == CardId{});
   h.wait(0.06);
-  CHECK(h.field.hovered() == card);
+  CHECK(h.field.hand().hovered() == card);
   CHECK(h.last(EventKind::hovered)->time == Approx(0.32));
   h.point(PointerPhase::down, h.grip(card));
   h.point(PointerPhase::move, h.grip(card) - Vec2{0, 80});
-  CHECK(h.field.hovered() == CardId{});
+  CHECK(h.field.hand().hovered() == CardId{});
   h.point(PointerPhase::move, h.middle(h.cards("hand")[7]));
   h.wait(1);
-  CHECK(h.field.hovered() == CardId{});
-  CHECK(h.field.cursor() == "grabbing");
+  CHECK(h.field.hand().hovered() == CardId{});
+  CHECK(h.field.hand().cursor() == "grabbing");
 }
 
 TEST_CASE("play: hover: a closed gate ends it, and what the pointer is on is hovered when the gate opens") {
@@ -91,29 +91,29 @@ TEST_CASE("play: hover: a closed gate ends it, and what the pointer is on is hov
   const auto& hand = h.cards("hand");
   h.point(PointerPhase::move, h.grip(hand[2]));
   h.wait(0.5);
-  REQUIRE(h.field.hovered() == hand[2]);
-  h.field.close_gate("a dialogue");
+  REQUIRE(h.field.hand().hovered() == hand[2]);
+  h.field.gate().close("a dialogue");
   h.wait(0.5);
-  CHECK(h.field.hovered() == CardId{});
-  h.field.open_gate("a dialogue");
+  CHECK(h.field.hand().hovered() == CardId{});
+  h.field.gate().open("a dialogue");
   h.wait(0.5);
-  CHECK(h.field.hovered() == hand[2]);
+  CHECK(h.field.hand().hovered() == hand[2]);
 
   // Where it went meanwhile counts, and whether it left.
-  h.field.close_gate("a dialogue");
-  h.field.close_gate("another");
+  h.field.gate().close("a dialogue");
+  h.field.gate().close("another");
   h.point(PointerPhase::move, h.grip(hand[6]));
-  h.field.open_gate("a dialogue");
+  h.field.gate().open("a dialogue");
   h.wait(0.5);
-  CHECK(h.field.hovered() == CardId{});
-  h.field.open_gate("another");
+  CHECK(h.field.hand().hovered() == CardId{});
+  h.field.gate().open("another");
   h.wait(0.5);
-  CHECK(h.field.hovered() == hand[6]);
-  h.field.close_gate("a dialogue");
+  CHECK(h.field.hand().hovered() == hand[6]);
+  h.field.gate().close("a dialogue");
   h.point(PointerPhase::leave, h.grip(hand[6]));
-  h.field.open_gate("a dialogue");
+  h.field.gate().open("a dialogue");
   h.wait(0.5);
-  CHECK(h.field.hovered() == CardId{});
+  CHECK(h.field.hand().hovered() == CardId{});
   CHECK(h.count(EventKind::hovered) == h.count(EventKind::unhovered));
 }
 
@@ -128,7 +128,7 @@ TEST_CASE(
     const CardId card = h.cards("hand")[place];
     const bool finger = r.chance(0.5f);
     const Vec2 at = h.grip(card);
-    if (h.field.hit(at).card != card) return;
+    if (h.field.where().hit(at).card != card) return;
     if (finger) {
       h.point(PointerPhase::down, at, PointerKind::touch);
       h.wait(0.6);
@@ -137,8 +137,8 @@ TEST_CASE(
       h.wait(0.5);
     }
     h.wait(0.5);
-    if (h.field.zoomed() == CardId{}) return;  // there is no room for one
-    RC_ASSERT(h.field.zoomed() == card);
+    if (h.field.hand().previewed() == CardId{}) return;  // there is no room for one
+    RC_ASSERT(h.field.hand().previewed() == card);
     const auto& items = h.field.frame().items;
     const auto zoom = std::find_if(items.begin(), items.end(),
                                    [](const FrameItem& item) { return item.kind == FrameKind::zoom; });
@@ -148,14 +148,14 @@ TEST_CASE(
     RC_ASSERT(box.min.x >= -0.01f && box.min.y >= -0.01f);
     RC_ASSERT(box.max.x <= h.field.frame().window.width + 0.01f);
     RC_ASSERT(box.max.y <= h.field.frame().window.height + 0.01f);
-    RC_ASSERT(overlap(box, *h.field.area(h.zone("hand"))) <= 0.01f);
-    RC_ASSERT(h.field.hit(box.centre()).card != card);
+    RC_ASSERT(overlap(box, *h.field.where().area(h.zone("hand"))) <= 0.01f);
+    RC_ASSERT(h.field.where().hit(box.centre()).card != card);
     if (finger) {
       h.point(PointerPhase::up, at, PointerKind::touch);
     } else {
       h.point(PointerPhase::leave, at);
     }
-    RC_ASSERT(h.field.zoomed() == CardId{});
+    RC_ASSERT(h.field.hand().previewed() == CardId{});
     RC_ASSERT(h.count(EventKind::zoomed) == 1);
     ++zooms;
     RC_ASSERT(h.count(EventKind::unzoomed) == 1);

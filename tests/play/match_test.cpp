@@ -41,7 +41,7 @@ struct Pairs {
                                           [&](const Event& e) { return e.kind == kind; }));
   }
   void tap(std::uint32_t i) {
-    const Vec2 at = field.resting_pose(card(i))->centre;
+    const Vec2 at = field.where().resting_pose(card(i))->centre;
     for (const PointerPhase phase : {PointerPhase::down, PointerPhase::up}) {
       field.pointer({.phase = phase, .at = at, .time = field.now() + 0.02});
     }
@@ -55,16 +55,16 @@ TEST_CASE("play: matching: what lies open after an undo is compared with what is
   Pairs p;
   p.tap(1);
   p.tap(3);
-  CHECK(p.field.gate_closed_for("comparing"));
+  CHECK(p.field.gate().closed_for("comparing"));
   CHECK(p.go(1, EventKind::unmatched) == 1);
   CHECK_FALSE(p.open(1));
   CHECK_FALSE(p.open(3));
   // The second card and the covering of both were one move.
-  CHECK(p.field.undo());
+  CHECK(p.field.moves().undo());
   CHECK(p.open(1));
   CHECK_FALSE(p.open(3));
   p.tap(2);
-  CHECK(p.field.gate_closed_for("comparing"));
+  CHECK(p.field.gate().closed_for("comparing"));
   CHECK(p.go(1, EventKind::matched) == 1);
   CHECK(p.field.table().zone(p.grid)->cards.size() == 2);
 }
@@ -73,26 +73,26 @@ TEST_CASE("play: matching: an undo and a redo while two are compared begin the c
   Pairs p;
   p.tap(1);
   p.tap(2);
-  CHECK(p.field.undo());
-  CHECK(p.field.gate_open());
+  CHECK(p.field.moves().undo());
+  CHECK(p.field.gate().is_open());
   CHECK(p.go(1, EventKind::matched) == 0);
   CHECK(p.open(1));
-  CHECK(p.field.redo());
-  CHECK(p.field.gate_closed_for("comparing"));
+  CHECK(p.field.moves().redo());
+  CHECK(p.field.gate().closed_for("comparing"));
   CHECK(p.go(1, EventKind::matched) == 1);
-  CHECK(p.field.gate_open());
+  CHECK(p.field.gate().is_open());
 }
 
 TEST_CASE("play: matching: a move that the game takes back is no step, and what it covers is not compared") {
   Pairs p;
   p.tap(1);
-  CHECK(p.field.can_undo());
-  CHECK(p.field.flip(Pairs::card(1), false));
+  CHECK(p.field.moves().can_undo());
+  CHECK(p.field.edits().flip(Pairs::card(1), false));
   // The step is seen to be nothing when the next one begins.
   p.tap(3);
-  CHECK(p.field.gate_open());
-  CHECK(p.field.undo());
-  CHECK_FALSE(p.field.can_undo());
+  CHECK(p.field.gate().is_open());
+  CHECK(p.field.moves().undo());
+  CHECK_FALSE(p.field.moves().can_undo());
   CHECK_FALSE(p.open(1));
   CHECK_FALSE(p.open(3));
 }

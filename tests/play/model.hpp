@@ -88,7 +88,7 @@ class Model {
         }
         break;
       case EventKind::flipped: {
-        if (setup.handling[e.from.value - 1].tap == TapKind::flip) step();
+        if (setup.handling_of(e.from).tap == TapKind::flip) step();
         Lying& card = *find(lies_[e.from], e.card);
         card.face_up = !card.face_up;
         break;

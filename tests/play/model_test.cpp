@@ -20,8 +20,9 @@ TableSetup random_game(Random& r) {
     return ZoneId{static_cast<std::uint32_t>((i + 1 + r.below(zones - 1)) % zones + 1)};
   };
   for (std::size_t i = 0; i < zones; ++i) {
-    ZoneRules& rules = setup.rules[i];
-    ZoneHandling& handling = setup.handling[i];
+    const ZoneId id = setup.table.zones()[i].id;
+    ZoneRules& rules = setup.rules_of(id);
+    ZoneHandling& handling = setup.handling_of(id);
     rules.sorts = r.chance(0.3f);
     rules.exchanges = r.chance(0.7f);
     // What takes by itself gives nothing: else it would take back at once what was dragged from it.
@@ -29,7 +30,7 @@ TableSetup random_game(Random& r) {
     handling.hover = static_cast<HoverKind>(r.below(3));
     handling.zoom = r.chance(0.3f);
     handling.inserts = r.chance(0.4f);
-    handling.lays_sideways = setup.places[i].sideways && r.chance(0.5f);
+    handling.lays_sideways = setup.layout_of(id).sideways && r.chance(0.5f);
     handling.tap = static_cast<TapKind>(r.below(5));
     if (handling.tap == TapKind::draw) {
       rules.stock = StockRule{.to = other(i), .gives = {r.between(1, 3), 1}, .passes = r.between(0, 3)};
@@ -69,7 +70,7 @@ class Session {
         pure_(pure),
         model_(field.table()),
         cards_(field.table().card_count()) {
-    field.set_judge([this](const Proposal& p) {
+    field.moves().set_judge([this](const Proposal& p) {
       asked_[p.id] = p;
       return answer_of(p.id);
     });
@@ -83,7 +84,7 @@ class Session {
     if (r.chance(0.5f)) go_to(field.now() + (time_ - field.now()) * double{r.uniform(0, 1)});
     go_to(time_);
     const std::size_t what = r.below(40);
-    const bool held = field.held().count > 0;
+    const bool held = field.hand().held().count > 0;
     if (what < 8) {
       point(r, PointerPhase::down, some_card_point(r, field));
     } else if (what < 17) {
@@ -110,14 +111,14 @@ class Session {
   }
 
   void finish(Tally& tally) {
-    field.open_gate("test");
-    field.release("test");
+    field.gate().open("test");
+    field.time().release("test");
     field.blur(time_);
-    while (!field.waiting().empty()) (void)field.answer(field.waiting()[0].id);
-    for (const PerformanceId performance : performances_) field.set_pace(performance, 1);
+    while (!field.moves().waiting().empty()) (void)field.moves().answer(field.moves().waiting()[0].id);
+    for (const PerformanceId performance : performances_) field.performances().set_speed(performance, 1);
     tally_ = &tally;
     go_to(field.now() + 1);
-    go_to(field.settles_at() + 1);
+    go_to(field.time().settles_at() + 1);
     RC_ASSERT(open_ == 0);
   }
 
@@ -125,10 +126,10 @@ class Session {
     const Table& table = field.table();
     assert_whole(table, cards_);
     model_.check(table);
-    const Run held = field.held();
+    const Run held = field.hand().held();
     RC_ASSERT(held.count == 0 || table.cards_of(held).size() == held.count);
-    const Run first = field.held_by(0);
-    const Run second = field.held_by(1);
+    const Run first = field.hand().held_by(0);
+    const Run second = field.hand().held_by(1);
     RC_ASSERT(first.count == 0 || second.count == 0 ||
               (options_.drag.several && first.first != second.first));
     for (const CardId card : table.cards_of(first)) {
@@ -136,14 +137,15 @@ class Session {
       RC_ASSERT(std::find(others.begin(), others.end(), card) == others.end());
     }
     for (const Zone& zone : table.zones()) {
-      for (const CardId card : zone.cards) RC_ASSERT(is_finite(*field.live_pose(card)));
-      const auto targets = field.targets();
+      for (const CardId card : zone.cards) RC_ASSERT(is_finite(*field.where().live_pose(card)));
+      const auto targets = field.hand().targets();
       const bool listed = std::find(targets.begin(), targets.end(), zone.id) != targets.end();
-      RC_ASSERT(listed == (held.count > 0 && field.judge_drop(held, zone.id).allowed()));
+      RC_ASSERT(listed == (held.count > 0 && field.rules().judge_drop(held, zone.id).allowed()));
     }
-    for (const LegalMove& move : field.legal_moves()) {
+    for (const LegalMove& move : field.rules().legal_moves()) {
       const bool draws = move.run.count == 0;
-      RC_ASSERT((draws ? field.judge_stock(move.from) : field.judge_drop(move.run, move.to)).allowed());
+      RC_ASSERT((draws ? field.rules().judge_stock(move.from) : field.rules().judge_drop(move.run, move.to))
+                    .allowed());
     }
     check_frame();
     check_hit(r.chance(0.5f) ? at_ : some_card_point(r, field));
@@ -160,7 +162,7 @@ class Session {
       if (item.kind != FrameKind::card) continue;
       ++shown;
       const Card& card = *field.table().card(item.card);
-      const Pose pose = *field.live_pose(item.card);
+      const Pose pose = *field.where().live_pose(item.card);
       RC_ASSERT(item.zone == card.zone && item.size == frame.card);
       RC_ASSERT(item.back == !shows_face(pose.flip));
       RC_ASSERT(item.face == (item.back ? hidden_face : card.face));
@@ -177,30 +179,33 @@ class Session {
       const auto cards = table.cards_of(run);
       return std::find(cards.begin(), cards.end(), item.card) != cards.end();
     };
-    const auto waiting = field.waiting();
-    RC_ASSERT(item.marks.held == (in(field.held()) || in(field.held_by(0)) || in(field.held_by(1))));
+    const auto waiting = field.moves().waiting();
+    RC_ASSERT(item.marks.held ==
+              (in(field.hand().held()) || in(field.hand().held_by(0)) || in(field.hand().held_by(1))));
     RC_ASSERT(item.marks.locked ==
               std::any_of(waiting.begin(), waiting.end(), [&](const Proposal& p) { return in(p.run); }));
-    RC_ASSERT(item.marks.hovered == (item.card == field.hovered()));
-    RC_ASSERT(item.marks.focus == (item.card == field.focused().card));
-    if (field.held_by(0).count > 0 && field.held_by(1).count > 0) return;  // the targets of one are listed
-    const auto targets = field.targets();
+    RC_ASSERT(item.marks.hovered == (item.card == field.hand().hovered()));
+    RC_ASSERT(item.marks.focus == (item.card == field.hand().focused().card));
+    if (field.hand().held_by(0).count > 0 && field.hand().held_by(1).count > 0)
+      return;  // the targets of one are listed
+    const auto targets = field.hand().targets();
     const bool target = table.top(item.zone) == item.card &&
                         std::find(targets.begin(), targets.end(), item.zone) != targets.end();
     RC_ASSERT(item.marks.legal_target == target);
-    RC_ASSERT(item.marks.aimed_at == (target && item.zone == field.aimed_at()));
+    RC_ASSERT(item.marks.aimed_at == (target && item.zone == field.hand().aimed_at()));
   }
 
   void check_rest() const {
     for (const Zone& zone : field.table().zones()) {
-      for (const CardId card : zone.cards) RC_ASSERT(*field.live_pose(card) == *field.resting_pose(card));
+      for (const CardId card : zone.cards)
+        RC_ASSERT(*field.where().live_pose(card) == *field.where().resting_pose(card));
     }
   }
 
   /// The same inputs in a fresh playfield give the same events and the same table.
   void check_replay() const {
     Playfield again(setup_, options_);
-    again.set_judge([](const Proposal& p) { return answer_of(p.id); });
+    again.moves().set_judge([](const Proposal& p) { return answer_of(p.id); });
     std::vector<Event> told;
     const auto hear = [&] { told.insert(told.end(), again.events().begin(), again.events().end()); };
     for (const Input& input : log_) {
@@ -215,7 +220,8 @@ class Session {
     RC_ASSERT(again.frame().items == field.frame().items);
     for (const Zone& zone : field.table().zones()) {
       RC_ASSERT(again.table().contents_of(zone.id) == field.table().contents_of(zone.id));
-      for (const CardId card : zone.cards) RC_ASSERT(*again.live_pose(card) == *field.live_pose(card));
+      for (const CardId card : zone.cards)
+        RC_ASSERT(*again.where().live_pose(card) == *field.where().live_pose(card));
     }
   }
 
@@ -226,13 +232,13 @@ class Session {
     now.window = field.frame().window;
     now.pixel_ratio = field.frame().pixel_ratio;
     const Playfield fresh(setup_, now);
-    RC_ASSERT(field.held().count == 0 && field.waiting().empty() && !field.can_undo());
-    RC_ASSERT(field.focused() == Hit{} && field.hovered() == CardId{});
+    RC_ASSERT(field.hand().held().count == 0 && field.moves().waiting().empty() && !field.moves().can_undo());
+    RC_ASSERT(field.hand().focused() == Hit{} && field.hand().hovered() == CardId{});
     for (const Zone& zone : fresh.table().zones()) {
       const auto& cards = field.table().zone(zone.id)->cards;
       RC_ASSERT(cards.size() == zone.cards.size());
       for (std::size_t i = 0; i < cards.size(); ++i) {
-        RC_ASSERT(*field.live_pose(cards[i]) == *fresh.live_pose(zone.cards[i]));
+        RC_ASSERT(*field.where().live_pose(cards[i]) == *fresh.where().live_pose(zone.cards[i]));
         RC_ASSERT(field.table().card(cards[i])->face == fresh.table().card(zone.cards[i])->face);
       }
     }
@@ -267,11 +273,11 @@ class Session {
     hear_until_now();
   }
   Vec2 some_zone_point(Random& r) const {
-    const auto targets = field.targets();
+    const auto targets = field.hand().targets();
     const ZoneId zone = !targets.empty() && r.chance(0.6f)
                             ? targets[r.below(targets.size())]
                             : field.table().zones()[r.below(field.table().zones().size())].id;
-    return field.area(zone)->centre() + Vec2{r.uniform(-20, 20), r.uniform(-20, 20)};
+    return field.where().area(zone)->centre() + Vec2{r.uniform(-20, 20), r.uniform(-20, 20)};
   }
 
   void disturb(Random& r) {
@@ -280,7 +286,7 @@ class Session {
       case 0: {
         hear_until_now();
         const std::uint64_t before = field.table().revision();
-        const SyncReport report = field.sync(random_wish(r, field.table()));
+        const SyncReport report = field.edits().sync(random_wish(r, field.table()));
         RC_ASSERT(report.verdict.allowed());
         cards_ += report.created.size();
         cards_ -= report.retired.size();
@@ -289,20 +295,20 @@ class Session {
       }
       case 1:
         // By a call: whatever the gate says, and in mid-drag.
-        if (r.chance(0.3f)) (void)(r.chance(0.5f) ? field.undo() : field.redo());
+        if (r.chance(0.3f)) (void)(r.chance(0.5f) ? field.moves().undo() : field.moves().redo());
         field.resize(window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_);
         break;
       case 2:
-        r.chance(0.3f) ? field.close_gate("test") : field.open_gate("test");
+        r.chance(0.3f) ? field.gate().close("test") : field.gate().open("test");
         break;
       case 3:
-        r.chance(0.3f) ? field.hold("test") : field.release("test");
+        r.chance(0.3f) ? field.time().hold("test") : field.time().release("test");
         break;
       case 4:
       case 5:
-        if (!field.waiting().empty()) {
+        if (!field.moves().waiting().empty()) {
           const Verdict no{.reason = Reason::refused_by_game};
-          (void)field.answer(field.waiting()[0].id, r.chance(0.7f) ? Verdict{} : no);
+          (void)field.moves().answer(field.moves().waiting()[0].id, r.chance(0.7f) ? Verdict{} : no);
         } else {
           field.blur(time_);
         }
@@ -311,11 +317,12 @@ class Session {
         perform(r);
         break;
       case 7:
-        game_did([&] { (void)field.flip(some_card(), r.chance(0.5f)); });
+        game_did([&] { (void)field.edits().flip(some_card(), r.chance(0.5f)); });
         break;
       default:
         game_did([&] {
-          (void)field.move(field.table().run_from(some_card()), {static_cast<std::uint32_t>(r.below(9))});
+          (void)field.edits().move(field.table().run_from(some_card()),
+                                   {static_cast<std::uint32_t>(r.below(9))});
         });
         break;
     }
@@ -330,13 +337,13 @@ class Session {
     const PerformanceId last = performances_.empty() ? PerformanceId{} : performances_.back();
     switch (r.below(6)) {
       case 0:
-        return field.stop(last);
+        return field.performances().stop(last);
       case 1:
-        return field.skip(last);
+        return field.performances().skip(last);
       case 2:
-        return field.set_pace(last, r.chance(0.3f) ? 0 : double{r.uniform(0.2f, 4)});
+        return field.performances().set_speed(last, r.chance(0.3f) ? 0 : double{r.uniform(0.2f, 4)});
       default:
-        performances_.push_back(field.deal());
+        performances_.push_back(field.performances().deal());
     }
   }
 
@@ -363,16 +370,16 @@ class Session {
     }
     matched_ = false;
     const auto state = [&](const char* name, bool is) { tally.states[name] += is ? 1 : 0; };
-    state("held", field.held().count > 0);
-    state("two held", field.held_by(0).count > 0 && field.held_by(1).count > 0);
-    state("waiting", !field.waiting().empty());
-    state("gate closed", !field.gate_open());
-    state("comparing", field.gate_closed_for("comparing"));
-    state("hovered", bool(field.hovered()));
-    state("zoomed", bool(field.zoomed()));
-    state("focused", field.focused() != Hit{});
-    state("in flight", field.settles_at() > field.now());
-    state("clock held", field.held_for("test"));
+    state("held", field.hand().held().count > 0);
+    state("two held", field.hand().held_by(0).count > 0 && field.hand().held_by(1).count > 0);
+    state("waiting", !field.moves().waiting().empty());
+    state("gate closed", !field.gate().is_open());
+    state("comparing", field.gate().closed_for("comparing"));
+    state("hovered", bool(field.hand().hovered()));
+    state("zoomed", bool(field.hand().previewed()));
+    state("focused", field.hand().focused() != Hit{});
+    state("in flight", field.time().settles_at() > field.now());
+    state("clock held", field.time().stopped_for("test"));
   }
 
   void hear(const Event& e, Tally& tally) {
@@ -388,17 +395,18 @@ class Session {
 
   /// The card that is hit is the last in drawing order that has the point.
   void check_hit(Vec2 at) const {
-    if (field.held().count > 0) return;  // what is held takes no hits: random_play_test.cpp looks at that
+    if (field.hand().held().count > 0)
+      return;  // what is held takes no hits: random_play_test.cpp looks at that
     CardId expected;
     for (const FrameItem& item : field.frame().items) {
       if (item.kind != FrameKind::card) continue;
-      const HitShape shape{.pose = *field.live_pose(item.card),
+      const HitShape shape{.pose = *field.where().live_pose(item.card),
                            .size = item.size,
                            .corner_radius = field.frame().corner_radius,
                            .clip = item.clip};
       if (contains(shape, at)) expected = item.card;
     }
-    RC_ASSERT(field.hit(at).card == expected);
+    RC_ASSERT(field.where().hit(at).card == expected);
   }
 
   bool pure_;

@@ -29,7 +29,7 @@ TEST_CASE("play: the next pose is where the next card comes to lie") {
     TableSetup setup = random_setup(r);
     Playfield field(std::move(setup));
     for (const Zone& zone : field.table().zones()) {
-      const auto pose = field.next_pose(zone.id);
+      const auto pose = field.where().next_pose(zone.id);
       RC_ASSERT(pose.has_value());
       RC_ASSERT(is_finite(*pose));
     }
@@ -39,11 +39,11 @@ TEST_CASE("play: the next pose is where the next card comes to lie") {
     const Card before = *field.table().card(card);
     const ZoneId to = field.table().zones()[1].id;
     if (before.sideways || before.at != Vec2{0.5f, 0.5f}) return;
-    const Pose expected = *field.next_pose(to, before.face_up);
-    const Rect area = *field.area(to);
-    RC_ASSERT(field.move({card, 1}, to));
-    if (*field.area(to) != area) return;  // a zone that was empty has its place back
-    RC_ASSERT(length(field.neutral_pose(card)->centre - expected.centre) < 0.01f);
+    const Pose expected = *field.where().next_pose(to, before.face_up);
+    const Rect area = *field.where().area(to);
+    RC_ASSERT(field.edits().move({card, 1}, to));
+    if (*field.where().area(to) != area) return;  // a zone that was empty has its place back
+    RC_ASSERT(length(field.where().neutral_pose(card)->centre - expected.centre) < 0.01f);
   });
 }
 
@@ -51,24 +51,24 @@ TEST_CASE("play: a zone that scrolls clips its cards, and none is hit outside of
   Playfield field(one_zone({.name = "long", .layout = ColumnLayout{}, .longest = 60, .scrolls = true}, 40),
                   {.window = {600, 400}});
   const ZoneId id = *field.table().find_zone("long");
-  const Rect area = *field.area(id);
-  CHECK(field.content(id) > area.height());
-  CHECK_FALSE(field.crowded(id));
+  const Rect area = *field.where().area(id);
+  CHECK(field.where().content(id) > area.height());
+  CHECK_FALSE(field.where().crowded(id));
   const CardId first = field.table().zone(id)->cards.front();
   const CardId last = field.table().zone(id)->cards.back();
-  CHECK(field.hit(area.min + Vec2{area.width() / 2, 5}).card == first);
-  CHECK_FALSE(field.hit({area.centre().x, area.max.y + 10}).card);
+  CHECK(field.where().hit(area.min + Vec2{area.width() / 2, 5}).card == first);
+  CHECK_FALSE(field.where().hit({area.centre().x, area.max.y + 10}).card);
   for (const FrameItem& item : field.frame().items) {
     if (item.kind == FrameKind::card) CHECK(item.clip == area);
   }
-  field.scroll_to(id, 1e9f);
-  CHECK(field.offset(id) == Approx(field.content(id) - area.height()));
-  CHECK(field.hit({area.centre().x, area.max.y - 5}).card == last);
-  field.scroll_to(id, NAN);
+  field.where().scroll_to(id, 1e9f);
+  CHECK(field.where().offset(id) == Approx(field.where().content(id) - area.height()));
+  CHECK(field.where().hit({area.centre().x, area.max.y - 5}).card == last);
+  field.where().scroll_to(id, NAN);
   CHECK(field.ignored_inputs() == 1);
-  field.scroll_to({99}, 5);
-  field.scroll_to(*field.table().find_zone("other"), 5);
-  CHECK(field.offset(*field.table().find_zone("other")) == 0);
+  field.where().scroll_to({99}, 5);
+  field.where().scroll_to(*field.table().find_zone("other"), 5);
+  CHECK(field.where().offset(*field.table().find_zone("other")) == 0);
 }
 
 TEST_CASE("play: cards of a grid keep their cells when one leaves, and a newcomer takes the first free one") {
@@ -76,18 +76,18 @@ TEST_CASE("play: cards of a grid keep their cells when one leaves, and a newcome
       {.name = "grid", .layout = GridLayout{.columns = 3, .rows = 2, .keeps_cells = true}, .longest = 6}, 6));
   const ZoneId id = *field.table().find_zone("grid");
   const auto cards = field.table().zone(id)->cards;
-  const Pose fifth = *field.resting_pose(cards[4]);
-  const Pose second = *field.resting_pose(cards[1]);
-  REQUIRE(field.move({cards[1], 1}, *field.table().find_zone("other")));
-  CHECK(*field.resting_pose(cards[4]) == fifth);
+  const Pose fifth = *field.where().resting_pose(cards[4]);
+  const Pose second = *field.where().resting_pose(cards[1]);
+  REQUIRE(field.edits().move({cards[1], 1}, *field.table().find_zone("other")));
+  CHECK(*field.where().resting_pose(cards[4]) == fifth);
   CHECK(field.table().card(cards[1])->cell == -1);
-  REQUIRE(field.move({cards[1], 1}, id));
+  REQUIRE(field.edits().move({cards[1], 1}, id));
   CHECK(field.table().card(cards[1])->cell == 1);
-  CHECK(*field.resting_pose(cards[1]) == second);
-  REQUIRE(field.set_cell(cards[1], 7));
-  CHECK(field.resting_pose(cards[1])->centre.y > fifth.centre.y);
-  CHECK(field.set_cell(cards[1], -9).reason == Reason::unknown_place);
-  CHECK(field.set_cell({999}, 1).reason == Reason::unknown_card);
+  CHECK(*field.where().resting_pose(cards[1]) == second);
+  REQUIRE(field.edits().set_cell(cards[1], 7));
+  CHECK(field.where().resting_pose(cards[1])->centre.y > fifth.centre.y);
+  CHECK(field.edits().set_cell(cards[1], -9).reason == Reason::unknown_place);
+  CHECK(field.edits().set_cell({999}, 1).reason == Reason::unknown_card);
 }
 
 TEST_CASE("play: free positions and turns are the table's, and survive a resize") {
@@ -95,17 +95,19 @@ TEST_CASE("play: free positions and turns are the table's, and survive a resize"
                   {.window = {900, 600}});
   const ZoneId id = *field.table().find_zone("free");
   const CardId card = field.table().zone(id)->cards[0];
-  REQUIRE(field.set_position(card, {0, 1}));
-  const Rect area = *field.area(id);
-  CHECK(field.resting_pose(card)->centre.x == Approx(area.min.x + field.card_size().width / 2).margin(1));
-  CHECK(field.resting_pose(card)->centre.y == Approx(area.max.y - field.card_size().height / 2).margin(1));
+  REQUIRE(field.edits().set_position(card, {0, 1}));
+  const Rect area = *field.where().area(id);
+  CHECK(field.where().resting_pose(card)->centre.x ==
+        Approx(area.min.x + field.where().card_size().width / 2).margin(1));
+  CHECK(field.where().resting_pose(card)->centre.y ==
+        Approx(area.max.y - field.where().card_size().height / 2).margin(1));
   field.resize({500, 900}, 1, 1);
-  CHECK(field.resting_pose(card)->centre.x ==
-        Approx(field.area(id)->min.x + field.card_size().width / 2).margin(1));
-  REQUIRE(field.turn(card, true));
-  CHECK(field.resting_pose(card)->rotation == Approx(1.5707963));
-  CHECK(field.set_position(card, {NAN, 0}).reason == Reason::unknown_place);
-  CHECK(field.turn({99}, true).reason == Reason::unknown_card);
+  CHECK(field.where().resting_pose(card)->centre.x ==
+        Approx(field.where().area(id)->min.x + field.where().card_size().width / 2).margin(1));
+  REQUIRE(field.edits().set_sideways(card, true));
+  CHECK(field.where().resting_pose(card)->rotation == Approx(1.5707963));
+  CHECK(field.edits().set_position(card, {NAN, 0}).reason == Reason::unknown_place);
+  CHECK(field.edits().set_sideways({99}, true).reason == Reason::unknown_card);
 }
 
 TEST_CASE("play: panels are placed, hit, and show what they are told") {
@@ -117,22 +119,22 @@ TEST_CASE("play: panels are placed, hit, and show what they are told") {
       {.root = down({panel(bar, {.px = 100}, {.px = 30}), zone(a)}),
        .overlays = {{.panel = message, .width = {.px = 80}, .height = {.px = 60}, .across = Align::end}}}};
   Playfield field(setup, {.window = {400, 300}});
-  const Rect area = *field.panel_area(bar);
+  const Rect area = *field.where().panel_area(bar);
   CHECK(area.height() == 30);
-  CHECK(field.hit(area.centre()).panel == bar);
-  CHECK_FALSE(field.hit(area.centre()).zone);
+  CHECK(field.where().hit(area.centre()).panel == bar);
+  CHECK_FALSE(field.where().hit(area.centre()).zone);
   REQUIRE(field.frame().panels.size() == 2);
   CHECK_FALSE(field.frame().panels[0].overlay);
   CHECK(field.frame().panels[1].overlay);
   const auto revision = field.frame().revision;
-  field.set_panel(bar, "Dusk", 2);
+  field.edits().set_panel(bar, "Dusk", 2);
   CHECK(field.frame().revision > revision);
   CHECK(field.frame().panels[0].text == "Dusk");
   CHECK(field.frame().panels[0].fill == 1);
-  field.set_panel({9}, "nobody");
-  field.set_panel(bar, "x", NAN);
-  CHECK(field.panels()[0].text == "Dusk");
-  CHECK_FALSE(field.panel_area({9}).has_value());
+  field.edits().set_panel({9}, "nobody");
+  field.edits().set_panel(bar, "x", NAN);
+  CHECK(field.where().panels()[0].text == "Dusk");
+  CHECK_FALSE(field.where().panel_area({9}).has_value());
   CHECK_THROWS_AS(setup.add_panel({.name = "daylight"}), Error);
   CHECK_THROWS_AS(setup.add_panel({.name = "x", .fill = 2}), Error);
 }
@@ -159,12 +161,12 @@ TEST_CASE("play: a change lays out the zones that it touches and no others") {
   Playfield field(setup);
   CHECK(std::vector(calls, calls + 3) == std::vector{1, 1, 1});
   const CardId card = field.table().zones()[0].cards[0];
-  REQUIRE(field.move({card, 1}, field.table().zones()[1].id));
+  REQUIRE(field.edits().move({card, 1}, field.table().zones()[1].id));
   CHECK(std::vector(calls, calls + 3) == std::vector{2, 2, 1});
-  REQUIRE(field.flip(field.table().zones()[2].cards[0], false));
+  REQUIRE(field.edits().flip(field.table().zones()[2].cards[0], false));
   field.advance_to(5);
   CHECK(std::vector(calls, calls + 3) == std::vector{2, 2, 2});
-  REQUIRE(field.move({card, 1}, field.table().zones()[1].id));  // it lies there already
+  REQUIRE(field.edits().move({card, 1}, field.table().zones()[1].id));  // it lies there already
   CHECK(std::vector(calls, calls + 3) == std::vector{2, 2, 2});
 }
 
@@ -175,7 +177,7 @@ TEST_CASE("play: it shows itself in its layers: strips, insertion points, panels
   setup.plans[0].root.parts.push_back(panel(label, {.px = 50}, {.px = 20}));
   const Playfield field(setup, {.window = {600, 900}});
   TextSketch sketch;
-  field.sketch(sketch);
+  field.where().sketch(sketch);
   std::map<std::string, int> lines;
   std::istringstream in(sketch.text());
   for (std::string line; std::getline(in, line);) {
@@ -196,23 +198,24 @@ TEST_CASE("play: it shows itself in its layers: strips, insertion points, panels
     const std::string layer = primitive.substr(0, primitive.find(' '));
     CHECK(std::count(sketch_layers.begin(), sketch_layers.end(), layer) == 1);
   }
-  CHECK(sketch.text().find(fmt::format("{:.1f} px", 0.3f * field.card_size().height)) != std::string::npos);
+  CHECK(sketch.text().find(fmt::format("{:.1f} px", 0.3f * field.where().card_size().height)) !=
+        std::string::npos);
 }
 
 TEST_CASE("play: runs, empty zones and drops have their outlines") {
   Playfield field(one_zone({.name = "column", .layout = ColumnLayout{}, .longest = 9}, 5));
   const ZoneId id = *field.table().find_zone("column");
   const auto& cards = field.table().zone(id)->cards;
-  const Rect all = *field.run_outline({cards[0], 5});
-  const Rect two = *field.run_outline({cards[3], 2});
+  const Rect all = *field.where().run_outline({cards[0], 5});
+  const Rect two = *field.where().run_outline({cards[3], 2});
   CHECK(all.height() > two.height());
   CHECK(all.max == two.max);
-  CHECK(two.width() == Approx(field.card_size().width).margin(0.01));
-  CHECK_FALSE(field.run_outline({cards[3], 3}).has_value());
-  CHECK(field.outline(id)->centre.x == Approx(field.area(id)->centre().x).margin(1));
-  CHECK(field.drop_area(id)->width() > field.area(id)->width());
-  CHECK_FALSE(field.drop_area({99}).has_value());
-  CHECK(field.insertion_index(id, {field.area(id)->centre().x, 0}) == 0);
-  CHECK(field.insertion_index(id, {field.area(id)->centre().x, 5000}) == 5);
-  CHECK_FALSE(field.insertion_index(id, {NAN, 0}).has_value());
+  CHECK(two.width() == Approx(field.where().card_size().width).margin(0.01));
+  CHECK_FALSE(field.where().run_outline({cards[3], 3}).has_value());
+  CHECK(field.where().outline(id)->centre.x == Approx(field.where().area(id)->centre().x).margin(1));
+  CHECK(field.where().drop_area(id)->width() > field.where().area(id)->width());
+  CHECK_FALSE(field.where().drop_area({99}).has_value());
+  CHECK(field.where().insertion_index(id, {field.where().area(id)->centre().x, 0}) == 0);
+  CHECK(field.where().insertion_index(id, {field.where().area(id)->centre().x, 5000}) == 5);
+  CHECK_FALSE(field.where().insertion_index(id, {NAN, 0}).has_value());
 }

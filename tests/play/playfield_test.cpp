@@ -22,8 +22,8 @@ struct Garden {
     }
     return {};
   }
-  Vec2 middle(CardId id) const { return field.live_pose(id)->centre; }
-  Vec2 middle(ZoneId id) const { return field.area(id)->centre(); }
+  Vec2 middle(CardId id) const { return field.where().live_pose(id)->centre; }
+  Vec2 middle(ZoneId id) const { return field.where().area(id)->centre(); }
 
   void press(Vec2 at) { field.pointer({.phase = PointerPhase::down, .at = at, .time = field.now() + 0.01}); }
   void move(Vec2 at) { field.pointer({.phase = PointerPhase::move, .at = at, .time = field.now() + 0.01}); }
@@ -37,7 +37,7 @@ struct Garden {
 
   /// The names of what happened until everything came to rest.
   std::string told() {
-    field.advance_to(field.settles_at() + 0.001);
+    field.advance_to(field.time().settles_at() + 0.001);
     std::string out;
     for (const Event& e : field.events()) {
       if (!out.empty()) out += ' ';
@@ -83,7 +83,7 @@ TEST_CASE("play: a card dragged onto a zone that takes it lies there, and the ev
   g.drag(g.middle(card), g.middle(g.bed));
   CHECK(g.field.table().card(card)->zone == g.bed);
   CHECK(g.told() == "picked-up proposed dropped no-moves landed settled");
-  CHECK(*g.field.live_pose(card) == *g.field.resting_pose(card));
+  CHECK(*g.field.where().live_pose(card) == *g.field.where().resting_pose(card));
 }
 
 TEST_CASE("play: of two cards with the same face each drags itself") {
@@ -93,8 +93,8 @@ TEST_CASE("play: of two cards with the same face each drags itself") {
   for (const CardId card : {hand[1], hand[0]}) {
     Garden fresh;
     // By its left edge, which no other card covers.
-    const Vec2 grip = fresh.middle(card) - Vec2{fresh.field.card_size().width * 0.42f, 0};
-    REQUIRE(fresh.field.hit(grip).card == card);
+    const Vec2 grip = fresh.middle(card) - Vec2{fresh.field.where().card_size().width * 0.42f, 0};
+    REQUIRE(fresh.field.where().hit(grip).card == card);
     fresh.drag(grip, fresh.middle(fresh.bed));
     CHECK(fresh.field.table().card(card)->zone == fresh.bed);
     CHECK(fresh.field.table().zone(fresh.hand)->cards.size() == 3);
@@ -136,8 +136,8 @@ TEST_CASE("play: a zone that takes nothing refuses, a drop over nothing or at ho
 
 TEST_CASE("play: what may not be picked up says why and shakes") {
   Garden g;
-  REQUIRE(g.field.flip(g.card("poppy-9"), false));
-  g.field.advance_to(g.field.settles_at());
+  REQUIRE(g.field.edits().flip(g.card("poppy-9"), false));
+  g.field.advance_to(g.field.time().settles_at());
   g.drag(g.middle(g.card("poppy-9")), g.middle(g.bed));
   CHECK(g.told() == "pick-refused settled");
   g.press({2, 2});
@@ -153,9 +153,9 @@ TEST_CASE("play: while a card is held its targets are known and marked, and it l
   const CardId card = g.card("fern-2");
   g.press(g.middle(card));
   g.move(g.middle(g.bed));
-  CHECK(g.field.held() == Run{card, 1});
-  REQUIRE(g.field.targets().size() == 1);
-  CHECK(g.field.targets()[0] == g.bed);
+  CHECK(g.field.hand().held() == Run{card, 1});
+  REQUIRE(g.field.hand().targets().size() == 1);
+  CHECK(g.field.hand().targets()[0] == g.bed);
   g.field.advance_to(g.field.now() + 1);
   const Frame& frame = g.field.frame();
   CHECK(frame.items.back().card == card);
@@ -166,7 +166,7 @@ TEST_CASE("play: while a card is held its targets are known and marked, and it l
     CHECK(item.marks.legal_target == bed_top);
     CHECK(item.marks.aimed_at == bed_top);
   }
-  CHECK(g.field.hit(g.middle(g.bed)).card == g.card("fern-1"));
+  CHECK(g.field.where().hit(g.middle(g.bed)).card == g.card("fern-1"));
   CHECK(std::none_of(g.field.events().begin(), g.field.events().end(),
                      [](const Event& e) { return e.kind == EventKind::settled; }));
 }
@@ -179,7 +179,7 @@ TEST_CASE("play: a drag keeps its grip and comes exactly under the pointer") {
   g.move({400, 300});
   g.field.advance_to(g.field.now() + 1);
   CHECK(length(g.middle(card) - (Vec2{400, 300} - grip)) < 1e-3f);
-  CHECK(g.field.live_pose(card)->rotation == 0);
+  CHECK(g.field.where().live_pose(card)->rotation == 0);
 }
 
 TEST_CASE("play: a lost pointer, a resize, or a change of the home zone cancels a drag") {
@@ -189,10 +189,11 @@ TEST_CASE("play: a lost pointer, a resize, or a change of the home zone cancels 
     g.press(g.middle(card));
     g.move({400, 300});
     disturb(g);
-    CHECK(g.field.held().count == 0);
+    CHECK(g.field.hand().held().count == 0);
     const std::string told = g.told();
     for (const Zone& zone : g.field.table().zones()) {
-      for (const CardId id : zone.cards) CHECK(*g.field.live_pose(id) == *g.field.resting_pose(id));
+      for (const CardId id : zone.cards)
+        CHECK(*g.field.where().live_pose(id) == *g.field.where().resting_pose(id));
     }
     return told.substr(0, told.find(" ", std::string("picked-up ").size()));
   };
@@ -202,22 +203,22 @@ TEST_CASE("play: a lost pointer, a resize, or a change of the home zone cancels 
         "picked-up cancelled");
   CHECK(ending([](Garden& g) { g.field.resize({500, 400}, 2, 5); }) == "picked-up cancelled");
   CHECK(ending([](Garden& g) {
-          CHECK(g.field.move({g.card("reed-5"), 1}, g.shelf));
+          CHECK(g.field.edits().move({g.card("reed-5"), 1}, g.shelf));
         }) == "picked-up cancelled");
   CHECK(ending([](Garden& g) {
-          CHECK(g.field.sync(std::vector<WantedZone>{{.key = 1, .cards = {}}}).retired.size() == 4);
+          CHECK(g.field.edits().sync(std::vector<WantedZone>{{.key = 1, .cards = {}}}).retired.size() == 4);
         }) == "picked-up cancelled");
-  CHECK(ending([](Garden& g) { g.field.deal(); }) == "picked-up cancelled");
+  CHECK(ending([](Garden& g) { g.field.performances().deal(); }) == "picked-up cancelled");
 }
 
 TEST_CASE("play: a drag goes on when other zones change, with its targets found anew") {
   Garden g;
   g.press(g.middle(g.card("fern-2")));
   g.move({400, 300});
-  REQUIRE(g.field.targets().size() == 1);
-  REQUIRE(g.field.move({g.card("fern-1"), 1}, g.shelf));
-  CHECK(g.field.held().count == 1);
-  CHECK(g.field.targets().empty());
+  REQUIRE(g.field.hand().targets().size() == 1);
+  REQUIRE(g.field.edits().move({g.card("fern-1"), 1}, g.shelf));
+  CHECK(g.field.hand().held().count == 1);
+  CHECK(g.field.hand().targets().empty());
 }
 
 TEST_CASE("play: a run that a sync tears apart in mid-drag does not hang in the air") {
@@ -233,29 +234,30 @@ TEST_CASE("play: a run that a sync tears apart in mid-drag does not hang in the 
   setup.plans = {{.root = across({zone(a), zone(b)})}};
   Playfield field(std::move(setup));
   const CardId first = field.table().zone(a)->cards.front();
-  const Vec2 from = field.live_pose(first)->centre - Vec2{0, field.card_size().height * 0.45f};
+  const Vec2 from =
+      field.where().live_pose(first)->centre - Vec2{0, field.where().card_size().height * 0.45f};
   field.pointer({.phase = PointerPhase::down, .at = from, .time = 0.1});
   field.pointer({.phase = PointerPhase::move, .at = from + Vec2{300, 200}, .time = 0.2});
-  REQUIRE(field.held().count == 2);
+  REQUIRE(field.hand().held().count == 2);
   field.advance_to(0.5);
-  REQUIRE(field.sync(std::vector<WantedZone>{{.key = 1, .cards = {{.key = 1}}}}).verdict);
-  CHECK(field.held().count == 0);
-  field.advance_to(field.settles_at() + 0.01);
-  CHECK(*field.live_pose(first) == *field.resting_pose(first));
+  REQUIRE(field.edits().sync(std::vector<WantedZone>{{.key = 1, .cards = {{.key = 1}}}}).verdict);
+  CHECK(field.hand().held().count == 0);
+  field.advance_to(field.time().settles_at() + 0.01);
+  CHECK(*field.where().live_pose(first) == *field.where().resting_pose(first));
 }
 
 TEST_CASE("play: a covered card flips in place, and the frame never shows a face that is not showing") {
   Garden g;
   const CardId card = g.card("poppy-9");
-  REQUIRE(g.field.flip(card, false));
-  const double end = g.field.settles_at();
+  REQUIRE(g.field.edits().flip(card, false));
+  const double end = g.field.time().settles_at();
   int faces = 0;
   int backs = 0;
   for (int i = 0; i <= 30; ++i) {
     g.field.advance_to(end * i / 30);
     for (const FrameItem& item : g.field.frame().items) {
       if (item.card != card) continue;
-      CHECK(item.back == !shows_face(g.field.live_pose(card)->flip));
+      CHECK(item.back == !shows_face(g.field.where().live_pose(card)->flip));
       CHECK((item.back ? item.face == hidden_face : item.face == g.field.table().card(card)->face));
       ++(item.back ? backs : faces);
     }
@@ -270,7 +272,7 @@ TEST_CASE("play: the first frame counts as changed, and a frame at rest does not
   CHECK(g.field.frame().revision == 1);
   g.field.advance_to(10);
   CHECK(g.field.frame().revision == 1);
-  g.field.shake(g.card("fern-1"));
+  g.field.performances().shake(g.card("fern-1"));
   g.field.advance_to(10.1);
   CHECK(g.field.frame().revision == 2);
   CHECK(std::is_sorted(g.field.frame().items.begin(), g.field.frame().items.end(),
@@ -279,15 +281,15 @@ TEST_CASE("play: the first frame counts as changed, and a frame at rest does not
 
 TEST_CASE("play: a move by the game flies, empties its zone, and a refused one changes nothing") {
   Garden g;
-  REQUIRE(g.field.move({g.card("fern-1"), 1}, g.shelf));
+  REQUIRE(g.field.edits().move({g.card("fern-1"), 1}, g.shelf));
   CHECK(g.told() == "emptied landed settled");
-  CHECK(g.field.move({{99}, 1}, g.shelf).reason == Reason::unknown_card);
-  CHECK(g.field.flip({99}, true).reason == Reason::unknown_card);
-  g.field.shake({99});
+  CHECK(g.field.edits().move({{99}, 1}, g.shelf).reason == Reason::unknown_card);
+  CHECK(g.field.edits().flip({99}, true).reason == Reason::unknown_card);
+  g.field.performances().shake({99});
   CHECK(g.told().empty());
-  CHECK_FALSE(g.field.live_pose({99}).has_value());
-  CHECK_FALSE(g.field.area({99}).has_value());
-  CHECK_FALSE(g.field.crowded({99}));
+  CHECK_FALSE(g.field.where().live_pose({99}).has_value());
+  CHECK_FALSE(g.field.where().area({99}).has_value());
+  CHECK_FALSE(g.field.where().crowded({99}));
 }
 
 TEST_CASE("play: an empty zone has an outline, and is hit as a zone") {
@@ -297,8 +299,8 @@ TEST_CASE("play: an empty zone has an outline, and is hit as a zone") {
                          [](const FrameItem& i) { return i.kind == FrameKind::outline; });
   };
   CHECK(outlines() == 1);
-  CHECK(g.field.hit(g.middle(g.shelf)) == Hit{.card = {}, .zone = g.shelf});
-  REQUIRE(g.field.move({g.card("fern-1"), 1}, g.shelf));
+  CHECK(g.field.where().hit(g.middle(g.shelf)) == Hit{.card = {}, .zone = g.shelf});
+  REQUIRE(g.field.edits().move({g.card("fern-1"), 1}, g.shelf));
   CHECK(outlines() == 2);  // the card is still on its way
   g.told();
   CHECK(outlines() == 1);
@@ -306,12 +308,13 @@ TEST_CASE("play: an empty zone has an outline, and is hit as a zone") {
 
 TEST_CASE("play: a resize puts what rests at its place at once and bends what flies") {
   Garden g;
-  REQUIRE(g.field.move({g.card("fern-1"), 1}, g.shelf));
+  REQUIRE(g.field.edits().move({g.card("fern-1"), 1}, g.shelf));
   g.field.resize({1400, 1000}, 1, 0.05);
-  CHECK(*g.field.live_pose(g.card("reed-5")) == *g.field.resting_pose(g.card("reed-5")));
-  CHECK(g.field.live_pose(g.card("fern-1"))->centre != g.field.resting_pose(g.card("fern-1"))->centre);
+  CHECK(*g.field.where().live_pose(g.card("reed-5")) == *g.field.where().resting_pose(g.card("reed-5")));
+  CHECK(g.field.where().live_pose(g.card("fern-1"))->centre !=
+        g.field.where().resting_pose(g.card("fern-1"))->centre);
   CHECK(g.told() == "emptied landed settled");
-  CHECK(*g.field.live_pose(g.card("fern-1")) == *g.field.resting_pose(g.card("fern-1")));
+  CHECK(*g.field.where().live_pose(g.card("fern-1")) == *g.field.where().resting_pose(g.card("fern-1")));
 }
 
 TEST_CASE("play: what is not finite is ignored and counted; tiny windows are defined") {
@@ -321,12 +324,12 @@ TEST_CASE("play: what is not finite is ignored and counted; tiny windows are def
   g.field.resize({NAN, 1}, 1, 1);
   g.field.advance_to(NAN);
   CHECK(g.field.ignored_inputs() == 4);
-  CHECK(g.field.fits());
+  CHECK(g.field.where().fits());
   for (const Size window : {Size{1, 1}, Size{0, 0}, Size{-3, 5}}) {
     g.field.resize(window, 1, 1);
-    CHECK_FALSE(g.field.fits());
+    CHECK_FALSE(g.field.where().fits());
     for (const FrameItem& item : g.field.frame().items) CHECK(is_finite(item.corners.corners[0]));
-    (void)g.field.hit({0, 0});
+    (void)g.field.where().hit({0, 0});
   }
 }
 

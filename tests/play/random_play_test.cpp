@@ -43,21 +43,21 @@ class Session {
   /// Lets go of everything and waits until all is at rest.
   void finish(Tally& tally) {
     point(PointerPhase::cancel, at_);
-    field.advance_to(field.settles_at() + 1);
+    field.advance_to(field.time().settles_at() + 1);
     listen(tally);
   }
 
   void check(Random& r) const {
     assert_whole(field.table(), cards_);
     for (const Zone& zone : field.table().zones()) {
-      for (const CardId card : zone.cards) RC_ASSERT(is_finite(*field.live_pose(card)));
+      for (const CardId card : zone.cards) RC_ASSERT(is_finite(*field.where().live_pose(card)));
     }
-    const Run held = field.held();
+    const Run held = field.hand().held();
     if (held.count > 0) RC_ASSERT(field.table().cards_of(held).size() == held.count);
     for (const Zone& zone : field.table().zones()) {
-      const auto targets = field.targets();
+      const auto targets = field.hand().targets();
       const bool listed = std::find(targets.begin(), targets.end(), zone.id) != targets.end();
-      RC_ASSERT(listed == (held.count > 0 && field.judge_drop(held, zone.id).allowed()));
+      RC_ASSERT(listed == (held.count > 0 && field.rules().judge_drop(held, zone.id).allowed()));
     }
     check_hit({r.uniform(0, 1300), r.uniform(0, 900)});
     if (cards_ > 0) check_hit(some_card_point(r, field));
@@ -66,7 +66,8 @@ class Session {
   void check_rest() const {
     RC_ASSERT(open_ == 0);
     for (const Zone& zone : field.table().zones()) {
-      for (const CardId card : zone.cards) RC_ASSERT(*field.live_pose(card) == *field.resting_pose(card));
+      for (const CardId card : zone.cards)
+        RC_ASSERT(*field.where().live_pose(card) == *field.where().resting_pose(card));
     }
   }
 
@@ -82,14 +83,14 @@ class Session {
 
   Vec2 some_zone_point(Random& r) const {
     const Zone& zone = field.table().zones()[r.below(field.table().zones().size())];
-    return field.area(zone.id)->centre() + Vec2{r.uniform(-30, 30), r.uniform(-30, 30)};
+    return field.where().area(zone.id)->centre() + Vec2{r.uniform(-30, 30), r.uniform(-30, 30)};
   }
 
   void disturb(Random& r, Tally& tally) {
-    const bool held = field.held().count > 0;
+    const bool held = field.hand().held().count > 0;
     switch (r.below(6)) {
       case 0: {
-        const SyncReport report = field.sync(random_wish(r, field.table()));
+        const SyncReport report = field.edits().sync(random_wish(r, field.table()));
         RC_ASSERT(report.verdict.allowed());
         cards_ += report.created.size();
         cards_ -= report.retired.size();
@@ -100,21 +101,21 @@ class Session {
         field.resize(window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_);
         break;
       case 2:
-        field.deal();
+        field.performances().deal();
         break;
       case 3:
-        (void)field.flip({static_cast<std::uint32_t>(r.below(60))}, r.chance(0.5f));
+        (void)field.edits().flip({static_cast<std::uint32_t>(r.below(60))}, r.chance(0.5f));
         break;
       case 4:
-        field.shake({static_cast<std::uint32_t>(r.below(60))});
+        field.performances().shake({static_cast<std::uint32_t>(r.below(60))});
         break;
       default: {
         const Run run = field.table().run_from({static_cast<std::uint32_t>(r.below(60))});
-        (void)field.move(run, {static_cast<std::uint32_t>(r.below(9))});
+        (void)field.edits().move(run, {static_cast<std::uint32_t>(r.below(9))});
         break;
       }
     }
-    if (held && field.held().count == 0) ++tally.torn;
+    if (held && field.hand().held().count == 0) ++tally.torn;
   }
 
   /// Every pick-up ends in exactly one of dropped, refused, cancelled.
@@ -133,11 +134,11 @@ class Session {
 
   /// The card that is hit is the last in drawing order that has the point and is not held.
   void check_hit(Vec2 at) const {
-    const Hit hit = field.hit(at);
+    const Hit hit = field.where().hit(at);
     CardId expected;
     for (const FrameItem& item : field.frame().items) {
       if (item.kind != FrameKind::card || item.marks.held) continue;
-      const HitShape shape{.pose = *field.live_pose(item.card),
+      const HitShape shape{.pose = *field.where().live_pose(item.card),
 
                            .size = item.size,
                            .corner_radius = field.frame().corner_radius,
@@ -208,7 +209,8 @@ TEST_CASE("play: poses and events do not depend on how time is cut between the s
         told[f].insert(told[f].end(), fields[f]->events().begin(), fields[f]->events().end());
       }
       for (const Zone& zone : coarse.table().zones()) {
-        for (const CardId card : zone.cards) RC_ASSERT(*coarse.live_pose(card) == *fine.live_pose(card));
+        for (const CardId card : zone.cards)
+          RC_ASSERT(*coarse.where().live_pose(card) == *fine.where().live_pose(card));
       }
     }
     RC_ASSERT(told[0] == told[1]);

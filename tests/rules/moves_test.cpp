@@ -131,7 +131,7 @@ TEST_CASE("rules: a stock gives by the pass, and so many passes") {
 TEST_CASE("rules: the list of legal moves is every pair that is allowed, and the stock") {
   for_all("legal moves", 20, [](Random& r) {
     const TableSetup setup = random_setup(r);
-    const Rulebook book{setup.rules, setup.links};
+    const Rulebook book = setup.rulebook();
     const auto moves = legal_moves(setup.table, book);
     std::set<std::pair<CardId, ZoneId>> listed;
     for (const LegalMove& move : moves) {

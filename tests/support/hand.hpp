@@ -20,11 +20,11 @@ struct Hand {
   const std::vector<CardId>& cards(const std::string& name) const {
     return field.table().zone(zone(name))->cards;
   }
-  Vec2 middle(const std::string& name) const { return field.area(zone(name))->centre(); }
-  Vec2 middle(CardId card) const { return field.resting_pose(card)->centre; }
+  Vec2 middle(const std::string& name) const { return field.where().area(zone(name))->centre(); }
+  Vec2 middle(CardId card) const { return field.where().resting_pose(card)->centre; }
 
   /// On its left part, which the next card does not cover.
-  Vec2 grip(CardId card) const { return middle(card) - Vec2{field.card_size().width * 0.3f, 0}; }
+  Vec2 grip(CardId card) const { return middle(card) - Vec2{field.where().card_size().width * 0.3f, 0}; }
 
   void wait(double seconds) {
     field.advance_to(field.now() + seconds);
@@ -52,7 +52,7 @@ struct Hand {
     wait(0);
     return used;
   }
-  void settle() { wait(field.settles_at() - field.now() + 0.01); }
+  void settle() { wait(field.time().settles_at() - field.now() + 0.01); }
 
   int count(EventKind kind) const {
     return static_cast<int>(

@@ -46,7 +46,7 @@ struct Stage {
   [[nodiscard]] bool at_rest() const {
     for (const Zone& zone : field.table().zones()) {
       for (const CardId card : zone.cards) {
-        if (*field.live_pose(card) != *field.resting_pose(card)) return false;
+        if (*field.where().live_pose(card) != *field.where().resting_pose(card)) return false;
       }
     }
     return true;

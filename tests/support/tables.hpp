@@ -141,8 +141,8 @@ inline Vec2 some_card_point(Random& r, const Playfield& field) {
   for (int tries = 0; tries < 10; ++tries) {
     const Zone& zone = zones[r.below(zones.size())];
     if (zone.cards.empty()) continue;
-    const Vec2 centre = field.live_pose(zone.cards[r.below(zone.cards.size())])->centre;
-    return centre + Vec2{r.uniform(-0.4f, 0.4f), r.uniform(-0.4f, 0.4f)} * field.card_size().width;
+    const Vec2 centre = field.where().live_pose(zone.cards[r.below(zone.cards.size())])->centre;
+    return centre + Vec2{r.uniform(-0.4f, 0.4f), r.uniform(-0.4f, 0.4f)} * field.where().card_size().width;
   }
   return {r.uniform(0, 1300), r.uniform(0, 900)};
 }

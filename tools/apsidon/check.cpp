@@ -38,7 +38,7 @@ class Checker {
 
   std::vector<Finding> run() {
     check_window();
-    if (!field_.fits()) {
+    if (!field_.where().fits()) {
       add("too-small", "",
           "the window shows no card at all: 'apsidon fit' names the zone that needs the room");
       return findings_;
@@ -98,16 +98,17 @@ class Checker {
                       number(double{area.min.x}), number(double{area.min.y}), number(double{area.max.x}),
                       number(double{area.max.y})));
     };
-    for (const Zone& zone : setup_.table.zones()) look_at(zone.name, *field_.area(zone.id));
-    for (std::uint32_t i = 1; i <= field_.panels().size(); ++i) {
-      if (const auto area = field_.panel_area({i})) look_at(field_.panels()[i - 1].name, *area);
+    for (const Zone& zone : setup_.table.zones()) look_at(zone.name, *field_.where().area(zone.id));
+    for (std::uint32_t i = 1; i <= field_.where().panels().size(); ++i) {
+      if (const auto area = field_.where().panel_area({i}))
+        look_at(field_.where().panels()[i - 1].name, *area);
     }
   }
 
   void check_place(const Zone& zone) {
-    const ZonePlace& place = setup_.places[zone.id.value - 1];
+    const ZonePlace& place = setup_.layout_of(zone.id);
     if (place.gives_up && zone.cards.empty()) return;
-    const Rect area = *field_.area(zone.id);
+    const Rect area = *field_.where().area(zone.id);
     const float smaller = std::min(area.width(), area.height());
     if (smaller < options_.finger) {
       add("small-target", zone.name,
@@ -120,16 +121,15 @@ class Checker {
 
   /// Lays the zone out at its longest: is it crowded, and are its strips wide enough for a corner mark?
   void check_longest(const Zone& zone) {
-    const std::size_t i = zone.id.value - 1;
-    const ZonePlace& place = setup_.places[i];
+    const ZonePlace& place = setup_.layout_of(zone.id);
     const auto n = static_cast<std::size_t>(place.longest);
     if (n < 2 || place.scrolls || (place.gives_up && zone.cards.empty())) return;
     const std::vector<LaidCard> cards(n);
     std::vector<Pose> poses(n);
-    const Size card = field_.card_size() * place.factor;
-    const LayoutReport report =
-        lay_out(place.layout,
-                {.area = *field_.area(zone.id), .card = card, .cards = cards, .facing = place.facing}, poses);
+    const Size card = field_.where().card_size() * place.factor;
+    const LayoutReport report = lay_out(
+        place.layout,
+        {.area = *field_.where().area(zone.id), .card = card, .cards = cards, .facing = place.facing}, poses);
     if (report.crowded) {
       add("crowded", zone.name,
           fmt::format("with {} cards, its longest, strips are below their least: give it a larger share, or "
@@ -144,7 +144,7 @@ class Checker {
     // Where only covered cards lie and none can be taken there is nothing to read.
     const bool covered = std::none_of(zone.cards.begin(), zone.cards.end(),
                                       [&](CardId id) { return setup_.table.card(id)->face_up; });
-    const ZoneRules& rules = setup_.rules[i];
+    const ZoneRules& rules = setup_.rules_of(zone.id);
     if (!strips || (covered && rules.pick.kind == PickKind::nothing && rules.drop.kind == RuleKind::nothing))
       return;
     // What a corner mark takes: a compact card's along its top, a full card's down its side.
@@ -161,7 +161,7 @@ class Checker {
   }
 
   void check_held(const Zone& zone) {
-    const ZonePlace& place = setup_.places[zone.id.value - 1];
+    const ZonePlace& place = setup_.layout_of(zone.id);
     if (zone.cards.size() > static_cast<std::size_t>(place.longest)) {
       add("over-longest", zone.name,
           fmt::format("it holds {} cards, its longest is {}: raise 'longest' to what the game can put there",
@@ -172,9 +172,9 @@ class Checker {
   /// Zones that lie empty and neither take nor give anything, nor wait to be given a place.
   void check_reach() {
     for (const Zone& zone : setup_.table.zones()) {
-      const ZoneRules& rules = setup_.rules[zone.id.value - 1];
+      const ZoneRules& rules = setup_.rules_of(zone.id);
       const bool inert = rules.drop.kind == RuleKind::nothing && rules.pick.kind == PickKind::nothing;
-      const bool waits = setup_.deal_from == zone.id || setup_.places[zone.id.value - 1].gives_up;
+      const bool waits = setup_.deal_from == zone.id || setup_.layout_of(zone.id).gives_up;
       if (!zone.cards.empty() || !inert || waits) continue;
       add("unreachable", zone.name,
           "it is empty and takes no drops: nothing can get there by hand; give it a 'drop' rule");

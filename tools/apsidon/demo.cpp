@@ -26,14 +26,15 @@ void tell_drawing(const fs::path& table, const std::string& window, const fs::pa
   const Playfield field = load_playfield({.file = table.string(), .window = window});
   paint(field.frame(), field.table().deck()).write_png(out);
   print(fmt::format("   {}: {} cards in {} zones, plan '{}', cards of {}x{} px\n", out.string(),
-                    field.table().card_count(), field.table().zones().size(), field.plan().name,
-                    number(double{field.card_size().width}), number(double{field.card_size().height})));
+                    field.table().card_count(), field.table().zones().size(), field.where().plan().name,
+                    number(double{field.where().card_size().width}),
+                    number(double{field.where().card_size().height})));
 }
 
 void tell_verdict(const TableSetup& setup, const std::string& card, const std::string& to) {
-  const PickVerdict pick = judge_pick(setup.table, {setup.rules, setup.links}, find_card(setup.table, card));
+  const PickVerdict pick = judge_pick(setup.table, setup.rulebook(), find_card(setup.table, card));
   const Verdict verdict =
-      pick.verdict ? judge_drop(setup.table, {setup.rules, setup.links}, pick.run, find_zone(setup.table, to))
+      pick.verdict ? judge_drop(setup.table, setup.rulebook(), pick.run, find_zone(setup.table, to))
                    : pick.verdict;
   print(
       fmt::format("   {} to {}: {}\n", card, to, verdict ? "yes." : "no. " + describe(verdict, setup.table)));
@@ -42,8 +43,8 @@ void tell_verdict(const TableSetup& setup, const std::string& card, const std::s
 /// A drag with the pointer, from the middle of a card to the middle of a zone.
 void tell_drag(Playfield& field, const std::string& card_name, const std::string& to) {
   const CardId card = find_card(field.table(), card_name);
-  const Vec2 from = field.live_pose(card)->centre;
-  const Vec2 target = field.area(find_zone(field.table(), to))->centre();
+  const Vec2 from = field.where().live_pose(card)->centre;
+  const Vec2 target = field.where().area(find_zone(field.table(), to))->centre();
   double time = field.now() + 0.1;
   field.pointer({.phase = PointerPhase::down, .at = from, .time = time});
   for (int i = 1; i <= 20; ++i) {
@@ -53,7 +54,7 @@ void tell_drag(Playfield& field, const std::string& card_name, const std::string
                    .time = time});
   }
   field.pointer({.phase = PointerPhase::up, .at = target, .time = time});
-  field.advance_to(field.settles_at());
+  field.advance_to(field.time().settles_at());
   for (const Event& event : field.events()) {
     const Zone* zone = field.table().zone(event.to ? event.to : event.from);
     print(fmt::format(
@@ -66,12 +67,13 @@ void tell_drag(Playfield& field, const std::string& card_name, const std::string
 /// A draw as a moving picture, and a plot of what it moves by.
 void tell_motion(const fs::path& bench, const fs::path& out) {
   Playfield field = load_playfield({.file = bench.string(), .window = "640x400"});
-  field.set_feel(springy());
+  field.performances().set_feel(springy());
   const Table& table = field.table();
-  const PerformanceId drawn = field.perform(draw(find_zone(table, "stock"), find_zone(table, "waste"), 3));
+  const PerformanceId drawn =
+      field.performances().perform(draw(find_zone(table, "stock"), find_zone(table, "waste"), 3));
   std::optional<MovingPicture> moving;
   int frames = 0;
-  for (; field.performing(drawn) || frames == 0; ++frames) {
+  for (; field.performances().running(drawn) || frames == 0; ++frames) {
     const double time = frames / 25.0;
     field.advance_to(time);
     const Picture picture = paint(field.frame(), table.deck());
@@ -121,9 +123,9 @@ int run(const Options& options) {
   const TableSetup setup = or_fail(load_table(bench));
   const Zone& column = *field.table().zone(find_zone(field.table(), "column-5"));
   const CardId card = column.cards[column.cards.size() / 2];
-  const Vec2 at = field.resting_pose(card)->centre - Vec2{0, field.card_size().height * 0.4f};
+  const Vec2 at = field.where().resting_pose(card)->centre - Vec2{0, field.where().card_size().height * 0.4f};
   print(fmt::format("   at {},{} lies {}\n", number(double{at.x}), number(double{at.y}),
-                    card_text(field.table(), field.hit(at).card)));
+                    card_text(field.table(), field.where().hit(at).card)));
   tell_verdict(setup, "reed-2", "bed-2");
   tell_verdict(setup, "reed-2", "column-6");
   tell_verdict(setup, "poppy-9", "column-4");
@@ -133,8 +135,8 @@ int run(const Options& options) {
 
   print("\n4. The deal: poses over time, as a contact sheet.\n");
   Playfield film = load_playfield({.file = bench.string()});
-  film.deal();
-  const double end = film.settles_at();
+  film.performances().deal();
+  const double end = film.time().settles_at();
   std::vector<Shot> shots;
   for (int i = 0; i < 12; ++i) {
     film.advance_to(end * i / 11);

@@ -57,7 +57,7 @@ class ChosenLayers final : public Sketch {
 std::string hover(Playfield& field, Vec2 at) {
   field.pointer({.phase = PointerPhase::move, .at = at, .time = 1});
   field.advance_to(3);
-  const CardId card = field.hovered();
+  const CardId card = field.hand().hovered();
   if (!card) {
     throw Failure{no, fmt::format("nothing is hovered at {:g},{:g}: 'hover' and 'zoom' of a zone say whose "
                                   "cards are, 'apsidon probe' what lies there",
@@ -79,19 +79,19 @@ std::string drag(Playfield& field, Vec2 from, Vec2 to) {
   for (const Event& e : field.events()) {
     if (e.kind == EventKind::pick_refused) throw Failure{no, describe(e.verdict, field.table())};
   }
-  const Run run = field.held();
+  const Run run = field.hand().held();
   if (run.count == 0) {
-    const bool card = bool(field.hit(from).card);
+    const bool card = bool(field.where().hit(from).card);
     throw Failure{
         no, card ? fmt::format("{:g},{:g} is too near {:g},{:g} for a drag", to.x, to.y, from.x, from.y)
                  : fmt::format("no card lies at {:g},{:g}: 'apsidon probe' tells what does", from.x, from.y)};
   }
   std::string out = fmt::format("held: {}", card_text(field.table(), run.first));
   if (run.count > 1) out += fmt::format(" and {} on it", run.count - 1);
-  const ZoneId aimed = field.aimed_at();
+  const ZoneId aimed = field.hand().aimed_at();
   out += aimed ? fmt::format("; aimed at {}", field.table().zone(aimed)->name)
                : "; aimed at nothing that takes it";
-  return out + fmt::format("; {} places would take it\n", field.targets().size());
+  return out + fmt::format("; {} places would take it\n", field.hand().targets().size());
 }
 
 int run(const Options& options) {
@@ -117,15 +117,16 @@ int run(const Options& options) {
   if (!layers.empty()) {
     PictureSketch sketch(picture);
     ChosenLayers chosen(sketch, layers);
-    field.sketch(chosen);
+    field.where().sketch(chosen);
   }
   make_folder_of(options.out);
   picture.write_png(options.out);
   print(fmt::format("{}: {}x{} pixels, plan '{}', card {}x{} px\n", options.out, picture.width(),
-                    picture.height(), field.plan().name, number(double{field.card_size().width}),
-                    number(double{field.card_size().height})));
+                    picture.height(), field.where().plan().name,
+                    number(double{field.where().card_size().width}),
+                    number(double{field.where().card_size().height})));
   print(told);
-  if (field.fits()) return yes;
+  if (field.where().fits()) return yes;
   fmt::print(stderr, "apsidon draw: the window {} is too small to show a card\n", options.table.window);
   return no;
 }

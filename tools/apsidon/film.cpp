@@ -43,7 +43,7 @@ Motions motions_of(const Options& options) {
 
 Playfield begun(const Options& options, PerformanceId* id = nullptr) {
   Playfield field = load_playfield(options.table);
-  if (!options.feel.empty()) field.set_feel(feel_named(options.feel));
+  if (!options.feel.empty()) field.performances().set_feel(feel_named(options.feel));
   const PerformanceId performance = begin(field, motions_of(options));
   if (id) *id = performance;
   return field;
@@ -57,7 +57,7 @@ double end_of(const Options& options) {
   for (double time = 0; time < longest; time += 1.0 / 120) {
     field.advance_to(time);
     for (const Event& event : field.events()) last = std::max(last, event.time);
-    if (!field.performing(id) && field.settles_at() <= field.now()) break;
+    if (!field.performances().running(id) && field.time().settles_at() <= field.now()) break;
   }
   return std::min(last, longest);
 }
@@ -86,7 +86,7 @@ std::string csv_of(const Options& options, double rate) {
   watch(options, rate, [&](double time, const Playfield& field) {
     for (const Zone& zone : field.table().zones()) {
       for (const CardId id : zone.cards) {
-        const Pose pose = *field.live_pose(id);
+        const Pose pose = *field.where().live_pose(id);
         out += fmt::format("{:.4f},{},{},{},{},{},{},{},{},{},{}\n", time, id.value,
                            field.table().deck().text(field.table().card(id)->face), zone.name, pose.centre.x,
                            pose.centre.y, degrees(pose.rotation), pose.scale, degrees(pose.flip), pose.lift,
@@ -112,7 +112,7 @@ nlohmann::ordered_json json_of(const Options& options, double rate) {
     frame["cards"] = nlohmann::ordered_json::array();
     for (const Zone& zone : field.table().zones()) {
       for (const CardId id : zone.cards) {
-        const Pose pose = *field.live_pose(id);
+        const Pose pose = *field.where().live_pose(id);
         nlohmann::ordered_json c;
         c["card"] = id.value;
         c["face"] = field.table().deck().text(field.table().card(id)->face);

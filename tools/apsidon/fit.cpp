@@ -42,12 +42,12 @@ std::string stem_of(const std::string& name) {
 std::string tightest_zone(const TableSetup& setup, const Plan& plan, Size window, float width) {
   std::string best;
   float best_width = width * 1.0005f;
-  std::vector<Rect> areas(setup.places.size());
+  std::vector<Rect> areas(setup.layouts().size());
   std::vector<Rect> panels(setup.panels.size());
   std::set<std::string> stems;
   for (const Zone& zone : setup.table.zones()) stems.insert(stem_of(zone.name));
   for (const std::string& stem : stems) {
-    std::vector<ZonePlace> lighter = setup.places;
+    std::vector<ZonePlace> lighter(setup.layouts().begin(), setup.layouts().end());
     for (const Zone& zone : setup.table.zones()) {
       if (stem_of(zone.name) == stem) lighter[zone.id.value - 1] = {.factor = 0.05f};
     }
@@ -60,11 +60,11 @@ std::string tightest_zone(const TableSetup& setup, const Plan& plan, Size window
 }
 
 Row try_window(const TableSetup& setup, std::string name, Size window, float least) {
-  std::vector<Rect> areas(setup.places.size());
+  std::vector<Rect> areas(setup.layouts().size());
   std::vector<Rect> panels(setup.panels.size());
   const PlanWindow at{.size = window};
-  const Plan& plan = setup.plans[best_plan(setup.plans, setup.places, at)];
-  const PlanResult result = solve(plan, setup.places, at, {.areas = areas, .panels = panels});
+  const Plan& plan = setup.plans[best_plan(setup.plans, setup.layouts(), at)];
+  const PlanResult result = solve(plan, setup.layouts(), at, {.areas = areas, .panels = panels});
   Row row{.name = std::move(name), .window = window, .card = result.card, .plan = plan.name};
   row.works = result.fits && std::min(result.card.width, result.card.height) >= least;
   row.gives = tightest_zone(setup, plan, window, result.unsnapped_card.width);

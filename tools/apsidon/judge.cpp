@@ -26,9 +26,9 @@ struct Judged {
 };
 
 Judged judge(const TableSetup& setup, CardId card, ZoneId to) {
-  const PickVerdict pick = judge_pick(setup.table, {setup.rules, setup.links}, card);
+  const PickVerdict pick = judge_pick(setup.table, setup.rulebook(), card);
   const Verdict verdict =
-      pick.verdict ? judge_drop(setup.table, {setup.rules, setup.links}, pick.run, to) : pick.verdict;
+      pick.verdict ? judge_drop(setup.table, setup.rulebook(), pick.run, to) : pick.verdict;
   return {card, setup.table.card(card)->zone, to, pick.run.count, verdict};
 }
 
@@ -100,7 +100,7 @@ int run(const Options& options) {
   std::vector<Judged> all;
   bool any = false;
   if (every) {
-    for (const LegalMove& move : legal_moves(table, {setup.rules, setup.links})) {
+    for (const LegalMove& move : legal_moves(table, setup.rulebook())) {
       all.push_back({move.run.first, move.from, move.to, move.run.count, move.verdict});
       any = true;
     }

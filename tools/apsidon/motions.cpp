@@ -49,11 +49,11 @@ PerformanceId begin(Playfield& field, const Motions& m) {
   };
   const auto any_zone = [](const Zone&) { return true; };
   const auto has_cards = [](const Zone& zone) { return !zone.cards.empty(); };
-  if (m.motion == "gather") return field.perform(gather(zone_or("zone", any_zone)));
+  if (m.motion == "gather") return field.performances().perform(gather(zone_or("zone", any_zone)));
   if (m.motion == "shuffle") {
     // A gathered pile first: a shuffle of a few cards shows little.
     const ZoneId zone = zone_or("zone with cards", has_cards);
-    return field.perform(shuffle(zone, m.seed));
+    return field.performances().perform(shuffle(zone, m.seed));
   }
   if (m.motion == "draw") {
     const auto covered = [&](const Zone& zone) {
@@ -64,11 +64,11 @@ PerformanceId begin(Playfield& field, const Motions& m) {
       return zone.id != from && !zone.cards.empty() && table.card(zone.cards.back())->face_up;
     };
     const ZoneId to = zone_or("zone to draw to", open);
-    return field.perform(draw(from, to, static_cast<std::size_t>(m.count)));
+    return field.performances().perform(draw(from, to, static_cast<std::size_t>(m.count)));
   }
   if (m.motion == "flip") {
     const std::vector<CardId> cards = chosen(table, m, false);
-    return field.perform(flip(cards, !table.card(cards.front())->face_up));
+    return field.performances().perform(flip(cards, !table.card(cards.front())->face_up));
   }
   if (m.motion == "reveal") {
     std::vector<CardId> covered;
@@ -81,15 +81,15 @@ PerformanceId begin(Playfield& field, const Motions& m) {
     if (!m.card.empty()) covered = {find_card(table, m.card)};
     if (covered.empty())
       throw Failure{bad_call, "the table has no covered card whose face is known: name one with --card"};
-    return field.perform(reveal(covered, 1));
+    return field.performances().perform(reveal(covered, 1));
   }
-  if (m.motion == "shake") return field.perform(shake(chosen(table, m, true)));
-  if (m.motion == "pulse") return field.perform(pulse(chosen(table, m, true)));
+  if (m.motion == "shake") return field.performances().perform(shake(chosen(table, m, true)));
+  if (m.motion == "pulse") return field.performances().perform(pulse(chosen(table, m, true)));
   if (m.motion == "collect") {
-    return field.perform(collect(chosen(table, m, true), zone_or("zone", any_zone)));
+    return field.performances().perform(collect(chosen(table, m, true), zone_or("zone", any_zone)));
   }
-  if (m.motion == "finale") return field.perform(finale());
-  return field.deal();
+  if (m.motion == "finale") return field.performances().perform(finale());
+  return field.performances().deal();
 }
 
 Feel feel_named(const std::string& name) {

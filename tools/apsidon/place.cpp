@@ -37,30 +37,30 @@ nlohmann::ordered_json corners_json(const Rect& area) {
 template <class With>
 void each_panel(const Playfield& field, const Options& options, With with) {
   if (!options.zone.empty()) return;
-  for (std::uint32_t i = 1; i <= field.panels().size(); ++i) {
-    if (const auto area = field.panel_area({i})) with(field.panels()[i - 1], *area);
+  for (std::uint32_t i = 1; i <= field.where().panels().size(); ++i) {
+    if (const auto area = field.where().panel_area({i})) with(field.where().panels()[i - 1], *area);
   }
 }
 
 std::string text_of(const Playfield& field, const Options& options) {
   const Table& table = field.table();
-  std::string out =
-      fmt::format("plan '{}', window {}, card {}x{} px; x and y are the middle of the card\n",
-                  field.plan().name, options.table.window, number(double{field.card_size().width}),
-                  number(double{field.card_size().height}));
+  std::string out = fmt::format("plan '{}', window {}, card {}x{} px; x and y are the middle of the card\n",
+                                field.where().plan().name, options.table.window,
+                                number(double{field.where().card_size().width}),
+                                number(double{field.where().card_size().height}));
   for (const Zone& zone : table.zones()) {
     if (!wanted(options, zone)) continue;
-    const Rect area = *field.area(zone.id);
-    const Facing facing = field.facing(zone.id);
-    const float offset = field.offset(zone.id);
+    const Rect area = *field.where().area(zone.id);
+    const Facing facing = field.where().facing(zone.id);
+    const float offset = field.where().offset(zone.id);
     out += fmt::format("\n{:<12} {:>2} {}   area {}{}{}{}\n", zone.name, zone.cards.size(),
                        zone.cards.size() == 1 ? "card " : "cards", corners_text(area),
                        facing == Facing::bottom ? "" : fmt::format("   facing {}", name_of(facing)),
                        offset == 0 ? "" : fmt::format("   scrolled on by {} px", number(double{offset})),
-                       field.crowded(zone.id) ? "   crowded" : "");
+                       field.where().crowded(zone.id) ? "   crowded" : "");
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
-      const Pose pose = *field.resting_pose(id);
+      const Pose pose = *field.where().resting_pose(id);
       out += fmt::format("  {:>3}  card {:<4} {:<12} {:<8} x {:>8}  y {:>8}  turned {:>6}\n", card.place,
                          id.value, table.deck().text(card.face), card.face_up ? "open" : "covered",
                          number(double{pose.centre.x}), number(double{pose.centre.y}),
@@ -82,12 +82,12 @@ std::string csv_of(const Playfield& field, const Options& options) {
     if (!wanted(options, zone)) continue;
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
-      const Pose pose = *field.resting_pose(id);
+      const Pose pose = *field.where().resting_pose(id);
       out += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", zone.name, card.place, id.value,
                          table.deck().text(card.face), card.face_up, number(double{pose.centre.x}),
                          number(double{pose.centre.y}), number(degrees(pose.rotation)),
-                         number(double{pose.scale}), number(double{field.card_size().width}),
-                         number(double{field.card_size().height}));
+                         number(double{pose.scale}), number(double{field.where().card_size().width}),
+                         number(double{field.where().card_size().height}));
     }
   }
   return out;
@@ -96,24 +96,24 @@ std::string csv_of(const Playfield& field, const Options& options) {
 nlohmann::ordered_json json_of(const Playfield& field, const Options& options) {
   const Table& table = field.table();
   nlohmann::ordered_json json;
-  json["plan"] = field.plan().name;
+  json["plan"] = field.where().plan().name;
   json["window"] = options.table.window;
-  json["card"] = {{"width", rounded(double{field.card_size().width})},
-                  {"height", rounded(double{field.card_size().height})}};
+  json["card"] = {{"width", rounded(double{field.where().card_size().width})},
+                  {"height", rounded(double{field.where().card_size().height})}};
   json["zones"] = nlohmann::ordered_json::array();
   for (const Zone& zone : table.zones()) {
     if (!wanted(options, zone)) continue;
-    const Rect area = *field.area(zone.id);
+    const Rect area = *field.where().area(zone.id);
     nlohmann::ordered_json entry;
     entry["zone"] = zone.name;
     entry["area"] = corners_json(area);
-    entry["facing"] = std::string(name_of(field.facing(zone.id)));
-    entry["offset"] = rounded(double{field.offset(zone.id)});
-    entry["crowded"] = field.crowded(zone.id);
+    entry["facing"] = std::string(name_of(field.where().facing(zone.id)));
+    entry["offset"] = rounded(double{field.where().offset(zone.id)});
+    entry["crowded"] = field.where().crowded(zone.id);
     entry["cards"] = nlohmann::ordered_json::array();
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
-      const Pose pose = *field.resting_pose(id);
+      const Pose pose = *field.where().resting_pose(id);
       nlohmann::ordered_json c;
       c["index"] = card.place;
       c["card"] = id.value;
@@ -149,7 +149,7 @@ int run(const Options& options) {
       print_json(json_of(field, options));
       break;
   }
-  if (field.fits()) return yes;
+  if (field.where().fits()) return yes;
   fmt::print(stderr, "apsidon place: the window {} is too small to show a card\n", options.table.window);
   return no;
 }

@@ -34,7 +34,7 @@ std::string_view why(Explained::Because because) {
 
 std::string name_of(const Hit& what, const Playfield& field) {
   if (what.card) return card_text(field.table(), what.card);
-  return what.zone ? field.table().zone(what.zone)->name : field.panels()[what.panel.value - 1].name;
+  return what.zone ? field.table().zone(what.zone)->name : field.where().panels()[what.panel.value - 1].name;
 }
 
 /// All that lies below the answer, one a line.
@@ -62,13 +62,13 @@ int run(const Options& options) {
   const Playfield field = load_playfield(options.table);
   const Table& table = field.table();
   const Vec2 at = parse_point("--at", options.at);
-  const Hit hit = field.hit(at);
-  const std::vector<Explained> stack = field.explain(at);
-  const PickVerdict pick = field.judge_pick(hit.card);
+  const Hit hit = field.where().hit(at);
+  const std::vector<Explained> stack = field.where().explain(at);
+  const PickVerdict pick = field.rules().judge_pick(hit.card);
   const Card* card = table.card(hit.card);
   const std::string zone = hit.zone ? table.zone(hit.zone)->name : "";
-  const std::string panel = hit.panel ? field.panels()[hit.panel.value - 1].name : "";
-  const std::size_t insertion = hit.zone ? field.insertion_index(hit.zone, at).value_or(0) : 0;
+  const std::string panel = hit.panel ? field.where().panels()[hit.panel.value - 1].name : "";
+  const std::size_t insertion = hit.zone ? field.where().insertion_index(hit.zone, at).value_or(0) : 0;
 
   if (options.format == Format::json) {
     nlohmann::ordered_json json;

@@ -80,7 +80,7 @@ int run(const Options& options) {
     go_to(time_of(input));
   }
   // To the moment that is asked for, else until all is at rest.
-  go_to(std::isfinite(options.until) ? options.until : field.settles_at());
+  go_to(std::isfinite(options.until) ? options.until : field.time().settles_at());
 
   if (options.format == Format::json) {
     std::string lines;

@@ -35,11 +35,17 @@ class APSIDON_CORE_EXPORT Table {
   /// taken for those of the round before. Ids from before are stale.
   void give_ids_after(CardId last);
 
+  /// Gives new cards ids above `last`, which is not below those that cards have. Cards keep theirs.
+  void keep_ids_ahead_of(CardId last);
+
   // Questions. Pointers and spans are valid until the next change of the table.
 
   [[nodiscard]] std::span<const Zone> zones() const { return zones_; }
   [[nodiscard]] const Zone* zone(ZoneId id) const;
   [[nodiscard]] std::optional<ZoneId> find_zone(std::string_view name) const;
+  /// The zones that a repeated zone or a formation made, in order: "bed" finds bed-1 … bed-4, "trellis"
+  /// trellis-1-1 and so on. O(zones).
+  [[nodiscard]] std::vector<ZoneId> find_group(std::string_view name) const;
   [[nodiscard]] std::optional<ZoneId> find_zone_by_key(std::uint64_t key) const;
   [[nodiscard]] const Card* card(CardId id) const {
     const auto s = slot(id);

@@ -58,4 +58,11 @@ inline constexpr Rect everywhere{{-1e30f, -1e30f}, {1e30f, 1e30f}};
   return w > 0 && h > 0 ? w * h : 0;
 }
 
+/// What the window leaves free, px: a phone's cut-outs.
+struct Insets {
+  float left = 0, top = 0, right = 0, bottom = 0;
+
+  friend constexpr bool operator==(const Insets&, const Insets&) = default;
+};
+
 }  // namespace apsidon

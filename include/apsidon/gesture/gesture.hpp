@@ -6,42 +6,10 @@
 #include <vector>
 
 #include "apsidon/core_export.hpp"
-#include "apsidon/geometry/vec2.hpp"
+#include "apsidon/gesture/pointer.hpp"
+#include "apsidon/gesture/thresholds.hpp"
 
 namespace apsidon {
-
-enum class PointerPhase : std::uint8_t { move, down, up, cancel, leave };
-enum class PointerKind : std::uint8_t { mouse, touch, pen };
-/// Which button went down or up, by the numbers of W3C Pointer Events; a finger is the primary one.
-enum class PointerButton : std::uint8_t { primary = 0, middle = 1, secondary = 2, back = 3, forward = 4 };
-
-/// What a window tells of a pointer, with its own time.
-struct PointerInput {
-  PointerPhase phase = PointerPhase::move;
-  Vec2 at = {};               ///< logical px
-  double time = 0;            ///< seconds
-  std::uint32_t pointer = 0;  ///< which pointer, where there are several
-  PointerKind kind = PointerKind::mouse;
-  PointerButton button = PointerButton::primary;  ///< of down and up
-
-  friend constexpr bool operator==(const PointerInput&, const PointerInput&) = default;
-};
-
-/// What makes a tap, a drag, a flick. A pen is as exact as a mouse.
-struct GestureThresholds {
-  float mouse_slop = 4;             ///< px from where it went down, beyond which a press is a drag, [0, 1000]
-  float touch_slop = 10;            ///< the same for fingers
-  double long_press_seconds = 0.5;  ///< [0.05, 60]
-  double double_tap_seconds = 0.3;  ///< between the ends of two taps, [0.05, 10]
-  float double_tap_distance = 24;   ///< px between two taps, [0, 1000]; fingers: twice that
-  float flick_speed = 900;          ///< px a second at its end that make a drag a flick, [1, 1000000]
-  double flick_seconds = 0.08;      ///< over which the speed is measured, [0.005, 1]
-
-  friend constexpr bool operator==(const GestureThresholds&, const GestureThresholds&) = default;
-};
-
-/// Throws Error when a threshold is out of its range.
-APSIDON_CORE_EXPORT void check(const GestureThresholds& thresholds);
 
 enum class GestureKind : std::uint8_t {
   hover,       ///< a pointer moves and presses nothing
@@ -75,6 +43,10 @@ struct Gesture {
 class APSIDON_CORE_EXPORT GestureReader {
  public:
   explicit GestureReader(const GestureThresholds& thresholds = {});
+
+  [[nodiscard]] const GestureThresholds& thresholds() const { return thresholds_; }
+  /// From the next input on.
+  void set_thresholds(const GestureThresholds& thresholds) { thresholds_ = thresholds; }
 
   /// What this input means, in order. Valid until the next call. An input that is not finite means nothing.
   /// What is due before its time is to be asked for with `advance_to` first.

@@ -10,11 +10,9 @@
 #include "apsidon/geometry/rect.hpp"
 #include "apsidon/layout/formation.hpp"
 #include "apsidon/layout/layout.hpp"
+#include "apsidon/layout/panel_id.hpp"
 
 namespace apsidon {
-
-/// One panel of a plan: a named box that holds no cards.
-using PanelId = Id<struct PanelThing>;
 
 /// A length that is fixed, that grows with the cards, or both.
 struct Length {
@@ -109,13 +107,6 @@ struct ZonePlace {
 /// in `places`), named twice, or missing; likewise for panels, `panels` of which there are, except that one
 /// may be missing.
 APSIDON_CORE_EXPORT void check(const Plan& plan, std::span<const ZonePlace> places, std::size_t panels = 0);
-
-/// What the window leaves free, px: a phone's cut-outs.
-struct Insets {
-  float left = 0, top = 0, right = 0, bottom = 0;
-
-  friend constexpr bool operator==(const Insets&, const Insets&) = default;
-};
 
 /// The window that a plan is solved for. What is not finite or negative counts as 0; such a ratio as 1.
 struct PlanWindow {

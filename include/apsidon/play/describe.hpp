@@ -3,8 +3,9 @@
 #include <string>
 
 #include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
 #include "apsidon/play/event.hpp"
-#include "apsidon/play/playfield.hpp"
+#include "apsidon/rules/describe.hpp"
 
 namespace apsidon {
 

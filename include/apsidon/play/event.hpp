@@ -7,9 +7,9 @@
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/vec2.hpp"
-#include "apsidon/gesture/gesture.hpp"
-#include "apsidon/layout/plan.hpp"
-#include "apsidon/play/script.hpp"
+#include "apsidon/gesture/pointer.hpp"
+#include "apsidon/layout/panel_id.hpp"
+#include "apsidon/play/performance_id.hpp"
 
 namespace apsidon {
 

@@ -1,11 +1,12 @@
 #pragma once
 #include <cstdint>
+#include <span>
 #include <string>
 #include <vector>
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/geometry/quad.hpp"
-#include "apsidon/play/setup.hpp"
+#include "apsidon/play/panel.hpp"
 
 namespace apsidon {
 
@@ -72,6 +73,14 @@ struct Frame {
   float corner_radius = 0;  ///< of a card, px
   std::vector<FrameItem> items = {};
   std::vector<FramePanel> panels = {};
+};
+
+/// What of a frame is another than in an earlier one.
+struct FrameChanges {
+  bool all = false;  ///< anything may be: the list is to be read whole
+  /// Otherwise the indices of the items that are drawn otherwise; some may come twice. Nothing else has
+  /// changed.
+  std::span<const std::uint32_t> items = {};
 };
 
 }  // namespace apsidon

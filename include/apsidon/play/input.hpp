@@ -6,9 +6,8 @@
 
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/cards/wanted.hpp"
-#include "apsidon/geometry/vec2.hpp"
-#include "apsidon/gesture/gesture.hpp"
-#include "apsidon/layout/plan.hpp"
+#include "apsidon/geometry/rect.hpp"
+#include "apsidon/gesture/pointer.hpp"
 
 namespace apsidon {
 
@@ -96,8 +95,10 @@ struct RoundInput {
 };
 
 /// One input of a playfield, with its time. A log of them replays the session.
-using Input = std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput,
-                           SyncInput, UndoInput, RoundInput>;
+struct Input : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput,
+                            SyncInput, UndoInput, RoundInput> {
+  using variant::variant;
+};
 
 [[nodiscard]] inline double time_of(const Input& input) {
   return std::visit([](const auto& i) { return i.time; }, input);

@@ -4,11 +4,9 @@
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/core_export.hpp"
+#include "apsidon/play/performance_id.hpp"
 
 namespace apsidon {
-
-/// One performance that was asked for: what it is skipped, stopped and asked by.
-using PerformanceId = Id<struct PerformanceThing>;
 
 enum class ActKind : std::uint8_t {
   deal,     ///< all cards fly from the stock to where they lie

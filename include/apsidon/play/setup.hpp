@@ -1,4 +1,5 @@
 #pragma once
+#include <span>
 #include <string>
 #include <utility>
 #include <vector>
@@ -7,6 +8,7 @@
 #include "apsidon/core_export.hpp"
 #include "apsidon/layout/plan.hpp"
 #include "apsidon/play/handling.hpp"
+#include "apsidon/play/panel.hpp"
 #include "apsidon/rules/rule.hpp"
 
 namespace apsidon {
@@ -32,25 +34,6 @@ struct ZoneSetup {
   ZoneHandling handling = {};
   int turned_over = 0;                  ///< how often a waste was turned over into it already
   std::vector<CardOptions> cards = {};  ///< bottom to top
-};
-
-/// What a panel is for; how it looks is the client's.
-enum class PanelKind : std::uint8_t {
-  caption,  ///< words
-  counter,  ///< a number with a word to it
-  button,   ///< can be tapped
-  bar,      ///< filled by a share
-  box,      ///< a place of the client's own
-};
-
-/// A named box that holds no cards.
-struct PanelSetup {
-  std::string name = {};  ///< not empty, unique among the panels
-  PanelKind kind = PanelKind::box;
-  std::string text = {};
-  float fill = 1;  ///< of a bar: the share that is filled, [0, 1]
-
-  friend bool operator==(const PanelSetup&, const PanelSetup&) = default;
 };
 
 /// How many cards a zone gets when a round is dealt, the covered ones first.
@@ -84,22 +67,39 @@ struct APSIDON_CORE_EXPORT TableSetup {
   ZoneId add(const ZoneSetup& zone);
   /// Creates a panel. Throws Error when its name is empty or taken, or its fill out of its range.
   PanelId add_panel(const PanelSetup& panel);
-  /// Creates a zone a slot, "trellis-2-3" after `zone`'s name, and their links; gives the node that places
-  /// them.
+  /// Creates one zone per slot, "trellis-2-3" after `zone`'s name with their links; gives the node that
+  /// places them.
   PlanNode add_formation(const ZoneSetup& zone, const Formation& formation);
+
+  // What a zone was added with, by its id. The id is one of the table.
+
+  [[nodiscard]] const ZonePlace& layout_of(ZoneId zone) const { return layouts_[zone.value - 1]; }
+  [[nodiscard]] ZonePlace& layout_of(ZoneId zone) { return layouts_[zone.value - 1]; }
+  [[nodiscard]] const ZoneRules& rules_of(ZoneId zone) const { return rules_[zone.value - 1]; }
+  [[nodiscard]] ZoneRules& rules_of(ZoneId zone) { return rules_[zone.value - 1]; }
+  [[nodiscard]] const ZoneHandling& handling_of(ZoneId zone) const { return handling_[zone.value - 1]; }
+  [[nodiscard]] ZoneHandling& handling_of(ZoneId zone) { return handling_[zone.value - 1]; }
+  /// For `solve` and the like, by ZoneId - 1.
+  [[nodiscard]] std::span<const ZonePlace> layouts() const { return layouts_; }
+  /// For judging without a playfield. Valid until the set-up changes.
+  [[nodiscard]] Rulebook rulebook() const { return {rules_, links}; }
+  /// How many zones were added; a table with others fails `check`.
+  [[nodiscard]] std::size_t zone_count() const { return layouts_.size(); }
 
   std::string name = {};  ///< for people
   Size art_size = {};     ///< of a card's picture, px of its own; empty when it is not known
   Table table;
-  std::vector<ZonePlace> places = {};                 ///< by ZoneId - 1
-  std::vector<ZoneRules> rules = {};                  ///< by ZoneId - 1
-  std::vector<ZoneHandling> handling = {};            ///< by ZoneId - 1
   std::vector<PanelSetup> panels = {};                ///< by PanelId - 1
   std::vector<std::pair<ZoneId, ZoneId>> links = {};  ///< neighbouring slots of formations
   std::vector<Plan> plans = {};  ///< at least one; the one that gives the larger card is used
   ZoneId deal_from = {};         ///< where a deal's cards come from; none: from above the window
   RoundPlan round = {};
   std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
+
+ private:
+  std::vector<ZonePlace> layouts_ = {};  // by ZoneId - 1, as the next two
+  std::vector<ZoneRules> rules_ = {};
+  std::vector<ZoneHandling> handling_ = {};
 };
 
 /// The same table with a round dealt by a seed: the same on every platform. Faces are known to the client

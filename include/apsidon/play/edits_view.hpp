@@ -1,0 +1,37 @@
+#pragma once
+#include <span>
+#include <string>
+
+#include "apsidon/cards/card.hpp"
+#include "apsidon/cards/wanted.hpp"
+#include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
+#include "apsidon/layout/panel_id.hpp"
+
+namespace apsidon {
+
+/// What the game itself changes: `field.edits().flip(card, true)`. Not judged, and nothing follows from it. A drag whose
+/// cards or home zone an edit touches is cancelled.
+class APSIDON_CORE_EXPORT EditsCalls {
+ public:
+  explicit EditsCalls(play_detail::Impl& field) : field_(&field) {}
+
+  Verdict move(const Run& run, ZoneId to);
+  Verdict flip(CardId card, bool face_up);
+  Verdict set_sideways(CardId card, bool sideways);
+  Verdict set_cell(CardId card, int cell);
+  Verdict set_position(CardId card, Vec2 at);
+  Verdict set_face(CardId card, FaceId face);
+  SyncReport sync(std::span<const WantedZone> wanted);
+  /// Takes a card off the table for good: it is sold, or eaten. What came before cannot be undone any more.
+  Verdict remove(CardId card);
+  /// What the game changes belongs to the player's last move in undo. After this it is a move of its own.
+  void mark_move();
+  /// What a panel shows; a fill that is not finite is ignored, others are cut to 0 to 1. A stale id does nothing.
+  void set_panel(PanelId panel, std::string text, float fill = 1);
+
+ private:
+  play_detail::Impl* field_;
+};
+
+}  // namespace apsidon

@@ -1,0 +1,59 @@
+#pragma once
+#include <cstdint>
+#include <span>
+#include <string_view>
+
+#include "apsidon/cards/card.hpp"
+#include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
+#include "apsidon/play/hit.hpp"
+
+namespace apsidon {
+
+/// What the player holds, hovers and has the keys on: `field.hand().held()`.
+class APSIDON_CORE_EXPORT HandView {
+ public:
+  explicit HandView(const play_detail::Impl& field) : field_(&field) {}
+
+  /// The run that is in the hand; no cards when none is. Of several the one that a pointer moved last.
+  [[nodiscard]] Run held() const;
+  /// The run that this pointer drags; no cards when it drags none.
+  [[nodiscard]] Run held_by(std::uint32_t pointer) const;
+  /// The zones that would take the held run, in order; empty when nothing is held. Valid until the next call of the
+  /// playfield that is not const.
+  [[nodiscard]] std::span<const ZoneId> targets() const;
+  /// The zone that would get the held run if it were let go now; none when none would.
+  [[nodiscard]] ZoneId aimed_at() const;
+  /// The card that is hovered; none when none is.
+  [[nodiscard]] CardId hovered() const;
+  /// The card whose preview shows.
+  [[nodiscard]] CardId previewed() const;
+  /// What keys act on; nothing before the first key.
+  [[nodiscard]] Hit focused() const;
+  /// The pointer's shape here, as a CSS cursor keyword: "default", "pointer", "grab", "grabbing", "not-allowed" or
+  /// "wait".
+  [[nodiscard]] std::string_view cursor() const;
+
+  [[nodiscard]] const DragOptions& drag_options() const;
+  [[nodiscard]] const HoverOptions& hover_options() const;
+  [[nodiscard]] const GestureThresholds& thresholds() const;
+
+ private:
+  const play_detail::Impl* field_;
+};
+
+/// With what changes how the hand behaves: from now on, not for what is pressed or held already. Each throws Error when
+/// an option is out of its range, before anything is changed.
+class APSIDON_CORE_EXPORT HandCalls : public HandView {
+ public:
+  explicit HandCalls(play_detail::Impl& field) : HandView(field), field_(&field) {}
+
+  void set_drag_options(const DragOptions& options);
+  void set_hover_options(const HoverOptions& options);
+  void set_thresholds(const GestureThresholds& thresholds);
+
+ private:
+  play_detail::Impl* field_;
+};
+
+}  // namespace apsidon

@@ -1,0 +1,14 @@
+#pragma once
+#include <functional>
+#include <optional>
+
+#include "apsidon/cards/verdict.hpp"
+#include "apsidon/play/proposal.hpp"
+
+namespace apsidon {
+
+/// The game's own answer to a proposal that the rules allow: a verdict now, or nothing: it comes later, by
+/// `Moves::answer`. May not call back into the playfield.
+using Judge = std::function<std::optional<Verdict>(const Proposal&)>;
+
+}  // namespace apsidon

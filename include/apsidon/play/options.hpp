@@ -1,0 +1,29 @@
+#pragma once
+#include <cstddef>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/geometry/rect.hpp"
+#include "apsidon/gesture/thresholds.hpp"
+#include "apsidon/motion/feel.hpp"
+#include "apsidon/play/handling.hpp"
+
+namespace apsidon {
+
+/// What a playfield begins with, beside its table.
+struct PlayfieldOptions {
+  Size window{1280, 800};       ///< logical px; may be empty
+  float pixel_ratio = 1;        ///< device pixels in a logical one, > 0
+  Insets insets = {};           ///< what of the window stays free, px: a phone's cut-outs
+  float corner_radius = 0.07f;  ///< of a card, share of its width, [0, 0.5]
+  Feel feel = {};
+  GestureThresholds thresholds = {};
+  DragOptions drag = {};
+  HoverOptions hover = {};
+  std::size_t most_undos = 1000;  ///< moves that can be taken back, at least 1
+  double start_time = 0;          ///< seconds; the time of the first frame
+};
+
+/// Throws Error when an option is out of its range.
+APSIDON_CORE_EXPORT void check(const PlayfieldOptions& options);
+
+}  // namespace apsidon

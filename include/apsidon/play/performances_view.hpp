@@ -1,0 +1,47 @@
+#pragma once
+#include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
+#include "apsidon/motion/feel.hpp"
+#include "apsidon/play/script.hpp"
+
+namespace apsidon {
+
+/// What moves together, and how: `field.performances().running(id)`.
+class APSIDON_CORE_EXPORT PerformancesView {
+ public:
+  explicit PerformancesView(const play_detail::Impl& field) : field_(&field) {}
+
+  [[nodiscard]] bool running(PerformanceId performance) const;
+  [[nodiscard]] const Feel& feel() const;
+
+ private:
+  const play_detail::Impl* field_;
+};
+
+class APSIDON_CORE_EXPORT PerformancesCalls : public PerformancesView {
+ public:
+  explicit PerformancesCalls(play_detail::Impl& field) : PerformancesView(field), field_(&field) {}
+
+  /// Begins a script: its acts change the table as they begin, and the cards follow as the feel has it. Refused acts
+  /// and stale ids are passed over. The id is what it is skipped, stopped and asked by; events say how it goes.
+  PerformanceId perform(const Script& script);
+  /// Deals: all cards fly, one after another, from the stock to where the table has them.
+  PerformanceId deal();
+  /// Shakes a card from side to side. A stale id does nothing.
+  void shake(CardId card);
+  /// Lets a card swell, as a hint. A stale id does nothing.
+  void pulse(CardId card);
+  /// Goes to its end at once: all that is still to happen happens now.
+  void skip(PerformanceId performance);
+  /// Ends it where it is: cards go home, acts that have not begun do not happen.
+  void stop(PerformanceId performance);
+  /// How fast it goes, [0, 1000]; 0 pauses it. Another number is ignored and counted.
+  void set_speed(PerformanceId performance, double speed);
+  /// How the table moves from now on; what is on its way keeps its way. Throws Error when a number is out of its range.
+  void set_feel(Feel feel);
+
+ private:
+  play_detail::Impl* field_;
+};
+
+}  // namespace apsidon

@@ -1,0 +1,57 @@
+#pragma once
+#include <span>
+#include <string>
+#include <string_view>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
+#include "apsidon/play/event.hpp"
+
+namespace apsidon {
+
+/// The table's clock and what goes by it: `field.time().at_rest()`. Cards, timers and countdowns go by that clock,
+/// which can be stopped and sped up. A stale id is 0.
+class APSIDON_CORE_EXPORT TimeView {
+ public:
+  explicit TimeView(const play_detail::Impl& field) : field_(&field) {}
+
+  /// Whether nothing moves, runs or is held.
+  [[nodiscard]] bool at_rest() const;
+  /// When everything on its way will have arrived, known from the start of each flight; `now()` when all has.
+  [[nodiscard]] double settles_at() const;
+  [[nodiscard]] bool stopped_for(std::string_view reason) const;
+  /// The reasons that stop the clock, in the order in which they were given. Valid until the next call of the playfield
+  /// that is not const.
+  [[nodiscard]] std::span<const std::string> reasons() const;
+  [[nodiscard]] double speed() const;
+  [[nodiscard]] double seconds_left(CountdownId countdown) const;
+  [[nodiscard]] double share_left(CountdownId countdown) const;
+
+ private:
+  const play_detail::Impl* field_;
+};
+
+class APSIDON_CORE_EXPORT TimeCalls : public TimeView {
+ public:
+  explicit TimeCalls(play_detail::Impl& field) : TimeView(field), field_(&field) {}
+
+  /// Stops the clock of the table until this reason, and every other, is released.
+  void hold(std::string_view reason);
+  void release(std::string_view reason);
+  /// How fast the clock of the table goes, [0, 1000]; another number is ignored and counted.
+  void set_speed(double speed);
+  /// An event `rang` after so many seconds, [0, 1e6]; a number that is not is taken as 0.
+  TimerId start_timer(double seconds);
+  void stop_timer(TimerId timer);
+  /// A countdown of this length; `at_first_move`: it starts by itself when the player first moves a card.
+  CountdownId add_countdown(double seconds, bool at_first_move = false);
+  void start_countdown(CountdownId countdown);
+  void extend_countdown(CountdownId countdown, double seconds);
+  /// A new length, not started: a new round.
+  void reset_countdown(CountdownId countdown, double seconds);
+
+ private:
+  play_detail::Impl* field_;
+};
+
+}  // namespace apsidon

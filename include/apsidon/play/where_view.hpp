@@ -1,0 +1,98 @@
+#pragma once
+#include <array>
+#include <optional>
+#include <span>
+#include <string_view>
+#include <vector>
+
+#include "apsidon/cards/card.hpp"
+#include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
+#include "apsidon/geometry/pose.hpp"
+#include "apsidon/layout/laid.hpp"
+#include "apsidon/play/hit.hpp"
+#include "apsidon/play/panel.hpp"
+
+namespace apsidon {
+
+/// What a playfield shows of itself: zones with their names, panels with theirs, each card's hit shape, its neutral
+/// middle, the strips of covered cards with the width of the narrowest, the points between which a card would be
+/// inserted, and each card's id.
+inline constexpr std::array<std::string_view, 7> sketch_layers{"areas",  "panels",    "hits", "neutral",
+                                                               "strips", "insertion", "ids"};
+
+/// Where things are: `field.where().area(zone)`. A stale id is nothing, 0 or false. References and spans are valid until
+/// the next call of the playfield that is not const.
+class APSIDON_CORE_EXPORT WhereView {
+ public:
+  explicit WhereView(const play_detail::Impl& field) : field_(&field) {}
+
+  [[nodiscard]] Size card_size() const;
+  /// Whether the window is large enough to show cards at all.
+  [[nodiscard]] bool fits() const;
+  /// The plan that is used in this window.
+  [[nodiscard]] const Plan& plan() const;
+
+  // Zones.
+
+  [[nodiscard]] std::optional<Rect> area(ZoneId zone) const;
+  /// Where a zone takes drops: its area, and the window around it as far as half a card.
+  [[nodiscard]] std::optional<Rect> drop_area(ZoneId zone) const;
+  /// The outline of the zone while it is empty: where its only card would lie.
+  [[nodiscard]] std::optional<Pose> outline(ZoneId zone) const;
+  /// The neutral pose that a card laid on top of the zone would get. O(cards of the zone).
+  [[nodiscard]] std::optional<Pose> next_pose(ZoneId zone, bool face_up = true) const;
+  /// Before which index a card held at this point would come to lie, on neutral poses; `before` is what it was a moment
+  /// ago: it stays until the point has gone on by a tenth of a card. O(cards of the zone).
+  [[nodiscard]] std::optional<std::size_t> insertion_index(
+      ZoneId zone, Vec2 point, std::optional<std::size_t> before = std::nullopt) const;
+  [[nodiscard]] bool crowded(ZoneId zone) const;
+  /// Toward which side the zone's cards look; bottom for a stale id.
+  [[nodiscard]] Facing facing(ZoneId zone) const;
+  /// Length of all that lies in a zone, px, and how far it is scrolled.
+  [[nodiscard]] float content(ZoneId zone) const;
+  [[nodiscard]] float offset(ZoneId zone) const;
+
+  // Panels.
+
+  /// By PanelId - 1: what each panel is and shows.
+  [[nodiscard]] std::span<const PanelSetup> panels() const;
+  [[nodiscard]] std::optional<PanelId> find_panel(std::string_view name) const;
+  /// Nothing for one that the plan does not show, too.
+  [[nodiscard]] std::optional<Rect> panel_area(PanelId panel) const;
+
+  // Cards.
+
+  [[nodiscard]] std::optional<Pose> neutral_pose(CardId card) const;
+  [[nodiscard]] std::optional<Pose> resting_pose(CardId card) const;
+  [[nodiscard]] std::optional<Pose> live_pose(CardId card) const;
+  /// The smallest upright box around a run as it rests; nothing when the zone does not hold all of it.
+  [[nodiscard]] std::optional<Rect> run_outline(const Run& run) const;
+
+  // Points.
+
+  /// The topmost card that takes hits at a point, else the zone whose area has it, else the panel. Held cards take no
+  /// hits.
+  [[nodiscard]] Hit hit(Vec2 point) const;
+  /// All that lies at a point, from the top, and why each is or is not the answer.
+  [[nodiscard]] std::vector<Explained> explain(Vec2 point) const;
+  /// Shows the playfield in the layers named in `sketch_layers`.
+  void sketch(Sketch& sketch) const;
+
+ private:
+  const play_detail::Impl* field_;
+};
+
+/// With what changes where things are.
+class APSIDON_CORE_EXPORT WhereCalls : public WhereView {
+ public:
+  explicit WhereCalls(play_detail::Impl& field) : WhereView(field), field_(&field) {}
+
+  /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag is not disturbed.
+  void scroll_to(ZoneId zone, float offset);
+
+ private:
+  play_detail::Impl* field_;
+};
+
+}  // namespace apsidon

@@ -1,0 +1,248 @@
+#include "play/frame_builder.hpp"
+
+#include <algorithm>
+#include <utility>
+
+#include "geometry/prefetch.hpp"
+#include "play/layers.hpp"
+
+namespace apsidon::play_detail {
+namespace {
+
+/// How far ahead the memory of items is asked for: as far as it takes to arrive.
+constexpr std::size_t items_ahead = 24;
+
+}  // namespace
+
+bool FrameBuilder::is_dirty(const FrameSources& from) const {
+  return !seen_.ever || seen_.arrangement != from.arrangement.revision() ||
+         seen_.traffic != from.traffic.revision() || seen_.hand != from.hand.revision() ||
+         seen_.hover != from.hover.revision() || seen_.focus != from.focus.revision() ||
+         seen_.referee != from.referee.revision() || seen_.panels != from.panels.revision();
+}
+
+void FrameBuilder::note_seen(const FrameSources& from) {
+  seen_ = {.arrangement = from.arrangement.revision(),
+           .traffic = from.traffic.revision(),
+           .motion = from.traffic.motion().revision(),
+           .hand = from.hand.revision(),
+           .hover = from.hover.revision(),
+           .focus = from.focus.revision(),
+           .referee = from.referee.revision(),
+           .panels = from.panels.revision(),
+           .ever = true,
+           .own = from.traffic.now()};
+}
+
+bool FrameBuilder::update(const FrameSources& from) {
+  const bool dirty = is_dirty(from);
+  const bool preview_grew = from.hover.preview_grew(seen_.own, from.traffic.now(), from.feel);
+  if (!dirty && !preview_grew && from.traffic.motion().revision() == seen_.motion) return false;
+  // While cards only move, what is drawn keeps its order.
+  reordered_ = dirty || from.hover.previewed();
+  note_seen(from);
+  ++drawn_.revision;
+  moved_.clear();
+  if (!reordered_) {
+    draw_moved(from);
+    mark_refused(from.traffic.motion());
+    return true;
+  }
+  const Size card = from.arrangement.card();
+  const bool all = std::exchange(dimmed_, false) || drawn_.card != card;
+  drawn_.window = from.arrangement.window().size;
+  drawn_.pixel_ratio = from.arrangement.window().pixel_ratio;
+  drawn_.card = card;
+  drawn_.corner_radius = from.corner_radius * card.width;
+  items_used_ = 0;
+  forget_marks();
+  add_panels(from);
+  order_.update(from.setup.table, from.traffic, from.hover.standing_out(from.setup));
+  add_outlines(from);
+  add_cards(from, all);
+  draw_moved(from);
+  draw_waiting(from);
+  dim_previewed(from.hover, from.setup.table);
+  add_copies(from);
+  add_preview(from);
+  drawn_.items.resize(items_used_);
+  add_marks(from);
+  mark_refused(from.traffic.motion());
+  return true;
+}
+
+FrameChanges FrameBuilder::changes(std::uint64_t since) {
+  if (since == drawn_.revision) return {};
+  if (reordered_ || since + 1 != drawn_.revision) return {.all = true};
+  changed_items_.clear();
+  for (const std::uint32_t slot : moved_) {
+    if (item_of_[slot] != no_item) changed_items_.push_back(item_of_[slot]);
+  }
+  return {.items = changed_items_};
+}
+
+void FrameBuilder::number_from(std::uint64_t revision) {
+  drawn_.revision = std::max(drawn_.revision, revision);
+  seen_.ever = false;
+}
+
+void FrameBuilder::add_outlines(const FrameSources& from) {
+  for (const Zone& zone : from.setup.table.zones()) {
+    if (order_.covers(zone.id)) continue;
+    if (from.setup.layout_of(zone.id).gives_up && zone.cards.empty()) continue;
+    const Pose pose = from.arrangement.outline(from.setup, zone.id);
+    next_item() = {.kind = FrameKind::outline,
+                   .zone = zone.id,
+                   .size = drawn_.card,
+                   .order = order_of(Layer::outline, zone.id.value, 0),
+                   .matrix = matrix_of(pose),
+                   .corners = corners(pose, drawn_.card)};
+  }
+}
+
+void FrameBuilder::add_panels(const FrameSources& from) {
+  std::size_t shown = 0;
+  const std::span<const Rect> areas = from.arrangement.panel_areas();
+  const auto add = [&](PanelId id, bool overlay) {
+    const Rect& area = areas[id.value - 1];
+    if (area.empty()) return;
+    if (drawn_.panels.size() == shown) drawn_.panels.emplace_back();
+    const PanelSetup& panel = from.panels.all()[id.value - 1];
+    FramePanel& to = drawn_.panels[shown++];  // what stands there already keeps its storage
+    to.panel = id;
+    to.area = area;
+    to.overlay = overlay;
+    to.kind = panel.kind;
+    to.text = panel.text;
+    to.fill = panel.fill;
+    to.focus = false;
+  };
+  const std::vector<Overlay>& overlays = from.setup.plans[from.arrangement.plan()].overlays;
+  for (std::uint32_t i = 1; i <= areas.size(); ++i) {
+    const bool over =
+        std::any_of(overlays.begin(), overlays.end(), [&](const Overlay& o) { return o.panel.value == i; });
+    if (!over) add({i}, false);
+  }
+  for (const Overlay& overlay : overlays) add(overlay.panel, true);
+  drawn_.panels.resize(shown);
+}
+
+/// All cards in their order. What was drawn at the same index before stays as it is; the others need to be
+/// drawn.
+void FrameBuilder::add_cards(const FrameSources& from, bool all) {
+  const bool shifted = std::exchange(first_card_, items_used_) != items_used_;
+  const bool other_appearances = refresh_appearances(from);
+  const bool other_clips = refresh_clips(from);
+  const auto cards = order_.cards();
+  const auto before = order_.before();
+  if (drawn_.items.size() < items_used_ + cards.size()) drawn_.items.resize(items_used_ + cards.size());
+  for (const FrameOrder::Entry& was : before) item_of_[was.slot] = no_item;
+  needs_redraw_.assign(from.traffic.cards().size(), 0);
+  const bool none_kept = all || shifted || other_appearances || other_clips;
+  for (std::size_t i = 0; i < cards.size(); ++i) {
+    const FrameOrder::Entry& entry = cards[i];
+    item_of_[entry.slot] = static_cast<std::uint32_t>(items_used_);
+    geometry_detail::will_write(&drawn_.items[std::min(items_used_ + items_ahead, drawn_.items.size() - 1)]);
+    FrameItem& item = drawn_.items[items_used_++];
+    const bool kept = !none_kept && i < before.size() && before[i].slot == entry.slot;
+    if (kept && before[i].shows_as(entry)) continue;
+    const Appearance& appearance = appearances_[entry.slot];
+    item.order = entry.order;
+    item.clip = entry.away ? everywhere : clips_[appearance.zone.value - 1];
+    if (kept) continue;
+    needs_redraw_[entry.slot] = 1;
+    item.kind = FrameKind::card;
+    item.back = appearance.back;
+    item.marks = {};
+    item.card = appearance.card;
+    item.zone = appearance.zone;
+    item.face = appearance.face;
+    item.size = drawn_.card;
+    item.brightness = appearance.brightness;
+  }
+}
+
+/// What the table says of how cards look, when it has changed; returns whether it has.
+bool FrameBuilder::refresh_appearances(const FrameSources& from) {
+  const std::uint64_t revision = from.setup.table.revision();
+  if (std::exchange(appearances_of_, revision) == revision) return false;
+  appearances_.resize(from.traffic.cards().size());
+  item_of_.resize(from.traffic.cards().size(), no_item);
+  for (const FrameOrder::Entry& entry : order_.cards())
+    appearances_[entry.slot] = appearance_of(from, entry.slot);
+  return true;
+}
+
+/// Where the cards of each zone show; returns whether that has changed.
+bool FrameBuilder::refresh_clips(const FrameSources& from) {
+  const auto zones = from.setup.table.zones();
+  bool changed = clips_.size() != zones.size();
+  clips_.resize(zones.size());
+  for (const Zone& zone : zones) {
+    const Rect clip = from.arrangement.clip(from.setup, zone.id);
+    Rect& was = clips_[zone.id.value - 1];
+    changed = changed || clip != was;
+    was = clip;
+  }
+  return changed;
+}
+
+/// The card whose preview shows may be dimmed or hidden meanwhile.
+void FrameBuilder::dim_previewed(const Hover& hover, const Table& table) {
+  if (!hover.previewed() || hover.options().zoomed == ZoomedLook::shown) return;
+  float& opacity = drawn_.items[item_of_[*table.slot(hover.previewed())]].opacity;
+  opacity *= hover.options().zoomed == ZoomedLook::hidden ? 0 : 0.45f;
+  dimmed_ = true;
+}
+
+/// The next item of the frame; what stood there before keeps nothing.
+FrameItem& FrameBuilder::next_item() {
+  if (items_used_ == drawn_.items.size()) drawn_.items.emplace_back();
+  return drawn_.items[items_used_++];
+}
+
+/// Translucent copies of what is dragged, where the pointer has it.
+void FrameBuilder::add_copies(const FrameSources& from) {
+  if (from.hand.options().look != DragLook::copy) return;
+  std::uint64_t n = 0;
+  from.hand.each([&](const Hand::Carry& carry) {
+    if (carry.mode != Hand::Carry::Mode::drag) return;
+    for (const CardId id : from.setup.table.cards_of(carry.run)) {
+      const Pose pose = Hand::copy_pose(carry, from.setup.table, from.arrangement, id);
+      const Card& card = *from.setup.table.card(id);
+      const bool face = shows_face(pose.flip);
+      next_item() = {.kind = FrameKind::copy,
+                     .back = !face,
+                     .marks = {.held = true},
+                     .card = id,
+                     .zone = card.zone,
+                     .face = face ? card.face : hidden_face,
+                     .size = drawn_.card,
+                     .order = order_of(Layer::held, 1, n++),
+                     .matrix = matrix_of(pose),
+                     .corners = corners(pose, drawn_.card),
+                     .opacity = from.hand.options().copy_opacity,
+                     .lift = from.feel.carry_lift};
+    }
+  });
+}
+
+/// The preview of a card, growing out of it.
+void FrameBuilder::add_preview(const FrameSources& from) {
+  const auto preview = from.hover.preview(from.setup, from.arrangement, from.traffic.now(), from.feel);
+  if (!preview) return;
+  const Card& card = *from.setup.table.card(from.hover.previewed());
+  next_item() = {.kind = FrameKind::zoom,
+                 .back = !card.face_up,
+                 .card = card.id,
+                 .zone = card.zone,
+                 .face = card.face_up ? card.face : hidden_face,
+                 .size = drawn_.card,
+                 .order = order_of(Layer::preview, 0, 0),
+                 .matrix = matrix_of(preview->pose),
+                 .corners = corners(preview->pose, drawn_.card),
+                 .opacity = preview->opacity,
+                 .lift = 0.6f};
+}
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,21 @@
+#include "apsidon/play/gate_view.hpp"
+
+#include "play/impl.hpp"
+
+namespace apsidon {
+
+bool GateView::is_open() const { return field_->gate.is_open(); }
+bool GateView::closed_for(std::string_view reason) const { return field_->gate.closed_for(reason); }
+std::span<const std::string> GateView::reasons() const { return field_->gate.reasons(); }
+
+void GateCalls::close(std::string_view reason) {
+  field_->record(ReasonInput{ReasonInput::What::close_gate, std::string(reason), field_->now()});
+  field_->close_gate(reason);
+}
+
+void GateCalls::open(std::string_view reason) {
+  field_->record(ReasonInput{ReasonInput::What::open_gate, std::string(reason), field_->now()});
+  field_->open_gate(reason);
+}
+
+}  // namespace apsidon

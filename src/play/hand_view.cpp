@@ -1,0 +1,67 @@
+#include "apsidon/play/hand_view.hpp"
+
+#include "play/impl.hpp"
+
+namespace apsidon {
+
+using play_detail::Hand;
+using play_detail::Impl;
+
+Run HandView::held() const { return field_->hand.carry().run; }
+
+Run HandView::held_by(std::uint32_t pointer) const {
+  Run run;
+  field_->hand.each([&](const Hand::Carry& carry) {
+    if (carry.drags() && carry.by == pointer) run = carry.run;
+  });
+  return run;
+}
+
+std::span<const ZoneId> HandView::targets() const { return field_->hand.carry().targets; }
+
+ZoneId HandView::aimed_at() const {
+  const Hand::Carry& carry = field_->hand.carry();
+  return carry.wants(carry.aimed) ? carry.aimed : ZoneId{};
+}
+
+CardId HandView::hovered() const { return field_->hover.card(); }
+CardId HandView::previewed() const { return field_->hover.previewed(); }
+Hit HandView::focused() const { return field_->focus.on(); }
+
+std::string_view HandView::cursor() const {
+  if (!field_->gate.is_open()) return "wait";
+  const Hand::Carry& carry = field_->hand.carry();
+  if (carry.drags()) {
+    const bool home = !carry.aimed || carry.aimed == carry.home;
+    return aimed_at() || home ? "grabbing" : "not-allowed";
+  }
+  const auto pointer = field_->hover.pointer();
+  if (!pointer) return "default";
+  const Hit on = const_cast<Impl*>(field_)->hit(*pointer);
+  if (on.panel) {
+    return field_->panels.all()[on.panel.value - 1].kind == PanelKind::button ? "pointer" : "default";
+  }
+  if (on.card && field_->referee.judge_pick(on.card).verdict) return "grab";
+  return on.zone && field_->setup().handling_of(on.zone).tap != TapKind::none ? "pointer" : "default";
+}
+
+const DragOptions& HandView::drag_options() const { return field_->hand.options(); }
+const HoverOptions& HandView::hover_options() const { return field_->hover.options(); }
+const GestureThresholds& HandView::thresholds() const { return field_->hand.gestures().thresholds(); }
+
+void HandCalls::set_drag_options(const DragOptions& options) {
+  check(options);
+  field_->hand.set_options(options);
+}
+
+void HandCalls::set_hover_options(const HoverOptions& options) {
+  check(options);
+  field_->hover.set_options(options);
+}
+
+void HandCalls::set_thresholds(const GestureThresholds& thresholds) {
+  check(thresholds);
+  field_->hand.gestures().set_thresholds(thresholds);
+}
+
+}  // namespace apsidon

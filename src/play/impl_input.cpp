@@ -1,0 +1,252 @@
+// What pointers, keys and reasons set off.
+#include "play/impl.hpp"
+
+namespace apsidon::play_detail {
+
+bool Impl::pointer(const PointerInput& input) {
+  if (!gate.is_open()) {
+    // What goes down while the gate is closed does nothing when it opens.
+    if (input.phase == PointerPhase::up || input.phase == PointerPhase::down)
+      hand.gestures().forget(input.pointer);
+    hover.follow_unseen(input);
+    return false;
+  }
+  bool used = false;
+  // By number: the gestures are read again while one is handled.
+  const auto gestures = hand.gestures().read(input);
+  for (std::size_t i = 0; i < gestures.size(); ++i) used = handle(gestures[i]) || used;
+  return used;
+}
+
+bool Impl::handle(const Gesture& gesture) {
+  hover.follow(gesture);
+  if (hover.ends_preview(gesture)) hover.preview_card({}, hover_view(), events);
+  switch (hand.read(gesture, table())) {
+    case HandRequest::none:
+      return false;
+    case HandRequest::hover:
+      if (gesture.pointer_kind != PointerKind::touch) hover.move_to(gesture.at);
+      if (gesture.pointer_kind != PointerKind::touch) consider_hover();
+      return false;
+    case HandRequest::leave:
+      hover.leave();
+      set_hovered({});
+      return false;
+    case HandRequest::press:
+      return press(gesture);
+    case HandRequest::tap:
+      return tap(gesture);
+    case HandRequest::long_press: {
+      const Hit on = *hand.pressed_on(gesture.pointer);
+      events.tell({.kind = EventKind::long_pressed,
+                   .time = gesture.time,
+                   .card = on.card,
+                   .count = 1,
+                   .from = on.zone,
+                   .at = gesture.at,
+                   .button = gesture.button});
+      // What hovers and has a preview for a mouse has one for a finger that stays.
+      if (gesture.pointer_kind == PointerKind::touch) hover.preview_card(on.card, hover_view(), events);
+      return true;
+    }
+    case HandRequest::release:
+      if (gesture.pointer_kind == PointerKind::touch) hover.preview_card({}, hover_view(), events);
+      return true;
+    case HandRequest::drag:
+      start_drag(gesture);
+      return true;
+    case HandRequest::carry:
+      carry_to(gesture.at, gesture.time);
+      return true;
+    case HandRequest::let_go:
+      carry_to(gesture.at, gesture.time);
+      let_go(gesture);
+      return true;
+    case HandRequest::cancel: {
+      Sender by_feel;
+      cancel_carry(gesture.at, by_feel);
+      return true;
+    }
+  }
+  return false;
+}
+
+/// A press goes to the card that the pointer hovers, else to the topmost that takes hits, else for fingers to
+/// the nearest within slop.
+bool Impl::press(const Gesture& gesture) {
+  Hit on = hit(gesture.at);
+  const CardId hovered = hover.takes_press(gesture);
+  if (table().card(hovered)) {
+    on = {.card = hovered, .zone = table().card(hovered)->zone};
+  } else if (!on.card && gesture.pointer_kind == PointerKind::touch) {
+    const CardId near = hits.nearest(gesture.at, hand.gestures().thresholds().touch_slop, frames, traffic);
+    if (near) on = {.card = near, .zone = table().card(near)->zone};
+  }
+  hand.press(gesture.pointer, on);
+  if (on.zone && setup().handling_of(on.zone).double_tap != TapKind::none) {
+    hand.gestures().want_double_tap(gesture.pointer);
+  }
+  return on.zone || on.panel;
+}
+
+bool Impl::tap(const Gesture& gesture) {
+  const Hit pressed = *hand.pressed_on(gesture.pointer);
+  Hit on = pressed;
+  if (!table().card(on.card)) on.card = {};
+  const bool twice = gesture.kind == GestureKind::double_tap;
+  events.tell({.kind = twice ? EventKind::double_tapped : EventKind::tapped,
+               .time = gesture.time,
+               .card = on.card,
+               .count = on.card ? std::size_t{1} : 0,
+               .from = on.zone,
+               .panel = on.panel,
+               .at = gesture.at,
+               .button = gesture.button});
+  // A tap that waited for a second one may come when its card lies elsewhere: then it does nothing more.
+  const bool gone = pressed.card && (!on.card || table().card(on.card)->zone != on.zone);
+  if (gesture.button != PointerButton::primary || !on.zone || gone) return true;
+  if (!hand.empty()) {
+    // Something is picked up: it goes here, if it may; the same card again puts it back.
+    hand.point_at(gesture.at);
+    const bool same_zone = hand.carry().home == on.zone;
+    if (!same_zone) {
+      propose({.run = hand.carry().run, .from = hand.carry().home, .to = on.zone}, gesture.at, gesture.time);
+      return true;
+    }
+    const bool same_card = on.card == hand.carry().run.first;
+    Sender by_feel;
+    cancel_carry(gesture.at, by_feel);
+    if (same_card) return true;
+  }
+  const ZoneHandling& handling = setup().handling_of(on.zone);
+  (void)act_on_tap(twice ? handling.double_tap : handling.tap, on, gesture);
+  return true;  // the event tells of it, whatever came of it
+}
+
+/// Returns whether anything was done or refused.
+bool Impl::act_on_tap(TapKind kind, const Hit& on, const Gesture& gesture) {
+  if (kind == TapKind::none || (!on.card && kind != TapKind::draw)) return false;
+  if (kind == TapKind::pick) {
+    pick_up(on.card, gesture,
+            {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
+    return true;
+  }
+  const Verdict verdict = kind == TapKind::draw   ? draw_from(on.zone, gesture.time)
+                          : kind == TapKind::flip ? flip_by_hand(on.card, gesture.time)
+                                                  : send_best(on.card, gesture.time);
+  if (verdict) return true;
+  events.tell({.kind = EventKind::pick_refused,
+               .time = gesture.time,
+               .card = on.card,
+               .from = on.zone,
+               .at = gesture.at,
+               .verdict = verdict});
+  if (on.card) shake(on.card);
+  return true;
+}
+
+bool Impl::key(const KeyInput& input) {
+  Sender by_feel;
+  switch (focus.read(input, focus_view(), events)) {
+    case KeyRequest::unused:
+      return false;
+    case KeyRequest::moved:
+      if (!hand.empty()) hand.aim_at(focus.on().zone);
+      return focus.any();
+    case KeyRequest::put_back: {
+      const CardId card = hand.carry().run.first;
+      if (hand.carry().mode != Hand::Carry::Mode::keys) return cancel_all(), true;
+      cancel_carry(focus.at(), by_feel);
+      if (const Card* back = table().card(card)) set_focus({.card = card, .zone = back->zone});
+      return true;
+    }
+    case KeyRequest::drop: {
+      const Hand::Carry& carry = hand.carry();
+      const CardId card = carry.run.first;
+      propose({.run = carry.run, .from = carry.home, .to = carry.aimed}, focus.at(), input.time);
+      if (const Card* moved = table().card(card)) set_focus({.card = card, .zone = moved->zone});
+      keep_focus();
+      return true;
+    }
+    case KeyRequest::act:
+    case KeyRequest::act_twice: {
+      const bool twice = input.key == Key::second && focus.on().zone;
+      const bool used =
+          act_on_focus(twice ? setup().handling_of(focus.on().zone).double_tap : TapKind::none, input.time);
+      if (hand.empty()) keep_focus();
+      return used;
+    }
+    case KeyRequest::unfocus:
+      set_focus({});
+      return true;
+    case KeyRequest::undo:
+    case KeyRequest::redo: {
+      const bool done = go_back(input.key == Key::redo).allowed();
+      keep_focus();
+      return done;
+    }
+  }
+  return false;
+}
+
+/// What a tap does; `other`: what a double tap does, where that is something.
+bool Impl::act_on_focus(TapKind other, double time) {
+  const Hit on = focus.on();
+  const Gesture gesture{.kind = GestureKind::tap, .at = focus.at(), .from = focus.at(), .time = time};
+  const TapKind tap = on.zone ? setup().handling_of(on.zone).tap : TapKind::none;
+  const TapKind kind = other != TapKind::none ? other : tap;
+  if (on.panel || (kind != TapKind::none && kind != TapKind::pick)) {
+    events.tell({.kind = EventKind::tapped,
+                 .time = time,
+                 .card = on.card,
+                 .count = on.card ? std::size_t{1} : 0,
+                 .from = on.zone,
+                 .panel = on.panel,
+                 .at = focus.at()});
+    return on.panel || act_on_tap(kind, on, gesture);
+  }
+  if (!table().card(on.card)) return false;
+  pick_up(on.card, gesture, {.mode = Hand::Carry::Mode::keys});
+  if (hand.empty()) return true;
+  // The nearest zone that takes it comes first; where there is none the focus stays on what is held.
+  keep_focus();
+  if (!focus.any()) set_focus(on);
+  hand.aim_at(focus.on().zone != hand.carry().home ? focus.on().zone : ZoneId{});
+  return true;
+}
+
+void Impl::close_gate(std::string_view reason) {
+  if (!gate.close(reason)) return;
+  let_go_of_all();
+  set_hovered({});
+}
+
+/// The pointer may have rested meanwhile: what it is on is hovered without a move.
+void Impl::open_gate(std::string_view reason) {
+  gate.open(reason);
+  if (gate.is_open()) consider_hover();
+}
+
+/// While cards are compared the gate is closed.
+void Impl::follow_comparing() {
+  if (referee.comparing() == gate.closed_for(comparing_reason)) return;
+  if (referee.comparing()) {
+    close_gate(comparing_reason);
+  } else {
+    open_gate(comparing_reason);
+  }
+}
+
+void Impl::let_go_of_all() {
+  cancel_all();
+  hand.gestures().forget_all();
+  hand.forget_presses();
+}
+
+void Impl::blur() {
+  let_go_of_all();
+  hover.leave();
+  set_hovered({});
+}
+
+}  // namespace apsidon::play_detail

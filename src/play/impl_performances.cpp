@@ -1,0 +1,70 @@
+// The order in which scripts run.
+#include "play/impl.hpp"
+#include "play/input_time.hpp"
+
+namespace apsidon::play_detail {
+
+PerformanceId Impl::perform(const Script& script) {
+  const PerformanceId id = ids.next_performance();
+  performances.add(id, traffic.add_clock(), script, feel());
+  if (performances.needs_empty_hand(id)) cancel_all();
+  events.tell({.kind = EventKind::began, .time = input_time(schedule.clock(), traffic.now()), .performance = id});
+  begin_steps(id);
+  end_steps(id);
+  if (performances.running(id)) performances.tell(id, traffic.motion(), table(), schedule.clock(), events);
+  return id;
+}
+
+/// Begins every step whose time has come: it follows on the last of those that it waits for.
+void Impl::begin_steps(PerformanceId id) {
+  const ClockIndex clock = performances.clock_of(id);
+  while (const auto step = performances.next_ready(id, traffic.motion())) {
+    const auto change = performances.change_of(*step, scene());
+    Sender by{.acting = id, .act_sends = true};
+    if (change) {
+      referee.perform(*change);
+      after_change(by);
+    }
+    const StepPlan plan = performances.plan(*step, change, std::move(by.for_act), scene());
+    for (const CardId card : plan.with_effect) start_effect(card, plan.effect, plan.effect_kind, clock);
+    for (const Departure& departure : plan.departures) {
+      const auto lands = traffic.depart(departure, plan.glide, id, clock);
+      if (lands) performances.depart(*step, traffic.card(departure.slot).id, departure.delay, *lands);
+    }
+    performances.begun(*step, plan);
+  }
+}
+
+/// Ends the steps whose time has come, begins those that waited for them, and at last ends the whole.
+void Impl::end_steps(PerformanceId id) {
+  while (performances.end_steps(id, traffic.motion())) begin_steps(id);
+  if (!performances.finished(id)) return;
+  performances.tell(id, traffic.motion(), table(), schedule.clock(), events);
+  end_performance(id, EventKind::ended);
+}
+
+void Impl::end_performance(PerformanceId id, EventKind kind) {
+  traffic.end(id, performances.clock_of(id));
+  performances.remove(id);
+  events.tell({.kind = kind, .time = input_time(schedule.clock(), traffic.now()), .performance = id});
+}
+
+void Impl::skip(PerformanceId id) {
+  traffic.note_awake();
+  // A step at a time: what is in flight arrives, what waited for it begins.
+  while (performances.running(id)) {
+    traffic.finish(id);
+    move_cards(traffic.now());
+    performances.cut_short(id, traffic.motion());
+    performances.tell(id, traffic.motion(), table(), schedule.clock(), events);
+    end_steps(id);
+  }
+}
+
+void Impl::stop(PerformanceId id) {
+  if (!performances.running(id)) return;
+  traffic.send_home(id, table(), arrangement.rests(), feel());
+  end_performance(id, EventKind::stopped);
+}
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,63 @@
+// Another window, another round, and back to a snapshot.
+#include <utility>
+
+#include "play/impl.hpp"
+
+namespace apsidon::play_detail {
+
+void Impl::resize(const PlanWindow& window) {
+  cancel_all();
+  hover.preview_card({}, hover_view(), events);
+  arrangement.resize(setup(), usable(window));
+  lay_out_window();
+  consider_hover();
+}
+
+/// What rests is at its new place at once, and so are the cards that wait at a target.
+void Impl::lay_out_window() {
+  Sender by_feel;
+  follow(arrangement.lay_out(setup(), Change::window, layout_request()), Change::window, by_feel);
+  for (const Proposal& proposal : referee.waiting()) show_waiting(proposal, Change::window);
+}
+
+/// What is carried or waits for an answer does not outlast the table that it is of.
+void Impl::end_what_is_pending(const Referee* next) {
+  cancel_all();
+  const std::vector<Proposal> waiting(referee.waiting().begin(), referee.waiting().end());
+  for (const Proposal& proposal : waiting) {
+    if (!next || !next->find(proposal.id)) referee.supersede(proposal, now(), events);
+  }
+}
+
+void Impl::start_over(TableSetup next) {
+  next.table.give_ids_after(table().last_id());
+  Impl fresh(std::move(next), options());
+  end_what_is_pending(nullptr);
+  fresh.client = std::move(client);
+  fresh.ids = ids;
+  fresh.events = std::move(events);
+  fresh.gate = std::move(gate);
+  fresh.gate.open(comparing_reason);
+  fresh.schedule = Schedule(schedule.clock());
+  fresh.referee.set_judge(referee.take_judge());
+  fresh.frames.number_from(frames.frame().revision);
+  *this = std::move(fresh);
+}
+
+void Impl::restore(const Impl& snapshot) {
+  Impl copy = snapshot;
+  // What was in the hand then is put back without an event: it has ended since, one way or another.
+  copy.blur();
+  end_what_is_pending(&copy.referee);
+  copy.schedule.clock().set_now(now());
+  copy.client.recorder = std::move(client.recorder);
+  copy.ids.keep_ahead_of(ids);
+  copy.referee.keep_ids_ahead_of(table());
+  copy.events = std::move(events);
+  copy.arrangement.resize(copy.setup(), arrangement.window());
+  copy.lay_out_window();
+  copy.frames.number_from(frames.frame().revision);
+  *this = std::move(copy);
+}
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,39 @@
+#pragma once
+// What the panels show. Not installed.
+#include <algorithm>
+#include <cstdint>
+#include <string>
+#include <string_view>
+#include <utility>
+#include <vector>
+
+#include "apsidon/play/setup.hpp"
+
+namespace apsidon::play_detail {
+
+/// Invariant: a fill is a share from 0 to 1; no panel comes or goes, and none changes its name or kind.
+class Panels {
+ public:
+  explicit Panels(std::vector<PanelSetup> panels) : panels_(std::move(panels)) {}
+
+  [[nodiscard]] const std::vector<PanelSetup>& all() const { return panels_; }
+  /// None when no panel has this name.
+  [[nodiscard]] PanelId find(std::string_view name) const {
+    const auto it = std::find_if(panels_.begin(), panels_.end(), [&](const PanelSetup& p) { return p.name == name; });
+    return it == panels_.end() ? PanelId{} : PanelId{static_cast<std::uint32_t>(it - panels_.begin() + 1)};
+  }
+  /// A stale id changes nothing.
+  void show(PanelId id, std::string text, float fill) {
+    if (!id || id.value > panels_.size()) return;
+    panels_[id.value - 1].text = std::move(text);
+    panels_[id.value - 1].fill = std::clamp(fill, 0.0f, 1.0f);
+    ++revision_;
+  }
+  [[nodiscard]] std::uint64_t revision() const { return revision_; }
+
+ private:
+  std::vector<PanelSetup> panels_;
+  std::uint64_t revision_ = 0;
+};
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,142 @@
+#pragma once
+// Scripts that run. Not installed.
+#include <cstddef>
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+#include "apsidon/play/script.hpp"
+#include "play/arrangement.hpp"
+#include "play/event_queue.hpp"
+#include "play/traffic.hpp"
+
+namespace apsidon::play_detail {
+
+/// What a performance looks at.
+struct Scene {
+  const TableSetup& setup;
+  const Arrangement& arrangement;
+  const Traffic& traffic;
+  const Feel& feel;
+};
+
+/// How the cards of a step go.
+struct StepPlan {
+  Glide glide = {};
+  std::vector<Departure> departures = {};
+  std::vector<Cue> cues = {};
+  double seconds = 0;  ///< the step takes at least so long
+  /// An effect on cards that stay where they are.
+  CardEffect effect = {};
+  EffectKind effect_kind = EffectKind::swing;
+  std::vector<CardId> with_effect = {};
+};
+
+/// Scripts, step by step. A step asks for a change of the table, which others make, and plans how the cards go, which
+/// others send; it ends when the last of them was to land.
+///
+/// Invariant: a step begins once, at the very time at which the last of those it waits for ends; a performance ends
+/// once.
+class Performances {
+ public:
+  /// One step of a performance.
+  struct Step {
+    PerformanceId performance = {};
+    std::size_t index = 0;
+  };
+
+  void add(PerformanceId id, ClockIndex clock, const Script& script, const Feel& feel);
+  [[nodiscard]] bool running(PerformanceId id) const { return find(id) != nullptr; }
+  [[nodiscard]] bool any() const { return !list_.empty(); }
+  [[nodiscard]] ClockIndex clock_of(PerformanceId id) const { return find(id)->clock; }
+  /// Whether the script moves many cards at once, and so begins with an empty hand.
+  [[nodiscard]] bool needs_empty_hand(PerformanceId id) const;
+
+  // Beginning a step: `next_ready`, `change_of`, `plan`, `depart` for each card that was sent, `begun`.
+
+  /// A step whose time has come; it counts as begun.
+  [[nodiscard]] std::optional<Step> next_ready(PerformanceId id, const Motion& motion);
+  /// What a step has the table changed by; nothing when it leaves the table as it is.
+  [[nodiscard]] std::optional<Act> change_of(const Step& step, const Scene& scene) const;
+  /// How its cards go, after the change, which has shifted cards.
+  [[nodiscard]] StepPlan plan(const Step& step, const std::optional<Act>& change, std::vector<Shift> shifts,
+                              const Scene& scene) const;
+  /// A card of the step was sent, and lands at this time on the performance's clock.
+  void depart(const Step& step, CardId card, double delay, double lands);
+  void begun(const Step& step, const StepPlan& plan);
+
+  // Going on.
+
+  /// The next time on the table's clock at which a step ends; infinity when none does.
+  [[nodiscard]] double due(const Motion& motion) const;
+  /// The first performance of which a step has come to its end.
+  [[nodiscard]] std::optional<PerformanceId> first_due(const Motion& motion) const;
+  /// Ends the steps of a performance whose time has come. Returns whether there were any: others may be ready then.
+  bool end_steps(PerformanceId id, const Motion& motion);
+  /// All that has begun ends now.
+  void cut_short(PerformanceId id, const Motion& motion);
+  /// Whether all steps have ended.
+  [[nodiscard]] bool finished(PerformanceId id) const;
+  /// Tells of departures and cues whose time has come: of one performance, or of all.
+  void tell(PerformanceId id, const Motion& motion, const Table& table, const Clock& clock, EventQueue& events) {
+    tell(*find(id), motion, table, clock, events);
+  }
+  void tell(const Motion& motion, const Table& table, const Clock& clock, EventQueue& events);
+  void remove(PerformanceId id);
+
+ private:
+  /// What an act is made of; some take several steps.
+  enum class StepKind : std::uint8_t { single, home, scatter, wreath, vanish, appear };
+  /// Something to tell of when its time has come: a departure, or a cue.
+  struct Beat {
+    double at;
+    CardId card = {};
+    std::size_t cue = no_cue;  ///< of the node's cues
+  };
+  static constexpr std::size_t no_cue = ~std::size_t{0};
+  struct Node {
+    StepKind kind = StepKind::single;
+    Act act = {};
+    std::vector<std::size_t> after = {};  ///< nodes that have to end first
+    bool begun = false;
+    bool over = false;
+    double starts = 0;  ///< on the clock of the performance
+    double ends = 0;    ///< likewise
+    std::vector<Beat> beats = {};
+    std::vector<std::string> cues = {};
+    std::size_t told = 0;  ///< beats
+  };
+  struct Performance {
+    PerformanceId id = {};
+    ClockIndex clock = 0;
+    std::vector<Node> nodes = {};
+  };
+  using Indices = std::vector<std::size_t>;
+
+  [[nodiscard]] const Performance* find(PerformanceId id) const;
+  [[nodiscard]] Performance* find(PerformanceId id);
+  [[nodiscard]] Node& node(const Step& step) { return find(step.performance)->nodes[step.index]; }
+  [[nodiscard]] const Node& node(const Step& step) const { return find(step.performance)->nodes[step.index]; }
+  static void tell(Performance& performance, const Motion& motion, const Table& table, const Clock& clock,
+                   EventQueue& events);
+  static Indices add(std::vector<Node>& nodes, StepKind kind, const Act& act, const Indices& after);
+  static Indices compile(std::vector<Node>& nodes, const Script& script, Indices after, const Feel& feel);
+  static Indices compile(std::vector<Node>& nodes, const Act& act, const Indices& after, const Feel& feel);
+
+  // acts.cpp
+  static StepPlan plan_act(const Node& node, std::vector<Shift> shifts, const Scene& scene);
+  static StepPlan plan_deal(const Node& node, const Scene& scene);
+  static StepPlan plan_changed(const Node& node, const Choreography& how, std::span<const Shift> shifts,
+                               const Scene& scene);
+  static StepPlan plan_scatter(const Node& node, std::span<const CardId> order, const Scene& scene);
+  static StepPlan plan_vanish(std::span<const CardId> cards, const Scene& scene);
+  static StepPlan plan_appear(const Node& node, PerformanceId id, const Scene& scene);
+  static StepPlan plan_wreath(const Scene& scene);
+  static StepPlan plan_home(const Node& node, PerformanceId id, const Scene& scene);
+
+  std::vector<Performance> list_ = {};
+};
+
+}  // namespace apsidon::play_detail

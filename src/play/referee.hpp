@@ -1,0 +1,141 @@
+#pragma once
+// The only one that changes the table. Not installed.
+#include <cstddef>
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "apsidon/cards/history.hpp"
+#include "apsidon/play/judge.hpp"
+#include "apsidon/play/script.hpp"
+#include "apsidon/play/setup.hpp"
+#include "play/event_queue.hpp"
+
+namespace apsidon::play_detail {
+
+/// What came of a proposal.
+struct Ruling {
+  Verdict verdict = {};  ///< of a refused one: why
+  bool waits = false;    ///< for the game's answer
+};
+
+/// Cards that were open together when the time to look at them was over.
+struct Comparison {
+  std::vector<CardId> cards = {};  ///< none: there is nothing to compare
+  ZoneId zone = {};
+  ZoneId to = {};  ///< where they go, if they belong together
+};
+
+/// The table and its rules: proposals, moves and their consequences, history, comparing. Events are told of what it
+/// changes; where the changed cards go is for others.
+///
+/// Invariant: every proposal ends once, as dropped, refused or superseded; a call that refuses leaves the table as it
+/// was; whatever changed the table is seen by `history` before the next move.
+class Referee {
+ public:
+  Referee(TableSetup setup, std::size_t most_undos);
+
+  [[nodiscard]] const TableSetup& setup() const { return setup_; }
+  [[nodiscard]] const Table& table() const { return setup_.table; }
+  /// What the rules say, and whether the cards wait for an answer.
+  [[nodiscard]] PickVerdict judge_pick(CardId card) const;
+  [[nodiscard]] Verdict judge_stock(ZoneId stock) const;
+  [[nodiscard]] bool can_undo() const { return history_.can_undo(); }
+  [[nodiscard]] bool can_redo() const { return history_.can_redo(); }
+  [[nodiscard]] std::span<const Proposal> waiting() const { return waiting_; }
+  /// Of each proposal that waits: the cards with which it was made.
+  [[nodiscard]] std::span<const std::vector<CardId>> waiting_cards() const { return waiting_cards_; }
+  [[nodiscard]] bool comparing() const { return compare_at_.has_value(); }
+  /// When the open cards are compared, on the table's clock; infinity when none are.
+  [[nodiscard]] double due() const;
+  /// Grows whenever a proposal begins or ends to wait.
+  [[nodiscard]] std::uint64_t revision() const { return revision_; }
+
+  void set_judge(Judge judge) { judge_ = std::move(judge); }
+  [[nodiscard]] Judge take_judge() { return std::move(judge_); }
+  /// No card id of the table before is given out again.
+  void keep_ids_ahead_of(const Table& before) { setup_.table.keep_ids_ahead_of(before.last_id()); }
+
+  // Proposals.
+
+  /// A drop: the rules answer at once; what they allow the game may answer, now or later. One that is allowed is
+  /// applied.
+  /// `target` is the zone's, without its cards: a free position is a share of its area.
+  Ruling propose(const Proposal& proposal, const LayoutInput& target, Vec2 at, double time, EventQueue& events);
+  [[nodiscard]] const Proposal* find(std::uint64_t proposal) const;
+  /// Answers a proposal that waits, and ends it. An allowed one is applied to the table as it is now.
+  Verdict answer(const Proposal& proposal, const LayoutInput& target, const Verdict& verdict, double time,
+                 EventQueue& events);
+  /// The cards that a proposal that waits locks; it ends.
+  std::vector<CardId> end_waiting(std::uint64_t proposal);
+  /// A proposal that waits whose run is no longer whole, or whose cards lie elsewhere; the last one first.
+  [[nodiscard]] std::optional<Proposal> torn() const;
+  void supersede(const Proposal& proposal, double time, EventQueue& events) const;
+  [[nodiscard]] static Event event_of(EventKind kind, const Proposal& proposal, double time);
+
+  // Moves, and what belongs to them.
+
+  /// The zone to which a run goes by itself: one that takes by itself, else one with cards, else an empty one.
+  struct Best {
+    Verdict verdict = {};
+    Run run = {};
+    ZoneId from = {}, to = {};
+  };
+  [[nodiscard]] Best best_zone_for(CardId card) const;
+  /// What a tap on a stock does now. Allowed with 0 cards, it has recycled the waste; otherwise the cards are still to
+  /// be drawn.
+  Verdict draw_from(ZoneId stock, double time, EventQueue& events);
+  /// Who lies uncovered after a move from a zone, and what zones take by themselves.
+  void follow_up(ZoneId from, double time, EventQueue& events);
+  /// The move is whole: it is a step of undo, and it is seen whether any move is left.
+  void finish_move(double time, EventQueue& events);
+  Verdict go_back(bool redo, double own);
+
+  // Comparing (comparing.cpp).
+
+  /// Flips a card by hand. Where cards are compared, only covered ones are, and no more than are compared.
+  Verdict flip_by_hand(CardId card, double own, double time, EventQueue& events);
+  /// What the game has covered or taken away is no longer compared.
+  void forget_closed();
+  /// The time to look at the open cards is over.
+  [[nodiscard]] Comparison end_comparison();
+  void tell(const Comparison& comparison, double time, EventQueue& events) const;
+  /// What the comparison has moved belongs to the last move.
+  void finish_comparison(const Comparison& comparison, double time, EventQueue& events);
+
+  // What the game, and acts, change: not judged, nothing follows.
+
+  template <class Change>
+  auto edit(Change change) {
+    return change(setup_.table);
+  }
+  /// What an act has the table changed by.
+  void perform(const Act& act);
+  /// Nothing before this can be undone.
+  void forget_history() { history_.start(setup_.table); }
+  void mark_move() { history_.note(setup_.table); }
+  /// Cards that came to a grid that keeps cells get theirs. Belongs to every change.
+  void give_cells();
+
+ private:
+  Verdict apply(const Proposal& proposal, const LayoutInput& target, double time, EventQueue& events);
+  void uncover(ZoneId zone, double time, EventQueue& events);
+  void take_what_fits(double time, EventQueue& events);
+  void compare_when_enough(ZoneId zone, double own);
+  void find_opened(double own);
+
+  TableSetup setup_;
+  Judge judge_ = {};
+  History history_;
+  std::vector<Proposal> waiting_ = {};
+  std::vector<std::vector<CardId>> waiting_cards_ = {};
+  std::vector<CardId> opened_ = {};  // by taps, to be compared
+  std::optional<double> compare_at_ = {};
+  ZoneId comparing_ = {};
+  bool no_moves_told_ = false;
+  std::vector<std::uint64_t> celled_ = {};  // by zone: its revision when cells were given
+  std::uint64_t revision_ = 0;
+};
+
+}  // namespace apsidon::play_detail

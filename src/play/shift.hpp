@@ -1,0 +1,56 @@
+#pragma once
+// What a layout is asked for, and what it did to the cards: values that pass between the rooms of play. Not installed.
+#include <cstddef>
+#include <cstdint>
+#include <span>
+#include <vector>
+
+#include "apsidon/cards/ids.hpp"
+#include "apsidon/geometry/pose.hpp"
+#include "apsidon/play/script.hpp"
+
+namespace apsidon::play_detail {
+
+/// Why resting poses changed, which decides how cards get to the new ones.
+enum class Change : std::uint8_t { first, table, window, room };
+
+/// Where a card rests.
+struct Rest {
+  Pose neutral = {};
+  Pose resting = {};
+};
+
+/// Room for one more card before the card at `index`.
+struct Insertion {
+  ZoneId zone = {};
+  std::size_t index = 0;
+};
+
+/// What resting poses depend on beside the table and the window.
+struct LayoutRequest {
+  CardId raised = {};                          ///< comes out of its layout
+  std::span<const Insertion> insertions = {};  ///< of one zone the last counts
+  std::span<const CardId> held = {};           ///< follow a pointer; in a zone that sorts, the others close up
+  float flip_axis = 0;                         ///< radians
+};
+
+/// A card that a layout has given another resting pose, or found in another zone.
+struct Shift {
+  std::uint32_t slot = 0;
+  CardId card = {};
+  bool appeared = false;  ///< it is new on the table; nothing else applies then
+  bool other_zone = false;
+  bool flips = false;
+  std::uint64_t rested_at = 0;  ///< its drawing order where it rested before
+  Pose before = {};             ///< its resting pose before
+};
+
+/// Who sends the cards that a change of the table moves: the feel, or an act of a performance, whose cards are collected
+/// for it.
+struct Sender {
+  PerformanceId acting = {};
+  bool act_sends = false;
+  std::vector<Shift> for_act = {};
+};
+
+}  // namespace apsidon::play_detail
