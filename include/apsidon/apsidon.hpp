@@ -9,6 +9,7 @@
 #include "apsidon/cards/table.hpp"
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/cards/wanted.hpp"
+#include "apsidon/fwd.hpp"
 #include "apsidon/geometry/angle.hpp"
 #include "apsidon/geometry/box.hpp"
 #include "apsidon/geometry/error.hpp"
@@ -67,5 +68,4 @@
 #include "apsidon/play/where_view.hpp"
 #include "apsidon/rules/describe.hpp"
 #include "apsidon/rules/rule.hpp"
-#include "apsidon/fwd.hpp"
 #include "apsidon/version.hpp"

@@ -65,7 +65,8 @@ void Arrangement::solve_plan(const TableSetup& setup) {
                   {.areas = areas_, .panels = panel_areas_, .empty = empty_});
 }
 
-/// Notes which zones are empty; returns whether a zone that gives up its area has become empty or has got cards.
+/// Notes which zones are empty; returns whether a zone that gives up its area has become empty or has got
+/// cards.
 bool Arrangement::note_empty(const TableSetup& setup) {
   bool changed = false;
   for (const Zone& zone : setup.table.zones()) {
@@ -107,7 +108,8 @@ void Arrangement::begin(const TableSetup& setup) {
   lies_.resize(setup.table.slot_count());
 }
 
-std::span<const Shift> Arrangement::lay_out(const TableSetup& setup, Change change, const LayoutRequest& request) {
+std::span<const Shift> Arrangement::lay_out(const TableSetup& setup, Change change,
+                                            const LayoutRequest& request) {
   begin(setup);
   if (change == Change::table && note_empty(setup)) {
     // Others get the area: all areas are made anew, and who lies in another one moves there.
@@ -190,8 +192,8 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
 }
 
 /// The poses with room made, in `roomy_poses`: of all cards, or of those that are not held.
-void Arrangement::lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, const LaidZone& laid,
-                               std::span<const CardId> held) {
+void Arrangement::lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in,
+                               const LaidZone& laid, std::span<const CardId> held) {
   const std::size_t n = zone.cards.size();
   auto& [laid_cards, poses, roomy_laid, roomy_poses] = scratch_;
   if (roomy_poses.size() < n) {
@@ -241,7 +243,8 @@ Pose Arrangement::outline(const TableSetup& setup, ZoneId zone) const {
   return snapped(pose, solved_.card, window_.pixel_ratio);
 }
 
-std::vector<Pose> Arrangement::poses_on_top(const TableSetup& setup, ZoneId id, std::span<const LaidCard> cards) const {
+std::vector<Pose> Arrangement::poses_on_top(const TableSetup& setup, ZoneId id,
+                                            std::span<const LaidCard> cards) const {
   std::vector<LaidCard> there;
   for (const CardId card : setup.table.zone(id)->cards) there.push_back(laid_card(*setup.table.card(card)));
   there.insert(there.end(), cards.begin(), cards.end());
@@ -256,7 +259,8 @@ std::vector<Pose> Arrangement::poses_on_top(const TableSetup& setup, ZoneId id, 
 }
 
 std::size_t Arrangement::insertion_index(const TableSetup& setup, ZoneId id, Vec2 point,
-                                         std::optional<std::size_t> before, std::span<const CardId> held) const {
+                                         std::optional<std::size_t> before,
+                                         std::span<const CardId> held) const {
   const Zone& zone = *setup.table.zone(id);
   const Layout& layout = setup.layout_of(id).layout;
   const bool closes = closes_up(setup, id, held);
@@ -281,8 +285,8 @@ std::optional<std::size_t> Arrangement::room_before(ZoneId zone) const {
 float Arrangement::last_offset(const TableSetup& setup, ZoneId zone) const {
   const ZonePlace& options = setup.layout_of(zone);
   const bool on_its_side = options.facing == Facing::left || options.facing == Facing::right;
-  const bool downward =
-      std::holds_alternative<ColumnLayout>(options.layout) || std::holds_alternative<GridLayout>(options.layout);
+  const bool downward = std::holds_alternative<ColumnLayout>(options.layout) ||
+                        std::holds_alternative<GridLayout>(options.layout);
   const float length = downward != on_its_side ? area(zone).height() : area(zone).width();
   return std::max(report(zone).content - length, 0.0f);
 }

@@ -16,8 +16,8 @@ namespace apsidon::play_detail {
 
 /// The solved plan, the areas, and the neutral and resting pose of every card: no time, no pointer.
 ///
-/// Invariant: the poses of a zone are those of the zone's revision that was laid out last; a zone whose revision and
-/// whose room are as they were is not laid out again.
+/// Invariant: the poses of a zone are those of the zone's revision that was laid out last; a zone whose
+/// revision and whose room are as they were is not laid out again.
 class Arrangement {
  public:
   /// Solves the plan; the cards have no poses before the first `lay_out`.
@@ -51,8 +51,8 @@ class Arrangement {
   /// The neutral poses that these cards would have on top of a zone.
   [[nodiscard]] std::vector<Pose> poses_on_top(const TableSetup& setup, ZoneId zone,
                                                std::span<const LaidCard> cards) const;
-  /// Before which index a card held at this point would come to lie; cards of `held` are left out where the others
-  /// have closed up. `before` is what it was a moment ago.
+  /// Before which index a card held at this point would come to lie; cards of `held` are left out where the
+  /// others have closed up. `before` is what it was a moment ago.
   [[nodiscard]] std::size_t insertion_index(const TableSetup& setup, ZoneId zone, Vec2 point,
                                             std::optional<std::size_t> before,
                                             std::span<const CardId> held) const;
@@ -73,7 +73,8 @@ class Arrangement {
   std::span<const Shift> make_room(const TableSetup& setup, const LayoutRequest& request);
   /// Solves the plan for another window; `lay_out` is to follow.
   void resize(const TableSetup& setup, const PlanWindow& window);
-  std::span<const Shift> scroll_to(const TableSetup& setup, ZoneId zone, float offset, const LayoutRequest& request);
+  std::span<const Shift> scroll_to(const TableSetup& setup, ZoneId zone, float offset,
+                                   const LayoutRequest& request);
 
  private:
   struct LaidZone {

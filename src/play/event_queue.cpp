@@ -7,8 +7,8 @@ namespace {
 
 void blank(Event& event) {
   // By name, so that a field that is added is not forgotten here.
-  auto& [kind, time, card, count, from, to, panel, proposal, at, button, verdict, performance, timer, countdown, name] =
-      event;
+  auto& [kind, time, card, count, from, to, panel, proposal, at, button, verdict, performance, timer,
+         countdown, name] = event;
   kind = {};
   time = 0;
   card = {};
@@ -53,7 +53,7 @@ void EventQueue::tell_card(EventKind kind, double time, CardId card, ZoneId to, 
   event.performance = by;
 }
 
-void EventQueue::sort_from(std::size_t first) {
+void EventQueue::merge_from(std::size_t first) {
   merger_.sort(pending_.all().subspan(first), [](const Event& a, const Event& b) { return a.time < b.time; });
 }
 

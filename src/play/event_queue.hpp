@@ -37,12 +37,16 @@ class EventQueue {
 
   [[nodiscard]] std::size_t pending() const { return pending_.size(); }
   /// Puts the pending events from this one on in order of time.
-  void sort_from(std::size_t first);
+  void sort_from(std::size_t first) {
+    if (pending_.size() > first + 1) merge_from(first);
+  }
   /// The pending events are what the client reads from now on; what it could read before is gone.
   void publish();
   [[nodiscard]] std::span<const Event> readable() const { return readable_.all(); }
 
  private:
+  void merge_from(std::size_t first);
+
   EventList pending_ = {};
   EventList readable_ = {};
   motion_detail::RunMerger<Event> merger_ = {};

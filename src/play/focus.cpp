@@ -27,8 +27,8 @@ bool moves_focus(Key key) {
 
 }  // namespace
 
-/// All that keys can act on: while something is carried, the zones that would take it; else cards that can be picked up
-/// or tapped, empty zones that can be tapped, and buttons.
+/// All that keys can act on: while something is carried, the zones that would take it; else cards that can be
+/// picked up or tapped, empty zones that can be tapped, and buttons.
 void Focus::gather(const FocusView& view) {
   candidates_.clear();
   const auto add = [&](const Hit& what) {
@@ -45,7 +45,8 @@ void Focus::gather(const FocusView& view) {
     const ZoneHandling& handling = view.setup.handling_of(zone.id);
     if (handling.tap == TapKind::draw) {
       // A stock is one candidate, with cards or without.
-      if (view.referee.judge_stock(zone.id)) add({.card = table.top(zone.id).value_or(CardId{}), .zone = zone.id});
+      if (view.referee.judge_stock(zone.id))
+        add({.card = table.top(zone.id).value_or(CardId{}), .zone = zone.id});
       continue;
     }
     for (const CardId card : zone.cards) {

@@ -38,7 +38,8 @@ struct FocusView {
   double time;
 };
 
-/// Invariant: the focus is on something that keys can act on, or on nothing; it is told once whenever it changes.
+/// Invariant: the focus is on something that keys can act on, or on nothing; it is told once whenever it
+/// changes.
 class Focus {
  public:
   [[nodiscard]] const Hit& on() const { return on_; }

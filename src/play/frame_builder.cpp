@@ -14,39 +14,16 @@ constexpr std::size_t items_ahead = 24;
 
 }  // namespace
 
-bool FrameBuilder::is_dirty(const FrameSources& from) const {
-  return !seen_.ever || seen_.arrangement != from.arrangement.revision() ||
-         seen_.traffic != from.traffic.revision() || seen_.hand != from.hand.revision() ||
-         seen_.hover != from.hover.revision() || seen_.focus != from.focus.revision() ||
-         seen_.referee != from.referee.revision() || seen_.panels != from.panels.revision();
-}
-
-void FrameBuilder::note_seen(const FrameSources& from) {
-  seen_ = {.arrangement = from.arrangement.revision(),
-           .traffic = from.traffic.revision(),
-           .motion = from.traffic.motion().revision(),
-           .hand = from.hand.revision(),
-           .hover = from.hover.revision(),
-           .focus = from.focus.revision(),
-           .referee = from.referee.revision(),
-           .panels = from.panels.revision(),
-           .ever = true,
-           .own = from.traffic.now()};
-}
-
-bool FrameBuilder::update(const FrameSources& from) {
-  const bool dirty = is_dirty(from);
-  const bool preview_grew = from.hover.preview_grew(seen_.own, from.traffic.now(), from.feel);
-  if (!dirty && !preview_grew && from.traffic.motion().revision() == seen_.motion) return false;
+void FrameBuilder::update(const FrameSources& from) {
   // While cards only move, what is drawn keeps its order.
-  reordered_ = dirty || from.hover.previewed();
-  note_seen(from);
+  reordered_ = is_dirty(from) || from.hover.previewed();
+  seen_ = {.rooms = revision_of(from), .motion = from.traffic.motion().revision(), .own = from.traffic.now()};
   ++drawn_.revision;
   moved_.clear();
   if (!reordered_) {
     draw_moved(from);
     mark_refused(from.traffic.motion());
-    return true;
+    return;
   }
   const Size card = from.arrangement.card();
   const bool all = std::exchange(dimmed_, false) || drawn_.card != card;
@@ -68,7 +45,6 @@ bool FrameBuilder::update(const FrameSources& from) {
   drawn_.items.resize(items_used_);
   add_marks(from);
   mark_refused(from.traffic.motion());
-  return true;
 }
 
 FrameChanges FrameBuilder::changes(std::uint64_t since) {
@@ -83,7 +59,7 @@ FrameChanges FrameBuilder::changes(std::uint64_t since) {
 
 void FrameBuilder::number_from(std::uint64_t revision) {
   drawn_.revision = std::max(drawn_.revision, revision);
-  seen_.ever = false;
+  seen_.rooms = ~std::uint64_t{0};
 }
 
 void FrameBuilder::add_outlines(const FrameSources& from) {

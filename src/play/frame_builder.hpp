@@ -31,13 +31,17 @@ struct FrameSources {
 
 /// Reads all rooms and changes none. What is out of date follows from their revisions.
 ///
-/// Invariant: after `update` the frame is the one that a builder without a past would make; its revision has grown
-/// exactly if something may have changed.
+/// Invariant: after `update` the frame is the one that a builder without a past would make; its revision has
+/// grown exactly if something may have changed.
 class FrameBuilder {
  public:
-  /// Brings the frame up to date. While cards only move, it keeps its order and only they are drawn again. Returns
-  /// whether the frame is another.
-  bool update(const FrameSources& from);
+  /// Whether the frame shows everything as it is. Inline, as at rest there is nothing else to do in a frame.
+  [[nodiscard]] bool is_current(const FrameSources& from) const {
+    return !is_dirty(from) && from.traffic.motion().revision() == seen_.motion && !preview_grew(from);
+  }
+  /// Brings a frame up to date that is not current. While cards only move, it keeps its order and only they
+  /// are drawn again.
+  void update(const FrameSources& from);
   [[nodiscard]] const Frame& frame() const { return drawn_; }
   /// The cards of the frame in their order, and the index of the first among its items.
   [[nodiscard]] const FrameOrder& order() const { return order_; }
@@ -49,7 +53,8 @@ class FrameBuilder {
 
   /// Whether it made the whole list; otherwise only the cards of `moved` have changed.
   [[nodiscard]] bool reordered() const { return reordered_; }
-  /// The slots of the cards that it drew in another pose or with other marks; a few twice, some of cards that have gone.
+  /// The slots of the cards that it drew in another pose or with other marks; a few twice, some of cards that
+  /// have gone.
   [[nodiscard]] std::span<const std::uint32_t> moved() const { return moved_; }
   /// The index among the items of the card in this slot; `no_item` when it has none.
   [[nodiscard]] std::uint32_t item_of(std::uint32_t slot) const { return item_of_[slot]; }
@@ -61,10 +66,10 @@ class FrameBuilder {
   void number_from(std::uint64_t revision);
 
  private:
-  /// The revisions that the frame shows.
+  /// What the frame shows.
   struct Seen {
-    std::uint64_t arrangement = 0, traffic = 0, motion = 0, hand = 0, hover = 0, focus = 0, referee = 0, panels = 0;
-    bool ever = false;
+    std::uint64_t rooms = ~std::uint64_t{0};  // the sum of their revisions
+    std::uint64_t motion = 0;
     double own = 0;  // time on the table's clock
   };
   /// What seldom changes while a card moves.
@@ -77,8 +82,15 @@ class FrameBuilder {
   };
 
   // frame_builder.cpp
-  [[nodiscard]] bool is_dirty(const FrameSources& from) const;
-  void note_seen(const FrameSources& from);
+  /// Revisions only grow, so their sum tells whether any has.
+  [[nodiscard]] static std::uint64_t revision_of(const FrameSources& from) {
+    return from.arrangement.revision() + from.traffic.revision() + from.hand.revision() +
+           from.hover.revision() + from.focus.revision() + from.referee.revision() + from.panels.revision();
+  }
+  [[nodiscard]] bool is_dirty(const FrameSources& from) const { return revision_of(from) != seen_.rooms; }
+  [[nodiscard]] bool preview_grew(const FrameSources& from) const {
+    return from.hover.previewed() && from.hover.preview_grew(seen_.own, from.traffic.now(), from.feel);
+  }
   void add_outlines(const FrameSources& from);
   void add_panels(const FrameSources& from);
   void add_cards(const FrameSources& from, bool all);
@@ -112,17 +124,17 @@ class FrameBuilder {
   Seen seen_ = {};
   bool reordered_ = false;
   std::vector<std::uint32_t> moved_ = {};
-  std::vector<std::uint32_t> changed_items_ = {};  // scratch
-  std::size_t first_card_ = 0;  // among the items
-  std::size_t items_used_ = 0;  // while the list is made
-  bool dimmed_ = false;         // an item is not as its card lies
-  std::vector<Rect> clips_ = {};               // by zone
-  std::vector<std::uint32_t> item_of_ = {};    // by slot
-  std::vector<Appearance> appearances_ = {};   // by slot
-  std::vector<char> needs_redraw_ = {};        // by slot
+  std::vector<std::uint32_t> changed_items_ = {};     // scratch
+  std::size_t first_card_ = 0;                        // among the items
+  std::size_t items_used_ = 0;                        // while the list is made
+  bool dimmed_ = false;                               // an item is not as its card lies
+  std::vector<Rect> clips_ = {};                      // by zone
+  std::vector<std::uint32_t> item_of_ = {};           // by slot
+  std::vector<Appearance> appearances_ = {};          // by slot
+  std::vector<char> needs_redraw_ = {};               // by slot
   std::uint64_t appearances_of_ = ~std::uint64_t{0};  // the revision of the table whose faces they are
-  std::vector<std::uint32_t> marked_ = {};     // items
-  std::vector<std::uint32_t> refused_ = {};    // slots
+  std::vector<std::uint32_t> marked_ = {};            // items
+  std::vector<std::uint32_t> refused_ = {};           // slots
 };
 
 }  // namespace apsidon::play_detail

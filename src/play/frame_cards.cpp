@@ -54,7 +54,8 @@ void FrameBuilder::draw_waiting(const FrameSources& from) {
   draw(from, std::span(slots.data(), n));
 }
 
-/// At most `card_block` cards: their sines and cosines at once, for one after another each would wait for the last.
+/// At most `card_block` cards: their sines and cosines at once, for one after another each would wait for the
+/// last.
 void FrameBuilder::draw(const FrameSources& from, std::span<const std::uint32_t> slots) {
   FrameItem* const items = drawn_.items.data();
   const std::uint32_t* const item_at = item_of_.data();
@@ -110,7 +111,8 @@ void FrameBuilder::draw_tilted(const FrameSources& from, std::span<const std::ui
     FrameItem& item = drawn_.items[item_of_[s]];
     tilted.show(pose, rotations[k], tilts[k], axes[k], item.matrix, item.corners);
     const bool back = !geometry_detail::shows_its_face(pose.flip);
-    if (pose.brightness != appearances_[s].brightness || back != appearances_[s].back) draw_appearance(from, item, s);
+    if (pose.brightness != appearances_[s].brightness || back != appearances_[s].back)
+      draw_appearance(from, item, s);
   }
 }
 

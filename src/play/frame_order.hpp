@@ -10,8 +10,8 @@
 
 namespace apsidon::play_detail {
 
-/// Invariant: after `update` every card of the table is listed once, in ascending order of its key; cards of equal keys
-/// in the order of their zone.
+/// Invariant: after `update` every card of the table is listed once, in ascending order of its key; cards of
+/// equal keys in the order of their zone.
 class FrameOrder {
  public:
   struct Entry {
@@ -28,8 +28,8 @@ class FrameOrder {
     }
   };
 
-  /// Orders the cards as they lie and fly now. `raised` stands above its neighbours. O(cards); what has kept its order
-  /// is not sorted again.
+  /// Orders the cards as they lie and fly now. `raised` stands above its neighbours. O(cards); what has kept
+  /// its order is not sorted again.
   void update(const Table& table, const Traffic& traffic, CardId raised);
   [[nodiscard]] std::span<const Entry> cards() const { return cards_; }
   /// As they were before the last `update`.
@@ -45,9 +45,9 @@ class FrameOrder {
   std::vector<Entry> by_slot_ = {};  // scratch
   std::vector<Entry> strays_ = {};   // scratch
   motion_detail::RunMerger<Entry> merger_ = {};
-  std::vector<char> covered_ = {};               // by zone
-  std::vector<std::uint32_t> by_rank_ = {};      // slots, by index in the zones of the table
-  std::uint64_t ranked_ = ~std::uint64_t{0};     // the revision of the table that `by_rank_` has
+  std::vector<char> covered_ = {};            // by zone
+  std::vector<std::uint32_t> by_rank_ = {};   // slots, by index in the zones of the table
+  std::uint64_t ranked_ = ~std::uint64_t{0};  // the revision of the table that `by_rank_` has
 };
 
 }  // namespace apsidon::play_detail

@@ -18,7 +18,9 @@ bool is_free(const TableSetup& setup, ZoneId zone) {
 
 }  // namespace
 
-bool Hand::Carry::wants(ZoneId zone) const { return std::find(targets.begin(), targets.end(), zone) != targets.end(); }
+bool Hand::Carry::wants(ZoneId zone) const {
+  return std::find(targets.begin(), targets.end(), zone) != targets.end();
+}
 
 void Hand::set_options(const DragOptions& options) {
   options_ = options;
@@ -148,8 +150,8 @@ void Hand::aim_at(ZoneId zone) {
   note_change();
 }
 
-/// The zone that a drop would go to: of those that would take the run, the one that the held card's goal and the
-/// pointer are over most; else the zone under the pointer, to be told why not.
+/// The zone that a drop would go to: of those that would take the run, the one that the held card's goal and
+/// the pointer are over most; else the zone under the pointer, to be told why not.
 ZoneId Hand::aim(Vec2 pointer, const Arrangement& arrangement) const {
   const Size card = arrangement.card();
   const Rect goal = rect_around(carry_.middle(pointer), card);
@@ -212,7 +214,9 @@ void Hand::select(std::uint32_t pointer) {
   }
 }
 
-bool Hand::is_touched(const Table& table) const { return table.zone(carry_.home)->revision != carry_.home_revision; }
+bool Hand::is_touched(const Table& table) const {
+  return table.zone(carry_.home)->revision != carry_.home_revision;
+}
 
 void Hand::aim_again(const TableSetup& setup, const Arrangement& arrangement) {
   find_targets(setup);

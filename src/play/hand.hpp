@@ -31,9 +31,9 @@ enum class HandRequest : std::uint8_t {
 
 /// What each pointer, or the keys, carries; targets, aim, insertion; and what each pointer was pressed on.
 ///
-/// Invariant: while a carry has a run, its cards are those that were picked up; a carry that `holds` is of cards that
-/// follow its pointer, and its cards are listed in `held()`; targets are the zones whose rules took the run when they
-/// were asked last.
+/// Invariant: while a carry has a run, its cards are those that were picked up; a carry that `holds` is of
+/// cards that follow its pointer, and its cards are listed in `held()`; targets are the zones whose rules
+/// took the run when they were asked last.
 class Hand {
  public:
   struct Taken {
@@ -59,7 +59,8 @@ class Hand {
     ZoneId aimed = {};
     std::optional<std::size_t> insert_at = {};  ///< in the aimed-at zone
     std::vector<ZoneId> targets = {};
-    std::vector<Taken> cards = {};  ///< as they were picked up: the game may tear the run apart, or take cards away
+    std::vector<Taken> cards =
+        {};  ///< as they were picked up: the game may tear the run apart, or take cards away
 
     [[nodiscard]] bool empty() const { return run.count == 0; }
     [[nodiscard]] bool drags() const { return !empty() && mode == Mode::drag; }
@@ -110,7 +111,8 @@ class Hand {
   /// The drag begins: `grip` is from the pointer to the middle of the first card.
   void begin_drag(Vec2 grip, float card_height);
   /// The pointer has moved: the aim, the insertion and the tilt follow.
-  void move_to(Vec2 pointer, double time, const TableSetup& setup, const Arrangement& arrangement, const Feel& feel);
+  void move_to(Vec2 pointer, double time, const TableSetup& setup, const Arrangement& arrangement,
+               const Feel& feel);
   /// The keys aim at a zone.
   void aim_at(ZoneId zone);
   /// The pointer that carries by taps is here.
@@ -146,12 +148,14 @@ class Hand {
 
   [[nodiscard]] Event event(EventKind kind, double time) const;
   /// Where a held card goes.
-  [[nodiscard]] Pose goal(CardId card, const Table& table, const Arrangement& arrangement, const Feel& feel) const;
+  [[nodiscard]] Pose goal(CardId card, const Table& table, const Arrangement& arrangement,
+                          const Feel& feel) const;
   /// Where the translucent copy of a dragged card is.
   [[nodiscard]] static Pose copy_pose(const Carry& carry, const Table& table, const Arrangement& arrangement,
                                       CardId card);
   /// From the middle of the run's first card to that of another, as they lie.
-  [[nodiscard]] static Vec2 from_first(const Run& run, const Table& table, const Arrangement& arrangement, CardId card);
+  [[nodiscard]] static Vec2 from_first(const Run& run, const Table& table, const Arrangement& arrangement,
+                                       CardId card);
 
  private:
   static constexpr double tilt_stays = 0.06;  // seconds; a silent pointer counts as still after that

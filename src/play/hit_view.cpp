@@ -78,10 +78,10 @@ CardId HitView::scan(Vec2 point, const FrameBuilder& frames, const Traffic& traf
   return {};
 }
 
-CardId HitView::topmost(Vec2 point, const FrameBuilder& frames, const Traffic& traffic) {
+CardId HitView::topmost_of_moved(Vec2 point, const FrameBuilder& frames, const Traffic& traffic) {
   constexpr int few_scans = 4;
   if ((dirty_ || many_moved(frames)) && ++scanned_ <= few_scans) return scan(point, frames, traffic);
-  if (dirty_ || !moved_.empty()) update_index(frames, traffic);
+  update_index(frames, traffic);
   return {index_.topmost(point).value_or(0)};
 }
 

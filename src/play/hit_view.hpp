@@ -11,8 +11,8 @@ namespace apsidon::play_detail {
 
 /// The hit index beside the frame. Changes nothing of what it reads.
 ///
-/// Invariant: the topmost card is the last in drawing order that has the point and is not held, whichever way it was
-/// found.
+/// Invariant: the topmost card is the last in drawing order that has the point and is not held, whichever way
+/// it was found.
 class HitView {
  public:
   /// The frame was updated.
@@ -21,19 +21,24 @@ class HitView {
   // Of the frame that it followed last.
 
   /// The topmost card that takes hits; none where there is none.
-  [[nodiscard]] CardId topmost(Vec2 point, const FrameBuilder& frames, const Traffic& traffic);
+  [[nodiscard]] CardId topmost(Vec2 point, const FrameBuilder& frames, const Traffic& traffic) {
+    return dirty_ || !moved_.empty() ? topmost_of_moved(point, frames, traffic)
+                                     : CardId{index_.topmost(point).value_or(0)};
+  }
   /// The card nearest to a finger, no farther than `slop` px.
   [[nodiscard]] CardId nearest(Vec2 point, float slop, const FrameBuilder& frames, const Traffic& traffic);
 
  private:
+  [[nodiscard]] CardId topmost_of_moved(Vec2 point, const FrameBuilder& frames, const Traffic& traffic);
   [[nodiscard]] bool many_moved(const FrameBuilder& frames) const;
   [[nodiscard]] CardId scan(Vec2 point, const FrameBuilder& frames, const Traffic& traffic) const;
   void update_index(const FrameBuilder& frames, const Traffic& traffic);
 
   HitIndex index_ = {};
-  bool dirty_ = true;                      // the index knows nothing of the order as it is
-  std::vector<std::uint32_t> moved_ = {};  // indices in the order of what has moved since; more than a few: all
-  int scanned_ = 0;                        // questions answered beside the index, at this frame
+  bool dirty_ = true;  // the index knows nothing of the order as it is
+  std::vector<std::uint32_t> moved_ =
+      {};            // indices in the order of what has moved since; more than a few: all
+  int scanned_ = 0;  // questions answered beside the index, at this frame
 };
 
 }  // namespace apsidon::play_detail

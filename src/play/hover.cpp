@@ -146,8 +146,6 @@ bool Hover::ends_preview(const Gesture& gesture) const {
          (gesture.kind == GestureKind::cancel && gesture.pointer_kind == PointerKind::touch);
 }
 
-double Hover::due() const { return std::min(candidate_due_, card_ && !previewed_ ? preview_due_ : never); }
-
 HoverChange Hover::run_due(const HoverView& view, EventQueue& events) {
   HoverChange change;
   if (candidate_due_ <= view.time) change = set(candidate_, view, events);

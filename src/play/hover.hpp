@@ -1,5 +1,6 @@
 #pragma once
 // The pointer that presses nothing: which card it is on, and the preview of that. Not installed.
+#include <algorithm>
 #include <cstdint>
 #include <limits>
 #include <optional>
@@ -36,8 +37,8 @@ struct HoverView {
 
 /// Decided on neutral poses, which do not change because of what is hovered.
 ///
-/// Invariant: a pointer that rests changes what is hovered at most once while table and window stay the same; the
-/// preview is of the hovered card, or of one that a finger stays on.
+/// Invariant: a pointer that rests changes what is hovered at most once while table and window stay the same;
+/// the preview is of the hovered card, or of one that a finger stays on.
 class Hover {
  public:
   explicit Hover(const HoverOptions& options) : options_(options) {}
@@ -48,7 +49,8 @@ class Hover {
   [[nodiscard]] CardId previewed() const { return previewed_; }
   /// Where the pointer is, while one is over the window.
   [[nodiscard]] std::optional<Vec2> pointer() const { return here_ ? std::optional(at_) : std::nullopt; }
-  /// The hovered card where its zone has it drawn above its neighbours, and where its layout makes room for it.
+  /// The hovered card where its zone has it drawn above its neighbours, and where its layout makes room for
+  /// it.
   [[nodiscard]] CardId standing_out(const TableSetup& setup) const;
   [[nodiscard]] CardId raised(const TableSetup& setup) const;
   /// The hovered card if a press at this point goes to it; while it waits to end, the pointer has left it.
@@ -67,12 +69,15 @@ class Hover {
   /// Looks at what should be hovered, now or after a delay.
   HoverChange consider(const HoverView& view, EventQueue& events);
   HoverChange set(CardId card, const HoverView& view, EventQueue& events);
-  /// Shows the preview of a card; none ends it. Whether it shows depends on its zone and on the room there is.
+  /// Shows the preview of a card; none ends it. Whether it shows depends on its zone and on the room there
+  /// is.
   void preview_card(CardId card, const HoverView& view, EventQueue& events);
   /// Whether this gesture ends a preview.
   [[nodiscard]] bool ends_preview(const Gesture& gesture) const;
   /// When it does something by itself; infinity when it does not.
-  [[nodiscard]] double due() const;
+  [[nodiscard]] double due() const {
+    return std::min(candidate_due_, card_ && !previewed_ ? preview_due_ : never);
+  }
   HoverChange run_due(const HoverView& view, EventQueue& events);
 
   // The preview.
@@ -82,8 +87,8 @@ class Hover {
     float opacity = 1;
   };
   /// As it shows at this time on the table's clock, growing out of its card.
-  [[nodiscard]] std::optional<Preview> preview(const TableSetup& setup, const Arrangement& arrangement, double own,
-                                               const Feel& feel) const;
+  [[nodiscard]] std::optional<Preview> preview(const TableSetup& setup, const Arrangement& arrangement,
+                                               double own, const Feel& feel) const;
   /// Whether it has grown since it was drawn.
   [[nodiscard]] bool preview_grew(double drawn, double own, const Feel& feel) const;
 
@@ -98,8 +103,9 @@ class Hover {
   bool here_ = false;  // a pointer is over the window
   Vec2 at_ = {};
   CardId card_ = {};
-  std::optional<std::size_t> risen_ = {};  // its slot: it may lie in another zone by the time it sinks, or be gone
-  CardId candidate_ = {};                  // is hovered when `candidate_due_` has come
+  std::optional<std::size_t> risen_ =
+      {};                  // its slot: it may lie in another zone by the time it sinks, or be gone
+  CardId candidate_ = {};  // is hovered when `candidate_due_` has come
   double candidate_due_ = never;
   double preview_due_ = never;
   CardId previewed_ = {};

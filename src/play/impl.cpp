@@ -88,27 +88,31 @@ LayoutRequest Impl::layout_request() const {
           .flip_axis = feel().flip_axis_deg * std::numbers::pi_v<float> / 180};
 }
 
+FrameSources Impl::frame_sources() const {
+  return {.setup = setup(),
+          .panels = panels,
+          .arrangement = arrangement,
+          .traffic = traffic,
+          .hand = hand,
+          .hover = hover,
+          .focus = focus,
+          .referee = referee,
+          .feel = feel(),
+          .corner_radius = client.corner_radius};
+}
+
 const Frame& Impl::frame() {
-  const bool other = frames.update({.setup = setup(),
-                                    .panels = panels,
-                                    .arrangement = arrangement,
-                                    .traffic = traffic,
-                                    .hand = hand,
-                                    .hover = hover,
-                                    .focus = focus,
-                                    .referee = referee,
-                                    .feel = feel(),
-                                    .corner_radius = client.corner_radius});
-  if (other) {
-    traffic.forget_moved();
-    hits.follow(frames);
-  }
+  if (frames.is_current(frame_sources())) return frames.frame();
+  frames.update(frame_sources());
+  traffic.forget_moved();
+  hits.follow(frames);
   return frames.frame();
 }
 
 Hit Impl::hit(Vec2 point) {
   (void)frame();
-  if (const CardId card = hits.topmost(point, frames, traffic)) return {.card = card, .zone = table().card(card)->zone};
+  if (const CardId card = hits.topmost(point, frames, traffic))
+    return {.card = card, .zone = table().card(card)->zone};
   const ZoneId zone = arrangement.zone_at(point);
   return {.zone = zone, .panel = zone ? PanelId{} : arrangement.panel_at(point)};
 }
@@ -122,8 +126,8 @@ bool Impl::is_finite_or_ignored(double number) {
   return std::isfinite(number);
 }
 
-/// What is due before is done at its own time: what goes by the table's clock and what goes by that of the inputs, in
-/// order of time.
+/// What is due before is done at its own time: what goes by the table's clock and what goes by that of the
+/// inputs, in order of time.
 void Impl::advance_to(double time) {
   if (!(time > now())) return;
   Clock& clock = schedule.clock();
@@ -182,7 +186,9 @@ void Impl::follow(std::span<const Shift> shifts, Change change, Sender& by) {
   traffic.follow(shifts, arrangement.rests(), change, by, feel());
 }
 
-void Impl::make_room(Sender& by) { follow(arrangement.make_room(setup(), layout_request()), Change::room, by); }
+void Impl::make_room(Sender& by) {
+  follow(arrangement.make_room(setup(), layout_request()), Change::room, by);
+}
 
 void Impl::lay_out_changed(Sender& by) {
   referee.give_cells();

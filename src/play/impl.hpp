@@ -51,6 +51,7 @@ struct Impl {
   [[nodiscard]] HoverView hover_view() const;
   [[nodiscard]] FocusView focus_view() const;
   [[nodiscard]] LayoutRequest layout_request() const;
+  [[nodiscard]] FrameSources frame_sources() const;
   const Frame& frame();
   [[nodiscard]] Hit hit(Vec2 point);
   void record(const Input& input) const;

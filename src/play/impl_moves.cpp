@@ -7,7 +7,8 @@ namespace apsidon::play_detail {
 void Impl::finish_drop(const Proposal& proposal, double time) {
   Sender by_feel;
   lay_out_changed(by_feel);
-  // Cards whose resting pose has not changed were not sent by the layout, and may be on their way to somewhere else.
+  // Cards whose resting pose has not changed were not sent by the layout, and may be on their way to
+  // somewhere else.
   for (const CardId card : table().cards_of(proposal.run)) {
     const Pose& resting = arrangement.resting(slot(card));
     if (traffic.motion().goal(slot(card)) != resting) traffic.fly(slot(card), resting, feel().move);

@@ -8,7 +8,8 @@ PerformanceId Impl::perform(const Script& script) {
   const PerformanceId id = ids.next_performance();
   performances.add(id, traffic.add_clock(), script, feel());
   if (performances.needs_empty_hand(id)) cancel_all();
-  events.tell({.kind = EventKind::began, .time = input_time(schedule.clock(), traffic.now()), .performance = id});
+  events.tell(
+      {.kind = EventKind::began, .time = input_time(schedule.clock(), traffic.now()), .performance = id});
   begin_steps(id);
   end_steps(id);
   if (performances.running(id)) performances.tell(id, traffic.motion(), table(), schedule.clock(), events);

@@ -4,8 +4,10 @@
 
 namespace apsidon::play_detail {
 
-/// The input time at which something is told that comes at `own` on the table's clock. While that clock stands still,
-/// what needs no time on it is told at once.
-inline double input_time(const Clock& clock, double own) { return clock.stands() ? clock.now() : clock.when(own); }
+/// The input time at which something is told that comes at `own` on the table's clock. While that clock
+/// stands still, what needs no time on it is told at once.
+inline double input_time(const Clock& clock, double own) {
+  return clock.stands() ? clock.now() : clock.when(own);
+}
 
 }  // namespace apsidon::play_detail

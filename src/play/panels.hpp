@@ -19,7 +19,8 @@ class Panels {
   [[nodiscard]] const std::vector<PanelSetup>& all() const { return panels_; }
   /// None when no panel has this name.
   [[nodiscard]] PanelId find(std::string_view name) const {
-    const auto it = std::find_if(panels_.begin(), panels_.end(), [&](const PanelSetup& p) { return p.name == name; });
+    const auto it =
+        std::find_if(panels_.begin(), panels_.end(), [&](const PanelSetup& p) { return p.name == name; });
     return it == panels_.end() ? PanelId{} : PanelId{static_cast<std::uint32_t>(it - panels_.begin() + 1)};
   }
   /// A stale id changes nothing.

@@ -1,7 +1,6 @@
 #include "play/performances.hpp"
 
 #include <algorithm>
-#include <limits>
 #include <utility>
 
 #include "play/input_time.hpp"
@@ -142,8 +141,8 @@ void Performances::begun(const Step& step, const StepPlan& plan) {
   }
 }
 
-double Performances::due(const Motion& motion) const {
-  double next = std::numeric_limits<double>::infinity();
+double Performances::next_end(const Motion& motion) const {
+  double next = never;
   for (const Performance& p : list_) {
     for (const Node& n : p.nodes) {
       if (n.begun && !n.over) next = std::min(next, motion.when(p.clock, n.ends));
@@ -201,10 +200,6 @@ void Performances::tell(Performance& p, const Motion& motion, const Table& table
       }
     }
   }
-}
-
-void Performances::tell(const Motion& motion, const Table& table, const Clock& clock, EventQueue& events) {
-  for (Performance& p : list_) tell(p, motion, table, clock, events);
 }
 
 void Performances::remove(PerformanceId id) {

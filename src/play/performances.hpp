@@ -2,6 +2,7 @@
 // Scripts that run. Not installed.
 #include <cstddef>
 #include <cstdint>
+#include <limits>
 #include <optional>
 #include <span>
 #include <string>
@@ -34,11 +35,11 @@ struct StepPlan {
   std::vector<CardId> with_effect = {};
 };
 
-/// Scripts, step by step. A step asks for a change of the table, which others make, and plans how the cards go, which
-/// others send; it ends when the last of them was to land.
+/// Scripts, step by step. A step asks for a change of the table, which others make, and plans how the cards
+/// go, which others send; it ends when the last of them was to land.
 ///
-/// Invariant: a step begins once, at the very time at which the last of those it waits for ends; a performance ends
-/// once.
+/// Invariant: a step begins once, at the very time at which the last of those it waits for ends; a
+/// performance ends once.
 class Performances {
  public:
   /// One step of a performance.
@@ -70,20 +71,24 @@ class Performances {
   // Going on.
 
   /// The next time on the table's clock at which a step ends; infinity when none does.
-  [[nodiscard]] double due(const Motion& motion) const;
+  [[nodiscard]] double due(const Motion& motion) const { return list_.empty() ? never : next_end(motion); }
   /// The first performance of which a step has come to its end.
   [[nodiscard]] std::optional<PerformanceId> first_due(const Motion& motion) const;
-  /// Ends the steps of a performance whose time has come. Returns whether there were any: others may be ready then.
+  /// Ends the steps of a performance whose time has come. Returns whether there were any: others may be ready
+  /// then.
   bool end_steps(PerformanceId id, const Motion& motion);
   /// All that has begun ends now.
   void cut_short(PerformanceId id, const Motion& motion);
   /// Whether all steps have ended.
   [[nodiscard]] bool finished(PerformanceId id) const;
   /// Tells of departures and cues whose time has come: of one performance, or of all.
-  void tell(PerformanceId id, const Motion& motion, const Table& table, const Clock& clock, EventQueue& events) {
+  void tell(PerformanceId id, const Motion& motion, const Table& table, const Clock& clock,
+            EventQueue& events) {
     tell(*find(id), motion, table, clock, events);
   }
-  void tell(const Motion& motion, const Table& table, const Clock& clock, EventQueue& events);
+  void tell(const Motion& motion, const Table& table, const Clock& clock, EventQueue& events) {
+    for (Performance& p : list_) tell(p, motion, table, clock, events);
+  }
   void remove(PerformanceId id);
 
  private:
@@ -115,6 +120,9 @@ class Performances {
   };
   using Indices = std::vector<std::size_t>;
 
+  static constexpr double never = std::numeric_limits<double>::infinity();
+
+  [[nodiscard]] double next_end(const Motion& motion) const;
   [[nodiscard]] const Performance* find(PerformanceId id) const;
   [[nodiscard]] Performance* find(PerformanceId id);
   [[nodiscard]] Node& node(const Step& step) { return find(step.performance)->nodes[step.index]; }

@@ -16,8 +16,8 @@ double growing_seconds(const Feel& feel) {
 
 }  // namespace
 
-/// Where the preview of a card stands: on the first of the wanted sides that has room for it clear of the card's zone,
-/// as large as wanted or as the window has room for; empty when there is none.
+/// Where the preview of a card stands: on the first of the wanted sides that has room for it clear of the
+/// card's zone, as large as wanted or as the window has room for; empty when there is none.
 Rect Hover::preview_area(const TableSetup& setup, const Arrangement& arrangement, CardId id) const {
   const Card* card = setup.table.card(id);
   if (!card) return {};
@@ -57,8 +57,8 @@ Rect Hover::preview_area(const TableSetup& setup, const Arrangement& arrangement
   return best.width() > size.width * pose.scale * 1.1f ? best : Rect{};
 }
 
-std::optional<Hover::Preview> Hover::preview(const TableSetup& setup, const Arrangement& arrangement, double own,
-                                             const Feel& feel) const {
+std::optional<Hover::Preview> Hover::preview(const TableSetup& setup, const Arrangement& arrangement,
+                                             double own, const Feel& feel) const {
   if (!setup.table.card(previewed_) || arrangement.card().empty()) return std::nullopt;
   const Rect area = preview_area(setup, arrangement, previewed_);
   if (area.empty()) return std::nullopt;

@@ -46,8 +46,6 @@ Verdict Referee::judge_stock(ZoneId stock) const {
   return apsidon::judge_stock(setup_.table, setup_.rulebook(), stock);
 }
 
-double Referee::due() const { return compare_at_.value_or(std::numeric_limits<double>::infinity()); }
-
 Event Referee::event_of(EventKind kind, const Proposal& p, double time) {
   return {.kind = kind,
           .time = time,

@@ -2,6 +2,7 @@
 // The only one that changes the table. Not installed.
 #include <cstddef>
 #include <cstdint>
+#include <limits>
 #include <optional>
 #include <span>
 #include <vector>
@@ -27,11 +28,11 @@ struct Comparison {
   ZoneId to = {};  ///< where they go, if they belong together
 };
 
-/// The table and its rules: proposals, moves and their consequences, history, comparing. Events are told of what it
-/// changes; where the changed cards go is for others.
+/// The table and its rules: proposals, moves and their consequences, history, comparing. Events are told of
+/// what it changes; where the changed cards go is for others.
 ///
-/// Invariant: every proposal ends once, as dropped, refused or superseded; a call that refuses leaves the table as it
-/// was; whatever changed the table is seen by `history` before the next move.
+/// Invariant: every proposal ends once, as dropped, refused or superseded; a call that refuses leaves the
+/// table as it was; whatever changed the table is seen by `history` before the next move.
 class Referee {
  public:
   Referee(TableSetup setup, std::size_t most_undos);
@@ -48,7 +49,7 @@ class Referee {
   [[nodiscard]] std::span<const std::vector<CardId>> waiting_cards() const { return waiting_cards_; }
   [[nodiscard]] bool comparing() const { return compare_at_.has_value(); }
   /// When the open cards are compared, on the table's clock; infinity when none are.
-  [[nodiscard]] double due() const;
+  [[nodiscard]] double due() const { return compare_at_.value_or(std::numeric_limits<double>::infinity()); }
   /// Grows whenever a proposal begins or ends to wait.
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
@@ -59,10 +60,10 @@ class Referee {
 
   // Proposals.
 
-  /// A drop: the rules answer at once; what they allow the game may answer, now or later. One that is allowed is
-  /// applied.
-  /// `target` is the zone's, without its cards: a free position is a share of its area.
-  Ruling propose(const Proposal& proposal, const LayoutInput& target, Vec2 at, double time, EventQueue& events);
+  /// A drop: the rules answer at once; what they allow the game may answer, now or later. One that is allowed
+  /// is applied. `target` is the zone's, without its cards: a free position is a share of its area.
+  Ruling propose(const Proposal& proposal, const LayoutInput& target, Vec2 at, double time,
+                 EventQueue& events);
   [[nodiscard]] const Proposal* find(std::uint64_t proposal) const;
   /// Answers a proposal that waits, and ends it. An allowed one is applied to the table as it is now.
   Verdict answer(const Proposal& proposal, const LayoutInput& target, const Verdict& verdict, double time,
@@ -76,15 +77,16 @@ class Referee {
 
   // Moves, and what belongs to them.
 
-  /// The zone to which a run goes by itself: one that takes by itself, else one with cards, else an empty one.
+  /// The zone to which a run goes by itself: one that takes by itself, else one with cards, else an empty
+  /// one.
   struct Best {
     Verdict verdict = {};
     Run run = {};
     ZoneId from = {}, to = {};
   };
   [[nodiscard]] Best best_zone_for(CardId card) const;
-  /// What a tap on a stock does now. Allowed with 0 cards, it has recycled the waste; otherwise the cards are still to
-  /// be drawn.
+  /// What a tap on a stock does now. Allowed with 0 cards, it has recycled the waste; otherwise the cards are
+  /// still to be drawn.
   Verdict draw_from(ZoneId stock, double time, EventQueue& events);
   /// Who lies uncovered after a move from a zone, and what zones take by themselves.
   void follow_up(ZoneId from, double time, EventQueue& events);

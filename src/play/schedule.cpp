@@ -22,7 +22,9 @@ const Countdown* Schedule::countdown(CountdownId id) const {
   return it == countdowns_.end() ? nullptr : &it->countdown;
 }
 
-Countdown* Schedule::countdown(CountdownId id) { return const_cast<Countdown*>(std::as_const(*this).countdown(id)); }
+Countdown* Schedule::countdown(CountdownId id) {
+  return const_cast<Countdown*>(std::as_const(*this).countdown(id));
+}
 
 void Schedule::start_waiting(double own) {
   for (NumberedCountdown& c : countdowns_) {

@@ -8,8 +8,8 @@
 
 namespace apsidon::play_detail {
 
-/// Invariant: a timer rings once and a countdown runs out once, each at its own time; `due()` is never later than the
-/// next of them.
+/// Invariant: a timer rings once and a countdown runs out once, each at its own time; `due()` is never later
+/// than the next of them.
 class Schedule {
  public:
   explicit Schedule(double start) : clock_(start, start) {}

@@ -1,5 +1,6 @@
 #pragma once
-// What a layout is asked for, and what it did to the cards: values that pass between the rooms of play. Not installed.
+// What a layout is asked for, and what it did to the cards: values that pass between the rooms of play. Not
+// installed.
 #include <cstddef>
 #include <cstdint>
 #include <span>
@@ -30,8 +31,8 @@ struct Insertion {
 struct LayoutRequest {
   CardId raised = {};                          ///< comes out of its layout
   std::span<const Insertion> insertions = {};  ///< of one zone the last counts
-  std::span<const CardId> held = {};           ///< follow a pointer; in a zone that sorts, the others close up
-  float flip_axis = 0;                         ///< radians
+  std::span<const CardId> held = {};  ///< follow a pointer; in a zone that sorts, the others close up
+  float flip_axis = 0;                ///< radians
 };
 
 /// A card that a layout has given another resting pose, or found in another zone.
@@ -45,8 +46,8 @@ struct Shift {
   Pose before = {};             ///< its resting pose before
 };
 
-/// Who sends the cards that a change of the table moves: the feel, or an act of a performance, whose cards are collected
-/// for it.
+/// Who sends the cards that a change of the table moves: the feel, or an act of a performance, whose cards
+/// are collected for it.
 struct Sender {
   PerformanceId acting = {};
   bool act_sends = false;

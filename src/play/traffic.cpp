@@ -69,8 +69,8 @@ void Traffic::clear_retired(const Table& table) {
   }
 }
 
-void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests, Change change, Sender& sender,
-                     const Feel& feel) {
+void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests, Change change,
+                     Sender& sender, const Feel& feel) {
   for (const Shift& shift : shifts) {
     const std::size_t s = shift.slot;
     const Pose& resting = rests[s].resting;
@@ -87,8 +87,8 @@ void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests,
       sender.for_act.push_back(shift);
       continue;
     }
-    // Cards that shift for an act join its performance. A flight whose goal shifts goes on by the clock of its own
-    // performance, and is that one's to skip and to stop.
+    // Cards that shift for an act join its performance. A flight whose goal shifts goes on by the clock of
+    // its own performance, and is that one's to skip and to stop.
     const bool shifts_only =
         change == Change::window || change == Change::room || (!shift.other_zone && !shift.flips);
     if (!(shifts_only && part_of_[s] && motion_.on_its_way(s))) part_of_[s] = sender.acting;
@@ -109,7 +109,8 @@ void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests,
   }
 }
 
-std::optional<double> Traffic::depart(const Departure& d, const Glide& glide, PerformanceId by, ClockIndex clock) {
+std::optional<double> Traffic::depart(const Departure& d, const Glide& glide, PerformanceId by,
+                                      ClockIndex clock) {
   CardState& state = cards_[d.slot];
   if (state.held || state.locked) return std::nullopt;
   if (d.from) put(d.slot, *d.from);
@@ -131,7 +132,8 @@ void Traffic::finish(PerformanceId performance) {
   }
 }
 
-void Traffic::send_home(PerformanceId performance, const Table& table, std::span<const Rest> rests, const Feel& feel) {
+void Traffic::send_home(PerformanceId performance, const Table& table, std::span<const Rest> rests,
+                        const Feel& feel) {
   for (std::size_t s = 0; s < cards_.size(); ++s) {
     if (part_of_[s] != performance || cards_[s].held || !table.card(cards_[s].id)) continue;
     travel(s, rests[s].resting, feel.back);
@@ -168,8 +170,7 @@ void Traffic::advance_to(double own, const Table& table, const Clock& clock, Eve
   motion_.forget_passages();
 }
 
-std::optional<double> Traffic::take_settled(double own) {
-  if (!unsettled_ || motion_.awake_count() > 0) return std::nullopt;
+double Traffic::settle(double own) {
   unsettled_ = false;
   return std::min(motion_.rested_at(), own);
 }

@@ -19,16 +19,17 @@ namespace apsidon::play_detail {
 struct Departure {
   std::uint32_t slot = 0;
   Pose goal = {};
-  double delay = 0;                           ///< seconds, >= 0
-  std::optional<Pose> from = {};              ///< it starts there instead of where it is
-  std::uint64_t rests_at = 0;                 ///< its drawing order where it rests
-  std::optional<std::uint64_t> waits_at = {}; ///< its drawing order until it leaves; where it is drawn now if none
+  double delay = 0;               ///< seconds, >= 0
+  std::optional<Pose> from = {};  ///< it starts there instead of where it is
+  std::uint64_t rests_at = 0;     ///< its drawing order where it rests
+  std::optional<std::uint64_t> waits_at =
+      {};  ///< its drawing order until it leaves; where it is drawn now if none
 };
 
 /// Motion, and what a playfield keeps of each card beside the table: its departure, and what it waits for.
 ///
-/// Invariant: a card's `waits` is motion's; a held or locked card is sent nowhere by a layout or an act; a card has a
-/// departure exactly from the time it is sent to another place until it has landed.
+/// Invariant: a card's `waits` is motion's; a held or locked card is sent nowhere by a layout or an act; a
+/// card has a departure exactly from the time it is sent to another place until it has landed.
 class Traffic {
  public:
   /// What every frame asks of a card, by the table's slot.
@@ -65,7 +66,9 @@ class Traffic {
   /// Puts a card down at once, above everything that rests.
   void put_in_flight(std::size_t slot, const Pose& pose);
   void lean(std::size_t slot, const Offset& by, const Spring& spring) { motion_.lean(slot, by, spring); }
-  void start_effect(std::size_t slot, const Effect& effect, ClockIndex clock) { motion_.start(slot, effect, 0, clock); }
+  void start_effect(std::size_t slot, const Effect& effect, ClockIndex clock) {
+    motion_.start(slot, effect, 0, clock);
+  }
   void hold(std::size_t slot);
   /// Returns whether the card was held.
   bool let_go(std::size_t slot);
@@ -76,7 +79,8 @@ class Traffic {
 
   /// Makes room for the cards of the table.
   void keep_slots(std::size_t slots);
-  /// Cards that have retired move no further: nobody will see it, and a clock of theirs may stand still for good.
+  /// Cards that have retired move no further: nobody will see it, and a clock of theirs may stand still for
+  /// good.
   void clear_retired(const Table& table);
   /// A change of the table begins: of the cards that it moves the first leaves first.
   void begin_change() { trailing_ = 0; }
@@ -88,11 +92,13 @@ class Traffic {
   [[nodiscard]] ClockIndex add_clock() { return motion_.add_clock(); }
   void set_clock_speed(ClockIndex clock, double speed) { motion_.set_speed(clock, speed); }
   /// Sends a card for an act. Returns when it lands on that clock; nothing when it is held or locked.
-  std::optional<double> depart(const Departure& departure, const Glide& glide, PerformanceId by, ClockIndex clock);
+  std::optional<double> depart(const Departure& departure, const Glide& glide, PerformanceId by,
+                               ClockIndex clock);
   /// The cards of a performance arrive at once.
   void finish(PerformanceId performance);
   /// The cards of a performance go home by the feel.
-  void send_home(PerformanceId performance, const Table& table, std::span<const Rest> rests, const Feel& feel);
+  void send_home(PerformanceId performance, const Table& table, std::span<const Rest> rests,
+                 const Feel& feel);
   /// The performance is over: no card is its any more.
   void end(PerformanceId performance, ClockIndex clock);
 
@@ -103,12 +109,15 @@ class Traffic {
   /// Notes that something moves, before it is made to rest: that it has settled is to be told afterwards.
   void note_awake() { unsettled_ = unsettled_ || motion_.awake_count() > 0; }
   /// When everything came to rest, up to `own`; nothing when that was told already, or something moves.
-  std::optional<double> take_settled(double own);
+  std::optional<double> take_settled(double own) {
+    return unsettled_ && motion_.awake_count() == 0 ? std::optional(settle(own)) : std::nullopt;
+  }
   /// The client has drawn everything that moved.
   void forget_moved() { motion_.forget_moved(); }
 
  private:
   void set_waits(std::size_t slot, bool waits);
+  double settle(double own);
 
   Motion motion_ = {};  // goes by the table's clock
   std::vector<CardState> cards_ = {};

@@ -10,8 +10,8 @@
 
 namespace apsidon {
 
-/// What the game itself changes: `field.edits().flip(card, true)`. Not judged, and nothing follows from it. A drag whose
-/// cards or home zone an edit touches is cancelled.
+/// What the game itself changes: `field.edits().flip(card, true)`. Not judged, and nothing follows from it. A
+/// drag whose cards or home zone an edit touches is cancelled.
 class APSIDON_CORE_EXPORT EditsCalls {
  public:
   explicit EditsCalls(play_detail::Impl& field) : field_(&field) {}
@@ -27,7 +27,8 @@ class APSIDON_CORE_EXPORT EditsCalls {
   Verdict remove(CardId card);
   /// What the game changes belongs to the player's last move in undo. After this it is a move of its own.
   void mark_move();
-  /// What a panel shows; a fill that is not finite is ignored, others are cut to 0 to 1. A stale id does nothing.
+  /// What a panel shows; a fill that is not finite is ignored, others are cut to 0 to 1. A stale id does
+  /// nothing.
   void set_panel(PanelId panel, std::string text, float fill = 1);
 
  private:

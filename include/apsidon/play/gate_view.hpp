@@ -8,16 +8,16 @@
 
 namespace apsidon {
 
-/// What opens and closes input: `field.gate().is_open()`. Closed while at least one reason holds it; then it takes no
-/// pointers and no keys. While cards are compared the gate is closed for the reason "comparing".
+/// What opens and closes input: `field.gate().is_open()`. Closed while at least one reason holds it; then it
+/// takes no pointers and no keys. While cards are compared the gate is closed for the reason "comparing".
 class APSIDON_CORE_EXPORT GateView {
  public:
   explicit GateView(const play_detail::Impl& field) : field_(&field) {}
 
   [[nodiscard]] bool is_open() const;
   [[nodiscard]] bool closed_for(std::string_view reason) const;
-  /// The reasons that hold it closed, in the order in which they were given. Valid until the next call of the playfield
-  /// that is not const.
+  /// The reasons that hold it closed, in the order in which they were given. Valid until the next call of the
+  /// playfield that is not const.
   [[nodiscard]] std::span<const std::string> reasons() const;
 
  private:

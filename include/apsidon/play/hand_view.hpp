@@ -19,8 +19,8 @@ class APSIDON_CORE_EXPORT HandView {
   [[nodiscard]] Run held() const;
   /// The run that this pointer drags; no cards when it drags none.
   [[nodiscard]] Run held_by(std::uint32_t pointer) const;
-  /// The zones that would take the held run, in order; empty when nothing is held. Valid until the next call of the
-  /// playfield that is not const.
+  /// The zones that would take the held run, in order; empty when nothing is held. Valid until the next call
+  /// of the playfield that is not const.
   [[nodiscard]] std::span<const ZoneId> targets() const;
   /// The zone that would get the held run if it were let go now; none when none would.
   [[nodiscard]] ZoneId aimed_at() const;
@@ -30,8 +30,8 @@ class APSIDON_CORE_EXPORT HandView {
   [[nodiscard]] CardId previewed() const;
   /// What keys act on; nothing before the first key.
   [[nodiscard]] Hit focused() const;
-  /// The pointer's shape here, as a CSS cursor keyword: "default", "pointer", "grab", "grabbing", "not-allowed" or
-  /// "wait".
+  /// The pointer's shape here, as a CSS cursor keyword: "default", "pointer", "grab", "grabbing",
+  /// "not-allowed" or "wait".
   [[nodiscard]] std::string_view cursor() const;
 
   [[nodiscard]] const DragOptions& drag_options() const;
@@ -42,8 +42,8 @@ class APSIDON_CORE_EXPORT HandView {
   const play_detail::Impl* field_;
 };
 
-/// With what changes how the hand behaves: from now on, not for what is pressed or held already. Each throws Error when
-/// an option is out of its range, before anything is changed.
+/// With what changes how the hand behaves: from now on, not for what is pressed or held already. Each throws
+/// Error when an option is out of its range, before anything is changed.
 class APSIDON_CORE_EXPORT HandCalls : public HandView {
  public:
   explicit HandCalls(play_detail::Impl& field) : HandView(field), field_(&field) {}

@@ -29,16 +29,17 @@ class APSIDON_CORE_EXPORT MovesCalls : public MovesView {
 
   /// Takes from a stock, or recycles its waste into it.
   Verdict draw_from(ZoneId stock);
-  /// Moves the run from a card to the zone that takes it: one that takes by itself, else one with cards, else an empty
-  /// one; the first of those in the order of the table.
+  /// Moves the run from a card to the zone that takes it: one that takes by itself, else one with cards, else
+  /// an empty one; the first of those in the order of the table.
   Verdict send_to_best(CardId card);
   Verdict undo();
   Verdict redo();
 
-  /// Every drop is a proposal. The rules answer at once; what they allow, the game may answer too, now or later.
+  /// Every drop is a proposal. The rules answer at once; what they allow, the game may answer too, now or
+  /// later.
   void set_judge(Judge judge);
-  /// Answers a proposal that waits. A refused verdict puts the cards back; an allowed one is applied to the table as it
-  /// is now, or the proposal ends as superseded: what is returned says so.
+  /// Answers a proposal that waits. A refused verdict puts the cards back; an allowed one is applied to the
+  /// table as it is now, or the proposal ends as superseded: what is returned says so.
   Verdict answer(std::uint64_t proposal, const Verdict& verdict = {});
 
  private:

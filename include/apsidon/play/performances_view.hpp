@@ -22,8 +22,9 @@ class APSIDON_CORE_EXPORT PerformancesCalls : public PerformancesView {
  public:
   explicit PerformancesCalls(play_detail::Impl& field) : PerformancesView(field), field_(&field) {}
 
-  /// Begins a script: its acts change the table as they begin, and the cards follow as the feel has it. Refused acts
-  /// and stale ids are passed over. The id is what it is skipped, stopped and asked by; events say how it goes.
+  /// Begins a script: its acts change the table as they begin, and the cards follow as the feel has it.
+  /// Refused acts and stale ids are passed over. The id is what it is skipped, stopped and asked by; events
+  /// say how it goes.
   PerformanceId perform(const Script& script);
   /// Deals: all cards fly, one after another, from the stock to where the table has them.
   PerformanceId deal();
@@ -37,7 +38,8 @@ class APSIDON_CORE_EXPORT PerformancesCalls : public PerformancesView {
   void stop(PerformanceId performance);
   /// How fast it goes, [0, 1000]; 0 pauses it. Another number is ignored and counted.
   void set_speed(PerformanceId performance, double speed);
-  /// How the table moves from now on; what is on its way keeps its way. Throws Error when a number is out of its range.
+  /// How the table moves from now on; what is on its way keeps its way. Throws Error when a number is out of
+  /// its range.
   void set_feel(Feel feel);
 
  private:

@@ -12,8 +12,8 @@ class Recorder {
   Recorder() = default;
   /// From a function that takes a `const Input&`.
   template <class Function>
-    requires(!std::is_same_v<std::remove_cvref_t<Function>, Recorder>)
-  Recorder(Function function) : hear_(std::move(function)) {}
+  requires(!std::is_same_v<std::remove_cvref_t<Function>, Recorder>) Recorder(Function function)
+      : hear_(std::move(function)) {}
 
   explicit operator bool() const { return static_cast<bool>(hear_); }
   void operator()(const Input& input) const { hear_(input); }

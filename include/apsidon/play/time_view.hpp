@@ -9,8 +9,8 @@
 
 namespace apsidon {
 
-/// The table's clock and what goes by it: `field.time().at_rest()`. Cards, timers and countdowns go by that clock,
-/// which can be stopped and sped up. A stale id is 0.
+/// The table's clock and what goes by it: `field.time().at_rest()`. Cards, timers and countdowns go by that
+/// clock, which can be stopped and sped up. A stale id is 0.
 class APSIDON_CORE_EXPORT TimeView {
  public:
   explicit TimeView(const play_detail::Impl& field) : field_(&field) {}
@@ -20,8 +20,8 @@ class APSIDON_CORE_EXPORT TimeView {
   /// When everything on its way will have arrived, known from the start of each flight; `now()` when all has.
   [[nodiscard]] double settles_at() const;
   [[nodiscard]] bool stopped_for(std::string_view reason) const;
-  /// The reasons that stop the clock, in the order in which they were given. Valid until the next call of the playfield
-  /// that is not const.
+  /// The reasons that stop the clock, in the order in which they were given. Valid until the next call of the
+  /// playfield that is not const.
   [[nodiscard]] std::span<const std::string> reasons() const;
   [[nodiscard]] double speed() const;
   [[nodiscard]] double seconds_left(CountdownId countdown) const;

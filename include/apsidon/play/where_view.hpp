@@ -15,14 +15,14 @@
 
 namespace apsidon {
 
-/// What a playfield shows of itself: zones with their names, panels with theirs, each card's hit shape, its neutral
-/// middle, the strips of covered cards with the width of the narrowest, the points between which a card would be
-/// inserted, and each card's id.
+/// What a playfield shows of itself: zones with their names, panels with theirs, each card's hit shape, its
+/// neutral middle, the strips of covered cards with the width of the narrowest, the points between which a
+/// card would be inserted, and each card's id.
 inline constexpr std::array<std::string_view, 7> sketch_layers{"areas",  "panels",    "hits", "neutral",
                                                                "strips", "insertion", "ids"};
 
-/// Where things are: `field.where().area(zone)`. A stale id is nothing, 0 or false. References and spans are valid until
-/// the next call of the playfield that is not const.
+/// Where things are: `field.where().area(zone)`. A stale id is nothing, 0 or false. References and spans are
+/// valid until the next call of the playfield that is not const.
 class APSIDON_CORE_EXPORT WhereView {
  public:
   explicit WhereView(const play_detail::Impl& field) : field_(&field) {}
@@ -42,8 +42,8 @@ class APSIDON_CORE_EXPORT WhereView {
   [[nodiscard]] std::optional<Pose> outline(ZoneId zone) const;
   /// The neutral pose that a card laid on top of the zone would get. O(cards of the zone).
   [[nodiscard]] std::optional<Pose> next_pose(ZoneId zone, bool face_up = true) const;
-  /// Before which index a card held at this point would come to lie, on neutral poses; `before` is what it was a moment
-  /// ago: it stays until the point has gone on by a tenth of a card. O(cards of the zone).
+  /// Before which index a card held at this point would come to lie, on neutral poses; `before` is what it
+  /// was a moment ago: it stays until the point has gone on by a tenth of a card. O(cards of the zone).
   [[nodiscard]] std::optional<std::size_t> insertion_index(
       ZoneId zone, Vec2 point, std::optional<std::size_t> before = std::nullopt) const;
   [[nodiscard]] bool crowded(ZoneId zone) const;
@@ -71,8 +71,8 @@ class APSIDON_CORE_EXPORT WhereView {
 
   // Points.
 
-  /// The topmost card that takes hits at a point, else the zone whose area has it, else the panel. Held cards take no
-  /// hits.
+  /// The topmost card that takes hits at a point, else the zone whose area has it, else the panel. Held cards
+  /// take no hits.
   [[nodiscard]] Hit hit(Vec2 point) const;
   /// All that lies at a point, from the top, and why each is or is not the answer.
   [[nodiscard]] std::vector<Explained> explain(Vec2 point) const;
@@ -88,7 +88,8 @@ class APSIDON_CORE_EXPORT WhereCalls : public WhereView {
  public:
   explicit WhereCalls(play_detail::Impl& field) : WhereView(field), field_(&field) {}
 
-  /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag is not disturbed.
+  /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag is not
+  /// disturbed.
   void scroll_to(ZoneId zone, float offset);
 
  private:
