@@ -142,7 +142,8 @@ void frames_plain(benchmark::State& state, bool turn) {
       Pose pose = from.poses[i];
       pose.centre = pose.centre + (Vec2{600, 400} - pose.centre) * eased;
       if (turn) pose.flip = std::numbers::pi_v<float> * (1 - eased);
-      items[i] = {matrix_of(pose), corners(pose, card), i};
+      const Shown at = shown(pose, card);
+      items[i] = {at.matrix, at.corners, i};
     }
     std::ptrdiff_t found = -1;
     for (std::size_t i = n; i-- > 0 && found < 0;) {

@@ -72,7 +72,7 @@ void place_grid_plain(benchmark::State& state) { place_plain(state, 40, {114, 15
 /// A plan of 30 zones of all layouts, three levels deep.
 struct Thirty {
   Plan plan;
-  std::vector<ZonePlace> places;
+  std::vector<ZoneLayout> places;
   std::vector<Rect> areas = std::vector<Rect>(30);
   std::vector<Rect> panels = {};
 

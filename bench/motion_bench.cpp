@@ -56,7 +56,7 @@ void advance_springs(benchmark::State& state) { advance(state, springs); }
 void advance_tweens(benchmark::State& state) { advance(state, tweens); }
 
 /// As many bytes as a card's track and its pose have, copied.
-void advance_plain_copy(benchmark::State& state) {
+void copy_of_the_same_bytes(benchmark::State& state) {
   constexpr std::size_t track = 192;
   const auto n = static_cast<std::size_t>(state.range(0));
   std::vector<char> from(n * track, 1);
@@ -67,8 +67,8 @@ void advance_plain_copy(benchmark::State& state) {
     benchmark::ClobberMemory();
   }
 }
-void advance_springs_plain(benchmark::State& state) { advance_plain_copy(state); }
-void advance_tweens_plain(benchmark::State& state) { advance_plain_copy(state); }
+void advance_springs_copy(benchmark::State& state) { copy_of_the_same_bytes(state); }
+void advance_tweens_copy(benchmark::State& state) { copy_of_the_same_bytes(state); }
 
 void rest(benchmark::State& state) {
   Motion motion;
@@ -80,7 +80,7 @@ void rest(benchmark::State& state) {
   }
 }
 
-/// The frame in which all cards arrive; plain: the one before, in which all still move.
+/// The frame in which all cards arrive; moving: the one before, in which all still move.
 void settle(benchmark::State& state, double from, double to) {
   const auto n = static_cast<std::size_t>(state.range(0));
   for (auto _ : state) {
@@ -98,7 +98,7 @@ void settle(benchmark::State& state, double from, double to) {
   }
 }
 void settling(benchmark::State& state) { settle(state, 0.99, 1.01); }
-void settling_plain(benchmark::State& state) { settle(state, 0.98, 0.99); }
+void settling_moving(benchmark::State& state) { settle(state, 0.98, 0.99); }
 
 const float points[] = {0.03f, 0.11f, 0.27f, 0.42f, 0.5f, 0.66f, 0.83f, 0.97f};
 
@@ -135,12 +135,12 @@ void bezier_prepared_plain(benchmark::State& state) { bezier_once_plain(state); 
 }  // namespace
 
 BENCHMARK(advance_springs)->Arg(1000)->Arg(10'000)->Arg(100'000);
-BENCHMARK(advance_springs_plain)->Arg(1000)->Arg(10'000)->Arg(100'000);
+BENCHMARK(advance_springs_copy)->Arg(1000)->Arg(10'000)->Arg(100'000);
 BENCHMARK(advance_tweens)->Arg(1000)->Arg(10'000)->Arg(100'000);
-BENCHMARK(advance_tweens_plain)->Arg(1000)->Arg(10'000)->Arg(100'000);
+BENCHMARK(advance_tweens_copy)->Arg(1000)->Arg(10'000)->Arg(100'000);
 BENCHMARK(rest)->Arg(52)->Arg(100'000);
 BENCHMARK(settling)->Arg(10'000)->Iterations(20);
-BENCHMARK(settling_plain)->Arg(10'000)->Iterations(20);
+BENCHMARK(settling_moving)->Arg(10'000)->Iterations(20);
 BENCHMARK(bezier_once)->Arg(1);
 BENCHMARK(bezier_once_plain)->Arg(1);
 BENCHMARK(bezier_prepared)->Arg(1);

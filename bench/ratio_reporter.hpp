@@ -27,7 +27,7 @@ class RatioReporter : public benchmark::ConsoleReporter {
     }
   }
   void print_ratios() const {
-    for (const std::string other : {"plain", "moving", "rtree", "graphics_view"}) print_ratios(other);
+    for (const std::string other : {"plain", "copy", "moving", "rtree", "graphics_view"}) print_ratios(other);
   }
 
  private:

@@ -3,8 +3,8 @@ option(APSIDON_BUILD_TOOLS    "Build the command-line tool"                  ${P
 option(APSIDON_BUILD_EXAMPLES "Build the examples"                           ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_BUILD_BENCH    "Build the benchmarks"                         OFF)
 option(APSIDON_INSTALL        "Generate install and export rules"            ${PROJECT_IS_TOP_LEVEL})
-option(APSIDON_WITH_FILES     "Build apsidon::files (nlohmann-json)"         ON)
-option(APSIDON_WITH_DRAW      "Build apsidon::draw (Cairo, Pango)"           ON)
+option(APSIDON_WITH_FILES     "Build apsidon::files (nlohmann-json)"         ${PROJECT_IS_TOP_LEVEL})
+option(APSIDON_WITH_DRAW      "Build apsidon::draw (Cairo, Pango)"           ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_WERROR         "Treat warnings as errors"                     OFF)
 set(APSIDON_SANITIZE "" CACHE STRING "Sanitizers to build with, e.g. address,undefined")
 

@@ -25,7 +25,7 @@ inline std::optional<LegalMove> next_move(const Table& table, const Rulebook& ru
     } else if (is(move.to, "bed")) {
       worth = 6;
     } else if (is(move.from, "column") && is(move.to, "column")) {
-      const std::size_t place = table.card(move.run.first)->place;
+      const std::size_t place = table.card(move.run.first)->index;
       const bool uncovers = place > 0 && !table.card(table.zone(move.from)->cards[place - 1])->face_up;
       const bool empties = place == 0 && !table.zone(move.to)->cards.empty();
       if (uncovers) worth = 5;

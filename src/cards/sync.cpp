@@ -87,7 +87,7 @@ SyncReport Table::sync(std::span<const WantedZone> wanted) {
       } else {
         Card& c = *find(*known);
         const bool here = c.zone == id;
-        old_places.push_back(here ? static_cast<std::ptrdiff_t>(c.place) : -1);
+        old_places.push_back(here ? static_cast<std::ptrdiff_t>(c.index) : -1);
         if (!here) {
           report.moved.push_back(c.id);
           touched(c.zone);

@@ -22,15 +22,15 @@ ZoneId Table::create_zone(ZoneOptions options) {
                             options.key, zone(*find_zone_by_key(options.key))->name));
   }
   const ZoneId id{static_cast<std::uint32_t>(zones_.size() + 1)};
-  if (options.turned_over < 0 || options.turned_over > 1'000'000) {
+  if (options.recycled < 0 || options.recycled > 1'000'000) {
     throw Error(fmt::format("zone '{}': turned over {} times: 0 to 1000000 is expected", options.name,
-                            options.turned_over));
+                            options.recycled));
   }
   zones_.push_back({.id = id,
                     .name = std::move(options.name),
                     .key = options.key,
                     .cards = {},
-                    .turned_over = options.turned_over,
+                    .recycled = options.recycled,
                     .revision = 0});
   touch(zones_.back());
   return id;
@@ -115,14 +115,14 @@ std::optional<CardId> Table::top(ZoneId id) const {
 
 Run Table::run_from(CardId first) const {
   const Card* c = card(first);
-  return c ? Run{first, zone(c->zone)->cards.size() - c->place} : Run{first, 0};
+  return c ? Run{first, zone(c->zone)->cards.size() - c->index} : Run{first, 0};
 }
 
 std::span<const CardId> Table::cards_of(const Run& run) const {
   const Card* c = card(run.first);
   if (!c) return {};
   const std::span<const CardId> all = zone(c->zone)->cards;
-  return run.count <= all.size() - c->place ? all.subspan(c->place, run.count) : std::span<const CardId>{};
+  return run.count <= all.size() - c->index ? all.subspan(c->index, run.count) : std::span<const CardId>{};
 }
 
 Verdict Table::move(const Run& run, ZoneId to) {
@@ -140,10 +140,10 @@ Verdict Table::move(const Run& run, ZoneId to, std::size_t at) {
   const bool within = first->zone == to;
   Zone& source = zones_[first->zone.value - 1];
   Zone& target = zones_[to.value - 1];
-  const std::size_t from = first->place;
+  const std::size_t from = first->index;
   const std::size_t room = target.cards.size() - (within ? std::min(run.count, target.cards.size()) : 0);
   if (run.count == 0 || run.count > source.cards.size() - from || at > room) {
-    return {.reason = Reason::unknown_place, .card = run.first, .zone = run.count == 0 ? source.id : to};
+    return {.reason = Reason::unknown_index, .card = run.first, .zone = run.count == 0 ? source.id : to};
   }
   if (within && at == from) return {};
 
@@ -182,7 +182,7 @@ Verdict Table::set_face(CardId id, FaceId face) {
   return change(*c, c->face, face);
 }
 
-Verdict Table::turn(CardId id, bool sideways) {
+Verdict Table::set_sideways(CardId id, bool sideways) {
   Card* c = find(id);
   if (!c) return {.reason = Reason::unknown_card, .card = id};
   return change(*c, c->sideways, sideways);
@@ -191,14 +191,14 @@ Verdict Table::turn(CardId id, bool sideways) {
 Verdict Table::set_cell(CardId id, int cell) {
   Card* c = find(id);
   if (!c) return {.reason = Reason::unknown_card, .card = id};
-  if (cell < -1) return {.reason = Reason::unknown_place, .card = id, .zone = c->zone};
+  if (cell < -1) return {.reason = Reason::unknown_index, .card = id, .zone = c->zone};
   return change(*c, c->cell, cell);
 }
 
 Verdict Table::set_position(CardId id, Vec2 at) {
   Card* c = find(id);
   if (!c) return {.reason = Reason::unknown_card, .card = id};
-  if (!is_finite(at)) return {.reason = Reason::unknown_place, .card = id, .zone = c->zone};
+  if (!is_finite(at)) return {.reason = Reason::unknown_index, .card = id, .zone = c->zone};
   return change(*c, c->at, Vec2{std::clamp(at.x, 0.0f, 1.0f), std::clamp(at.y, 0.0f, 1.0f)});
 }
 
@@ -228,7 +228,7 @@ CardId Table::add_card(const CardOptions& options) {
                 .cell = options.cell,
                 .at = options.at,
                 .zone = {},
-                .place = 0};
+                .index = 0};
   if (options.key != 0) card_by_key_.emplace(options.key, id);
   return id;
 }
@@ -245,7 +245,7 @@ void Table::renumber(Zone& zone, std::size_t from) {
     Card& c = *find(zone.cards[i]);
     if (c.zone && c.zone != zone.id) c.cell = -1;
     c.zone = zone.id;
-    c.place = i;
+    c.index = i;
   }
 }
 

@@ -40,7 +40,7 @@ Verdict Table::conceal(ZoneId id) {
 Verdict Table::cut(ZoneId id, std::size_t count) {
   if (!zone(id)) return {.reason = Reason::unknown_zone, .zone = id};
   Zone& z = zones_[id.value - 1];
-  if (count > z.cards.size()) return {.reason = Reason::unknown_place, .zone = id};
+  if (count > z.cards.size()) return {.reason = Reason::unknown_index, .zone = id};
   if (count == 0 || count == z.cards.size()) return {};
   std::rotate(z.cards.begin(), z.cards.end() - static_cast<std::ptrdiff_t>(count), z.cards.end());
   renumber(z, 0);
@@ -48,9 +48,9 @@ Verdict Table::cut(ZoneId id, std::size_t count) {
   return {};
 }
 
-Verdict Table::turn_over(ZoneId from, ZoneId to) {
+Verdict Table::recycle(ZoneId from, ZoneId to) {
   if (!zone(from) || !zone(to)) return {.reason = Reason::unknown_zone, .zone = zone(from) ? to : from};
-  if (from == to) return {.reason = Reason::unknown_place, .zone = to};
+  if (from == to) return {.reason = Reason::unknown_index, .zone = to};
   Zone& source = zones_[from.value - 1];
   Zone& target = zones_[to.value - 1];
   if (source.cards.empty()) return {};
@@ -61,7 +61,7 @@ Verdict Table::turn_over(ZoneId from, ZoneId to) {
     target.cards.push_back(*it);
   }
   source.cards.clear();
-  ++target.turned_over;
+  ++target.recycled;
   renumber(target, first);
   touch(source);
   touch(target);
@@ -71,7 +71,7 @@ Verdict Table::turn_over(ZoneId from, ZoneId to) {
 ZoneContents Table::contents_of(ZoneId id) const {
   const Zone* z = zone(id);
   if (!z) return {};
-  ZoneContents out{.zone = id, .turned_over = z->turned_over, .cards = {}};
+  ZoneContents out{.zone = id, .recycled = z->recycled, .cards = {}};
   out.cards.reserve(z->cards.size());
   for (const CardId card_id : z->cards) {
     const Card& c = *card(card_id);
@@ -102,17 +102,17 @@ Verdict Table::arrange(std::span<const ZoneContents> contents) {
       named[*s] = true;
     }
   }
-  if (there != wanted) return {.reason = Reason::unknown_place, .zone = contents.front().zone};
+  if (there != wanted) return {.reason = Reason::unknown_index, .zone = contents.front().zone};
   for (const ZoneContents& c : contents) {
     if (contents_of(c.zone) == c) continue;
     Zone& z = zones_[c.zone.value - 1];
-    z.turned_over = c.turned_over;
+    z.recycled = c.recycled;
     z.cards.clear();
     for (const LyingCard& lying : c.cards) {
       z.cards.push_back(lying.card);
       Card& at = *find(lying.card);
       at.zone = c.zone;
-      at.place = z.cards.size() - 1;
+      at.index = z.cards.size() - 1;
       at.face_up = lying.face_up;
       at.sideways = lying.sideways;
       at.cell = lying.cell;
@@ -174,9 +174,9 @@ Verdict Table::swap(CardId a, CardId b) {
   Card* other = find(b);
   if (!one || !other) return {.reason = Reason::unknown_card, .card = one ? b : a};
   if (a == b) return {};
-  std::swap(zones_[one->zone.value - 1].cards[one->place], zones_[other->zone.value - 1].cards[other->place]);
+  std::swap(zones_[one->zone.value - 1].cards[one->index], zones_[other->zone.value - 1].cards[other->index]);
   std::swap(one->zone, other->zone);
-  std::swap(one->place, other->place);
+  std::swap(one->index, other->index);
   std::swap(one->cell, other->cell);
   std::swap(one->at, other->at);
   touch(zones_[one->zone.value - 1]);
@@ -188,7 +188,7 @@ Verdict Table::remove(CardId id) {
   const Card* c = card(id);
   if (!c) return {.reason = Reason::unknown_card, .card = id};
   Zone& home = zones_[c->zone.value - 1];
-  const std::size_t place = c->place;
+  const std::size_t place = c->index;
   retire(id);
   home.cards.erase(home.cards.begin() + static_cast<std::ptrdiff_t>(place));
   renumber(home, place);

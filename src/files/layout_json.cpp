@@ -4,8 +4,8 @@
 
 #include <cmath>
 
-#include "files/layout_fields.hpp"
 #include "files/names.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon::files_detail {
 namespace {

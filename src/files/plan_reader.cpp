@@ -1,8 +1,8 @@
 #include <fmt/format.h>
 
-#include "files/layout_fields.hpp"
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon::files_detail {
 namespace {
@@ -142,13 +142,13 @@ PlanNode PlanReader::read_formation(const Node& node) {
     if (known.empty()) name.stop(ProblemCode::unknown_name, "no zone of the table is a formation");
     name.stop_unknown("formation", name.text(), known);
   }
-  for (const FormationPlace& slot : found->second.places) place(name, slot.zone);
+  for (const FormationSlot& slot : found->second.slots) place(name, slot.zone);
   return found->second;
 }
 
 PlanNode PlanReader::read_slots(const Node& node) {
   expect_node(node, {"slots"});
-  std::vector<FormationPlace> slots;
+  std::vector<FormationSlot> slots;
   for (const Node& slot : node.child("slots").items()) {
     slot.expect_keys({"zone", "at"});
     const ZoneId id = place(slot.at("zone"));

@@ -1,7 +1,7 @@
-#include "files/layout_fields.hpp"
 #include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon::files_detail {
 namespace {
@@ -31,7 +31,7 @@ Json json_of(const PlanNode& node, const TableSetup& setup) {
       json["space"] = json_of(node.space);
       break;
     case PlanKind::formation:
-      for (const FormationPlace& place : node.places) {
+      for (const FormationSlot& place : node.slots) {
         Json slot;
         slot["zone"] = setup.table.zone(place.zone)->name;
         slot["at"] = {decimal(place.at.x), decimal(place.at.y)};

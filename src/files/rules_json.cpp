@@ -111,7 +111,7 @@ ZoneId other_zone(const Node& node, const TableSetup& setup, std::size_t i) {
 }
 
 StockRule read_stock(const Node& node, const TableSetup& setup, std::size_t i) {
-  node.expect_keys({"to", "gives", "passes", "turned_over"});
+  node.expect_keys({"to", "gives", "passes", "recycled"});
   StockRule stock{.to = other_zone(node.at("to"), setup, i),
                   .passes = node.whole_or("passes", 0, 0, 1'000'000)};
   if (!node.has("gives")) return stock;
@@ -207,13 +207,13 @@ Json json_of(const PickRule& pick, const Table& table) {
 void expect_zone_keys(const Node& zone) {
   zone.expect_keys({"id",       "repeat", "formation", "key",        "layout",          "longest",
                     "facing",   "factor", "sideways",  "scrolls",    "gives_up",        "pick",
-                    "drop",     "stock",  "exchanges", "sorts",      "turns_uncovered", "takes_itself",
+                    "drop",     "stock",  "exchanges", "sorts",      "flips_uncovered", "takes_itself",
                     "hover",    "zoom",   "tap",       "double_tap", "inserts",         "lays_sideways",
                     "flick_to", "match"});
 }
 
-int turned_over_of(const Node& zone) {
-  return zone.has("stock") ? zone.child("stock").whole_or("turned_over", 0, 0, 1'000'000) : 0;
+int recycled_of(const Node& zone) {
+  return zone.has("stock") ? zone.child("stock").whole_or("recycled", 0, 0, 1'000'000) : 0;
 }
 
 void read_rules(const Node& node, TableSetup& setup, std::size_t first, std::size_t end) {
@@ -225,7 +225,7 @@ void read_rules(const Node& node, TableSetup& setup, std::size_t first, std::siz
     if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, i);
     rules.exchanges = node.truth_or("exchanges", false);
     rules.sorts = node.truth_or("sorts", false);
-    rules.turns_uncovered = node.truth_or("turns_uncovered", false);
+    rules.flips_uncovered = node.truth_or("flips_uncovered", false);
     rules.takes_itself = node.truth_or("takes_itself", false);
     setup.handling_of(zone) = read_handling(node, setup, i);
   }
@@ -253,7 +253,7 @@ void write_rules(Json& json, const TableSetup& setup, const Zone& zone) {
     Json stock{{"to", table.zone(rules.stock->to)->name}};
     stock["gives"] = rules.stock->gives;
     if (rules.stock->passes != 0) stock["passes"] = rules.stock->passes;
-    if (zone.turned_over != 0) stock["turned_over"] = zone.turned_over;
+    if (zone.recycled != 0) stock["recycled"] = zone.recycled;
     json["stock"] = stock;
   }
   const auto truth = [&](const char* key, bool value) {
@@ -261,7 +261,7 @@ void write_rules(Json& json, const TableSetup& setup, const Zone& zone) {
   };
   truth("exchanges", rules.exchanges);
   truth("sorts", rules.sorts);
-  truth("turns_uncovered", rules.turns_uncovered);
+  truth("flips_uncovered", rules.flips_uncovered);
   truth("takes_itself", rules.takes_itself);
   const ZoneHandling& h = setup.handling_of(zone.id);
   if (h.hover != HoverKind::none) json["hover"] = name_in(hover_names, h.hover);

@@ -9,7 +9,7 @@
 namespace apsidon::files_detail {
 
 void expect_zone_keys(const Node& zone);
-int turned_over_of(const Node& zone);
+int recycled_of(const Node& zone);
 
 /// What a zone's object says of rules and handling, given to the zones [first, end) that it made.
 void read_rules(const Node& zone, TableSetup& setup, std::size_t first, std::size_t end);

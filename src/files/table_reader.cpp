@@ -147,7 +147,7 @@ class TableReader {
     zone.sideways = node.truth_or("sideways", false);
     zone.scrolls = node.truth_or("scrolls", false);
     zone.gives_up = node.truth_or("gives_up", false);
-    zone.turned_over = turned_over_of(node);
+    zone.recycled = recycled_of(node);
     if (node.has("key")) zone.key = node.child("key").key_number();
     if (node.has("facing"))
       zone.facing = named(node.child("facing"), "facing", node.child("facing").text(), facing_names);

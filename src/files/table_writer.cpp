@@ -65,7 +65,7 @@ std::string write_table(const TableSetup& setup) {
     Json entry;
     entry["id"] = zone.name;
     if (zone.key != 0) entry["key"] = zone.key;
-    const ZonePlace& place = setup.layout_of(zone.id);
+    const ZoneLayout& place = setup.layout_of(zone.id);
     entry["layout"] = json_of(place.layout);
     entry["longest"] = place.longest;
     if (place.facing != Facing::bottom) entry["facing"] = name_in(facing_names, place.facing);

@@ -6,19 +6,15 @@
 
 namespace apsidon {
 
-Quad corners(const Pose& pose, Size card) {
-  Matrix matrix;
-  Quad out;
-  geometry_detail::show(pose, card, matrix, out);
+Shown shown(const Pose& pose, Size card) {
+  Shown out;
+  geometry_detail::show(pose, card, out.matrix, out.corners);
   return out;
 }
 
-Matrix matrix_of(const Pose& pose) {
-  Matrix out;
-  Quad quad;
-  geometry_detail::show(pose, {}, out, quad);
-  return out;
-}
+Quad corners(const Pose& pose, Size card) { return shown(pose, card).corners; }
+
+Matrix matrix_of(const Pose& pose) { return shown(pose, {}).matrix; }
 
 Rect bounds(const Quad& quad) {
   Rect r{quad.corners[0], quad.corners[0]};

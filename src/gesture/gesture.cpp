@@ -1,32 +1,20 @@
 #include "apsidon/gesture/gesture.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cmath>
 #include <limits>
 
-#include "apsidon/geometry/error.hpp"
+#include "geometry/options.hpp"
 
 namespace apsidon {
-namespace {
-
-void check_range(const char* what, double value, double least, double most) {
-  if (!(value >= least && value <= most)) {
-    throw Error(fmt::format("gesture thresholds: {} is {}: {} to {} is expected", what, value, least, most));
-  }
-}
-
-}  // namespace
-
 void check(const GestureThresholds& t) {
-  check_range("mouse slop", double{t.mouse_slop}, 0, 1000);
-  check_range("touch slop", double{t.touch_slop}, 0, 1000);
-  check_range("long press", t.long_press_seconds, 0.05, 60);
-  check_range("double tap", t.double_tap_seconds, 0.05, 10);
-  check_range("double tap distance", double{t.double_tap_distance}, 0, 1000);
-  check_range("flick speed", double{t.flick_speed}, 1, 1'000'000);
-  check_range("flick seconds", t.flick_seconds, 0.005, 1);
+  geometry_detail::check_range("gesture thresholds: mouse slop", t.mouse_slop, 0, 1000);
+  geometry_detail::check_range("gesture thresholds: touch slop", t.touch_slop, 0, 1000);
+  geometry_detail::check_range("gesture thresholds: long press", t.long_press_seconds, 0.05, 60);
+  geometry_detail::check_range("gesture thresholds: double tap", t.double_tap_seconds, 0.05, 10);
+  geometry_detail::check_range("gesture thresholds: double tap distance", t.double_tap_distance, 0, 1000);
+  geometry_detail::check_range("gesture thresholds: flick speed", t.flick_speed, 1, 1'000'000);
+  geometry_detail::check_range("gesture thresholds: flick seconds", t.flick_seconds, 0.005, 1);
 }
 
 GestureReader::GestureReader(const GestureThresholds& thresholds) : thresholds_(thresholds) {

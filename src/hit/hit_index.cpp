@@ -4,6 +4,7 @@
 #include <limits>
 #include <utility>
 
+#include "hit/circle.hpp"
 #include "hit/shape.hpp"
 
 namespace apsidon {
@@ -65,8 +66,7 @@ struct HitIndex::Impl {
       to[i] = pose;
       x[i] = pose.centre.x;
       y[i] = pose.centre.y;
-      // A little more than exact: the circle only spares work, the shape decides.
-      reach[i] = pose.scale > 0 ? span[i] * pose.scale * pose.scale + 0.01f : -1;
+      reach[i] = hit_detail::reach_of(span[i], pose.scale);
     }
   }
 
@@ -264,9 +264,7 @@ std::size_t HitIndex::add(const HitShape& shape, std::uint32_t tag, HitKinds kin
   i.changed();
   i.entries.push_back({shape.size, shape.corner_radius, shape.clip, tag, kinds});
   i.poses.emplace_back();
-  const float w = shape.size.width;
-  const float h = shape.size.height;
-  i.spans.push_back((w * w + h * h) / 4 * 1.0001f);
+  i.spans.push_back(hit_detail::circle_of(shape.size));
   for (std::vector<float>* floats : {&i.xs, &i.ys, &i.reaches}) floats->emplace_back();
   const std::size_t place = i.entries.size() - 1;
   i.set_poses(place, {&shape.pose, 1});

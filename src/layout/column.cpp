@@ -1,6 +1,8 @@
 #include "apsidon/layout/column.hpp"
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon {
 using namespace layout_detail;
@@ -48,13 +50,7 @@ Squeeze fit_even(const ColumnLayout& l, const LayoutInput& in, float length, flo
 
 }  // namespace
 
-void check(const ColumnLayout& l) {
-  check_range("column layout", "open strip", l.open_strip, 0, 1);
-  check_range("column layout", "covered strip", l.covered_strip, 0, 1);
-  check_range("column layout", "least open strip", l.least_open_strip, 0, l.open_strip);
-  check_range("column layout", "least covered strip", l.least_covered_strip, 0, l.covered_strip);
-  check_range("column layout", "look strip", l.look_strip, 0, 1);
-}
+void check(const ColumnLayout& layout) { geometry_detail::check_options("column layout", layout); }
 
 LayoutReport lay_out(const ColumnLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();

@@ -15,13 +15,6 @@ namespace apsidon::layout_detail {
 
 inline constexpr float pi = std::numbers::pi_v<float>;
 
-inline void check_range(std::string_view layout, std::string_view option, float value, float least,
-                        float most) {
-  if (!(value >= least && value <= most)) {
-    throw Error(fmt::format("{}: {} is {}: {} to {} is expected", layout, option, value, least, most));
-  }
-}
-
 /// The area as the player sees it toward whom its cards face: x to the right, y toward the player, from its
 /// middle.
 class Side {

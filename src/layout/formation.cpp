@@ -1,5 +1,6 @@
 #include "apsidon/layout/formation.hpp"
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
 
 namespace apsidon {
@@ -8,9 +9,9 @@ using namespace layout_detail;
 namespace {
 
 void check_formation(float count, float least, float most, const FormationGaps& gaps) {
-  check_range("formation", "count", count, least, most);
-  check_range("formation", "gap across", gaps.across, -1, 100);
-  check_range("formation", "gap down", gaps.down, -1, 100);
+  geometry_detail::check_range("formation: count", count, least, most);
+  geometry_detail::check_range("formation: gap across", gaps.across, -1, 100);
+  geometry_detail::check_range("formation: gap down", gaps.down, -1, 100);
 }
 
 /// Places rows, each centred; `first` tells where each row's slots begin.

@@ -1,6 +1,8 @@
 #include "apsidon/layout/grid.hpp"
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon {
 using namespace layout_detail;
@@ -61,13 +63,7 @@ Tracks distribute(Distribute how, bool safe, std::size_t count, float size, floa
   return {0, pitch};
 }
 
-void check(const GridLayout& l) {
-  check_range("grid layout", "columns", static_cast<float>(l.columns), 0, 10'000);
-  check_range("grid layout", "rows", static_cast<float>(l.rows), 0, 10'000);
-  check_range("grid layout", "gap", l.gap, 0, 4);
-  check_range("grid layout", "row gap", l.row_gap, 0, 4);
-  check_range("grid layout", "least strip", l.least_strip, 0, 1);
-}
+void check(const GridLayout& layout) { geometry_detail::check_options("grid layout", layout); }
 
 LayoutReport lay_out(const GridLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();

@@ -1,6 +1,8 @@
 #include "apsidon/layout/hand.hpp"
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon {
 using namespace layout_detail;
@@ -103,16 +105,7 @@ void raise(const HandLayout& l, const LayoutInput& in, const Side& side, std::sp
 
 }  // namespace
 
-void check(const HandLayout& l) {
-  check_range("hand layout", "spacing", l.spacing, 0.001f, 4);
-  check_range("hand layout", "least spacing", l.least_spacing, 0, l.spacing);
-  check_range("hand layout", "step in degrees", static_cast<float>(l.step.degrees()), 0, 45);
-  check_range("hand layout", "largest angle in degrees", static_cast<float>(l.largest_angle.degrees()), 0,
-              160);
-  check_range("hand layout", "raise", l.raise, 0, 2);
-  check_range("hand layout", "part", l.part, 0, 2);
-  check_range("hand layout", "lift", l.lift, 0, 2);
-}
+void check(const HandLayout& layout) { geometry_detail::check_options("hand layout", layout); }
 
 LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -136,7 +129,6 @@ LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose>
   const float top = -arc.sag / 2;  // of the arc: the arc with its sag is centred in the area
   const bool bent = arc.half > 0;
   const float each = steps > 0 ? 2 / steps : 0;
-  bool any_lifted = false;
   // In blocks whose arithmetic is apart from the writing of poses, so that the compiler can do several cards
   // at once.
   constexpr std::size_t block = 16;
@@ -158,12 +150,6 @@ LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose>
     for (std::size_t k = 0; k < count; ++k) {
       const LaidCard& c = in.cards[begin + k];
       poses[begin + k] = side.pose(xs[k], ys[k], c, angles[k]);
-      any_lifted |= c.lifted;
-    }
-  }
-  if (any_lifted) {
-    for (std::size_t i = 0; i < n; ++i) {
-      if (in.cards[i].lifted) take_out(poses[i], in.cards[i], l.lift * in.card.height);
     }
   }
   if (in.room.raised >= 0 && in.room.raised < cards) raise(l, in, side, poses);

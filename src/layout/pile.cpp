@@ -1,6 +1,8 @@
 #include "apsidon/layout/pile.hpp"
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon {
 using namespace layout_detail;
@@ -24,12 +26,7 @@ Size turned_box(Size own, float angle) {
 
 }  // namespace
 
-void check(const PileLayout& l) {
-  check_range("pile layout", "thickness", l.thickness, 0, 0.2f);
-  check_range("pile layout", "most thickness", l.most_thickness, 0, 1);
-  check_range("pile layout", "untidy angle in degrees", static_cast<float>(l.untidy_angle.degrees()), 0, 30);
-  check_range("pile layout", "untidy offset", l.untidy_offset, 0, 1);
-}
+void check(const PileLayout& layout) { geometry_detail::check_options("pile layout", layout); }
 
 LayoutReport lay_out(const PileLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();

@@ -2,6 +2,7 @@
 
 #include <cstdint>
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
 #include "layout/solver.hpp"
 
@@ -16,8 +17,8 @@ struct Seen {
 };
 
 void check_length(std::string_view what, const Length& length) {
-  check_range("plan", fmt::format("{} in cards", what), length.cards, 0, 1000);
-  check_range("plan", fmt::format("{} in px", what), length.px, 0, 100'000);
+  geometry_detail::check_range(fmt::format("plan: {} in cards", what), length.cards, 0, 1000);
+  geometry_detail::check_range(fmt::format("plan: {} in px", what), length.px, 0, 100'000);
 }
 
 void see(std::string_view what, std::uint32_t id, std::vector<bool>& seen) {
@@ -36,7 +37,7 @@ void check_node(const PlanNode& node, Seen& seen) {
   check_length("height", node.height);
   check_length("least", node.least);
   if (node.most) check_length("most", *node.most);
-  check_range("plan", "share", node.share, 0, 1000);
+  geometry_detail::check_range("plan: share", node.share, 0, 1000);
   switch (node.kind) {
     case PlanKind::zone:
       see("zone", node.zone.value, seen.zones);
@@ -47,10 +48,10 @@ void check_node(const PlanNode& node, Seen& seen) {
     case PlanKind::space:
       break;
     case PlanKind::formation:
-      if (node.places.empty()) throw Error("plan: a formation has no slots: at least one is expected");
-      for (const FormationPlace& place : node.places) {
-        check_range("plan", "slot x", place.at.x, -100'000, 100'000);
-        check_range("plan", "slot y", place.at.y, -100'000, 100'000);
+      if (node.slots.empty()) throw Error("plan: a formation has no slots: at least one is expected");
+      for (const FormationSlot& place : node.slots) {
+        geometry_detail::check_range("plan: slot x", place.at.x, -100'000, 100'000);
+        geometry_detail::check_range("plan: slot y", place.at.y, -100'000, 100'000);
         see("zone", place.zone.value, seen.zones);
       }
       break;
@@ -87,7 +88,7 @@ float ratio_of(const PlanWindow& window) {
 /// that a larger window never gives a smaller card by a rounding. What is needed is convex in the width:
 /// Newton's method, begun above, never steps below the answer but for roundings, which the last loops put
 /// right.
-float widest(const Plan& plan, std::span<const ZonePlace> places, Size room,
+float widest(const Plan& plan, std::span<const ZoneLayout> places, Size room,
              std::span<const Rect> units = {}) {
   constexpr float lattice = 128;
   const auto need = [&](float width) { return need_of(plan, places, {width, width / plan.aspect}, units); };
@@ -127,8 +128,8 @@ PlanNode panel(PanelId id, Length width, Length height, float share) {
   return {.kind = PlanKind::panel, .panel = id, .width = width, .height = height, .share = share};
 }
 PlanNode space(float card_widths) { return {.kind = PlanKind::space, .space = {.cards = card_widths}}; }
-PlanNode formation(std::vector<FormationPlace> places, float share) {
-  return {.kind = PlanKind::formation, .places = std::move(places), .share = share};
+PlanNode formation(std::vector<FormationSlot> slots, float share) {
+  return {.kind = PlanKind::formation, .slots = std::move(slots), .share = share};
 }
 
 std::vector<Facing> facings(std::size_t seats) {
@@ -170,14 +171,14 @@ PlanNode seats(std::vector<PlanNode> seats, PlanNode middle, float gap) {
   return down(std::move(rows), gap);
 }
 
-void check(const Plan& plan, std::span<const ZonePlace> places, std::size_t panels) {
-  check_range("plan", "margin", plan.margin, 0, 10'000);
-  check_range("plan", "aspect", plan.aspect, 0.05f, 20);
-  check_range("plan", "largest width", plan.largest_width, 0, 1e6f);
-  for (const ZonePlace& place : places) {
+void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t panels) {
+  geometry_detail::check_range("plan: margin", plan.margin, 0, 10'000);
+  geometry_detail::check_range("plan: aspect", plan.aspect, 0.05f, 20);
+  geometry_detail::check_range("plan: largest width", plan.largest_width, 0, 1e6f);
+  for (const ZoneLayout& place : places) {
     check(place.layout);
-    check_range("zone", "longest", static_cast<float>(place.longest), 0, 100'000);
-    check_range("zone", "factor", place.factor, 0.05f, 20);
+    geometry_detail::check_range("zone: longest", static_cast<float>(place.longest), 0, 100'000);
+    geometry_detail::check_range("zone: factor", place.factor, 0.05f, 20);
   }
   Seen seen{std::vector<bool>(places.size(), false), std::vector<bool>(panels, false)};
   check_node(plan.root, seen);
@@ -193,7 +194,7 @@ void check(const Plan& plan, std::span<const ZonePlace> places, std::size_t pane
   }
 }
 
-PlanResult solve(const Plan& plan, std::span<const ZonePlace> places, const PlanWindow& window,
+PlanResult solve(const Plan& plan, std::span<const ZoneLayout> places, const PlanWindow& window,
                  const PlanAreas& out) {
   const float ratio = ratio_of(window);
   const Rect room = inner(window, plan.margin);
@@ -209,7 +210,7 @@ PlanResult solve(const Plan& plan, std::span<const ZonePlace> places, const Plan
   return result;
 }
 
-std::size_t best_plan(std::span<const Plan> plans, std::span<const ZonePlace> places,
+std::size_t best_plan(std::span<const Plan> plans, std::span<const ZoneLayout> places,
                       const PlanWindow& window, std::optional<std::size_t> current) {
   constexpr float worth_a_change = 1.04f;
   const auto width_of = [&](const Plan& plan) {

@@ -1,6 +1,8 @@
 #include "apsidon/layout/ring.hpp"
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon {
 using namespace layout_detail;
@@ -24,11 +26,7 @@ float step_of(const RingLayout& l, std::size_t cards) {
 
 }  // namespace
 
-void check(const RingLayout& l) {
-  check_range("ring layout", "start in degrees", static_cast<float>(l.start.degrees()), -360.01f, 360.01f);
-  check_range("ring layout", "sweep in degrees", static_cast<float>(l.sweep.degrees()), 0, 360.01f);
-  check_range("ring layout", "least spacing", l.least_spacing, 0, 4);
-}
+void check(const RingLayout& layout) { geometry_detail::check_options("ring layout", layout); }
 
 LayoutReport lay_out(const RingLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();

@@ -5,41 +5,41 @@
 namespace apsidon::layout_detail {
 namespace {
 
-bool sideways_facing(const ZonePlace& place) {
+bool sideways_facing(const ZoneLayout& place) {
   return place.facing == Facing::left || place.facing == Facing::right;
 }
 
-LayoutNeed need_of(const ZonePlace& place) {
+LayoutNeed need_of(const ZoneLayout& place) {
   const int cards = place.scrolls ? std::min(place.longest, 1) : place.longest;
   return {.cards = static_cast<std::size_t>(cards), .sideways = place.sideways};
 }
 
-Size turned_for(const ZonePlace& place, Size s) {
+Size turned_for(const ZoneLayout& place, Size s) {
   return sideways_facing(place) ? Size{s.height, s.width} : s;
 }
 
-Size least_of(const ZonePlace& place, Size card) {
+Size least_of(const ZoneLayout& place, Size card) {
   return turned_for(place, least_size(place.layout, need_of(place), card * place.factor));
 }
 
-Size preferred_of(const ZonePlace& place, Size card) {
+Size preferred_of(const ZoneLayout& place, Size card) {
   const LayoutNeed need{.cards = static_cast<std::size_t>(place.longest), .sideways = place.sideways};
   return turned_for(place, preferred_size(place.layout, need, card * place.factor));
 }
 
 /// Slots lie as far apart as the largest of them asks.
-float factor_of(const PlanNode& formation, std::span<const ZonePlace> places) {
+float factor_of(const PlanNode& formation, std::span<const ZoneLayout> places) {
   float factor = 0;
-  for (const FormationPlace& slot : formation.places)
+  for (const FormationSlot& slot : formation.slots)
     factor = std::max(factor, places[slot.zone.value - 1].factor);
   return factor;
 }
 
 /// The box around the slots of a formation; x in card widths, y in card heights.
-Rect extent_of(const PlanNode& node, std::span<const ZonePlace> places) {
+Rect extent_of(const PlanNode& node, std::span<const ZoneLayout> places) {
   const float apart = factor_of(node, places);
   Rect r{{1e30f, 1e30f}, {-1e30f, -1e30f}};
-  for (const FormationPlace& slot : node.places) {
+  for (const FormationSlot& slot : node.slots) {
     const float half = places[slot.zone.value - 1].factor / 2;
     const Vec2 at = slot.at * apart;
     r.min = {std::min(r.min.x, at.x - half), std::min(r.min.y, at.y - half)};
@@ -52,7 +52,7 @@ bool is_list(const PlanNode& node) { return node.kind == PlanKind::across || nod
 
 /// Needs with their growth, unsnapped: what the search for the card works on.
 struct Measure {
-  std::span<const ZonePlace> places;
+  std::span<const ZoneLayout> places;
   Size card;
   std::span<const Rect> units;
 
@@ -102,7 +102,7 @@ struct Measure {
 
 /// Sizes for one card, in whole device pixels, and the areas that follow.
 struct Arrangement {
-  std::span<const ZonePlace> places;
+  std::span<const ZoneLayout> places;
   Size card;
   float pixel_ratio;
   const PlanAreas& out;
@@ -189,7 +189,7 @@ struct Arrangement {
     const Rect extent = extent_of(node, places);
     const Vec2 middle = extent.centre();
     const float apart = factor_of(node, places);
-    for (const FormationPlace& slot : node.places) {
+    for (const FormationSlot& slot : node.slots) {
       const std::size_t i = slot.zone.value - 1;
       const Vec2 off = slot.at * apart - middle;
       const Vec2 at = box.centre() + Vec2{off.x * card.width, off.y * card.height};
@@ -297,7 +297,7 @@ struct Arrangement {
 
 }  // namespace
 
-void measure_zones(std::span<const ZonePlace> places, Size card, std::span<Rect> sizes) {
+void measure_zones(std::span<const ZoneLayout> places, Size card, std::span<Rect> sizes) {
   for (std::size_t i = 0; i < places.size(); ++i) {
     const Size least = least_of(places[i], card);
     const Size preferred = preferred_of(places[i], card);
@@ -305,11 +305,11 @@ void measure_zones(std::span<const ZonePlace> places, Size card, std::span<Rect>
   }
 }
 
-Need need_of(const Plan& plan, std::span<const ZonePlace> places, Size card, std::span<const Rect> units) {
+Need need_of(const Plan& plan, std::span<const ZoneLayout> places, Size card, std::span<const Rect> units) {
   return Measure{places, card, units}.of(plan.root);
 }
 
-void arrange(const Plan& plan, std::span<const ZonePlace> places, Size card, float pixel_ratio,
+void arrange(const Plan& plan, std::span<const ZoneLayout> places, Size card, float pixel_ratio,
              const Rect& room, const Rect& window, const PlanAreas& out) {
   const Arrangement arrangement{places, card, pixel_ratio, out};
   std::fill(out.panels.begin(), out.panels.end(), Rect{});

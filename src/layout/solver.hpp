@@ -16,15 +16,15 @@ struct Need {
 
 /// What each zone takes at its longest, for one size of card: `min` at its least strips, `max` at those it
 /// prefers, both as width and height. Kept by zone, in the storage where the areas will be.
-void measure_zones(std::span<const ZonePlace> places, Size card, std::span<Rect> sizes);
+void measure_zones(std::span<const ZoneLayout> places, Size card, std::span<Rect> sizes);
 
 /// What a plan needs for cards of this size, so that every zone at its longest has its least strips. `units`
 /// are sizes as measured for the card of width 1 of the plan, or empty: then they are measured here.
-Need need_of(const Plan& plan, std::span<const ZonePlace> places, Size card, std::span<const Rect> units);
+Need need_of(const Plan& plan, std::span<const ZoneLayout> places, Size card, std::span<const Rect> units);
 
 /// Gives every zone and panel its area, `room` to the root and `window` to the overlays; lengths are whole
 /// device pixels. `out.areas` comes with the sizes of all zones for this card in it.
-void arrange(const Plan& plan, std::span<const ZonePlace> places, Size card, float pixel_ratio,
+void arrange(const Plan& plan, std::span<const ZoneLayout> places, Size card, float pixel_ratio,
              const Rect& room, const Rect& window, const PlanAreas& out);
 
 }  // namespace apsidon::layout_detail

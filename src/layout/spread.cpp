@@ -1,16 +1,13 @@
 #include "apsidon/layout/spread.hpp"
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
+#include "layout/fields.hpp"
 
 namespace apsidon {
 using namespace layout_detail;
 
-void check(const SpreadLayout& l) {
-  check_range("spread layout", "spacing", l.spacing, 0, 4);
-  check_range("spread layout", "least spacing", l.least_spacing, 0, l.spacing);
-  check_range("spread layout", "last", static_cast<float>(l.last), 0, 100'000);
-  check_range("spread layout", "lift", l.lift, 0, 2);
-}
+void check(const SpreadLayout& layout) { geometry_detail::check_options("spread layout", layout); }
 
 LayoutReport lay_out(const SpreadLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -43,8 +40,7 @@ LayoutReport lay_out(const SpreadLayout& l, const LayoutInput& in, std::span<Pos
     const LaidCard card = laid[i];
     const auto at = static_cast<std::ptrdiff_t>(i);
     const int place = std::max(static_cast<int>(i) - below, 0) + (at >= insert_at ? 1 : 0);
-    poses[i] =
-        side.pose(start + static_cast<float>(place) * step, card.lifted || at == raised ? lifted : 0, card);
+    poses[i] = side.pose(start + static_cast<float>(place) * step, at == raised ? lifted : 0, card);
   }
   return {.crowded = fit.crowded, .content = content};
 }

@@ -39,7 +39,7 @@ void Motion::Impl::come_due(Bucket& b, std::size_t begin, std::size_t end, std::
     ++due;
     if ((b.specials[i] & Bucket::waits) != 0 && own >= b.starts[i]) {
       b.specials[i] &= static_cast<std::uint8_t>(~Bucket::waits);
-      (void)note(Passage::Kind::left, slot, clock, b.starts[i]);
+      (void)note(Passage::Kind::departed, slot, clock, b.starts[i]);
     }
     if (own >= b.dues[i].edge)
       (void)note(Passage::Kind::edge_on, slot, clock, std::exchange(b.dues[i].edge, never));

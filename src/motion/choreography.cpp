@@ -1,27 +1,14 @@
 #include "apsidon/motion/choreography.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 
-#include "apsidon/geometry/error.hpp"
+#include "geometry/options.hpp"
+#include "motion/fields.hpp"
 
 namespace apsidon {
 
 void check(const Choreography& c, std::string_view what) {
-  check(c.glide, what);
-  if (!(c.stagger >= 0 && c.stagger <= 60)) {
-    throw Error(fmt::format("{} stagger is {}: 0 to 60 is expected", what, c.stagger));
-  }
-  if (!(c.longest >= 0 && c.longest <= 600)) {
-    throw Error(fmt::format("{} longest is {}: 0 to 600 is expected", what, c.longest));
-  }
-  for (const Cue& cue : c.cues) {
-    if (cue.name.empty()) throw Error(fmt::format("{} has a cue without a name: a name is expected", what));
-    if (!(cue.at >= 0 && cue.at <= 1)) {
-      throw Error(fmt::format("{} cue '{}' is at {}: 0 to 1 is expected", what, cue.name, cue.at));
-    }
-  }
+  geometry_detail::check_options(std::string(what), c);
 }
 
 double departure(const Choreography& c, const Traveller& t) {
@@ -31,7 +18,7 @@ double departure(const Choreography& c, const Traveller& t) {
   const double apart = t.of > 1
                            ? std::min(double{c.stagger}, double{c.longest} / static_cast<double>(t.of - 1))
                            : double{c.stagger};
-  return apart * static_cast<double>(t.place);
+  return apart * static_cast<double>(t.index);
 }
 
 }  // namespace apsidon

@@ -1,34 +1,12 @@
 #include "apsidon/motion/feel.hpp"
 
-#include <fmt/format.h>
-
-#include <array>
 #include <numbers>
-#include <string_view>
 
-#include "apsidon/geometry/error.hpp"
+#include "geometry/options.hpp"
+#include "motion/fields.hpp"
 
 namespace apsidon {
 namespace {
-
-void check_range(std::string_view what, float value, float least, float most) {
-  if (!(value >= least && value <= most)) {
-    throw Error(fmt::format("feel: {} is {}: {} to {} is expected", what, value, least, most));
-  }
-}
-
-void check_effect(std::string_view what, const CardEffect& effect) {
-  const auto part = [&](std::string_view name, float value, float least, float most) {
-    check_range(fmt::format("{} {}", what, name), value, least, most);
-  };
-  part("seconds", effect.seconds, 0, 60);
-  part("swings", effect.swings, 0, 100);
-  part("width", effect.width, 0, 10);
-  part("turn in degrees", effect.turn_deg, -360, 360);
-  part("growth", effect.growth, -1, 10);
-  part("brightness", effect.brightness, -1, 10);
-  part("lift", effect.lift, 0, 10);
-}
 
 /// All glides of a feel, those within choreographies too.
 template <class With>
@@ -53,31 +31,7 @@ Effect effect_of(const CardEffect& e, EffectKind kind, float card_width) {
                    .lift = e.lift}};
 }
 
-void check(const Feel& feel) {
-  check(feel.move, "feel: move");
-  check(feel.shift, "feel: shift");
-  check(feel.flip, "feel: flip");
-  check(feel.back, "feel: back");
-  check(feel.carry, "feel: carry");
-  check(feel.raise, "feel: raise");
-  check(feel.zoom, "feel: zoom");
-  check(feel.deal, "feel: deal");
-  check(feel.gather, "feel: gather");
-  check(feel.shuffle, "feel: shuffle");
-  check(feel.draw, "feel: draw");
-  check(feel.reveal, "feel: reveal");
-  check(feel.collect, "feel: collect");
-  check(feel.finale, "feel: finale");
-  check_range("carry lift", feel.carry_lift, 0, 10);
-  check_range("trail", feel.trail, 0, 5);
-  check_range("flip axis in degrees", feel.flip_axis_deg, -180, 180);
-  check_range("finale stay", feel.finale_stay, 0, 60);
-  check_range("tilt", feel.tilt_deg, 0, 90);
-  check(feel.tilt);
-  check_range("shuffle rounds", static_cast<float>(feel.shuffle_rounds), 1, 10);
-  check_effect("shake", feel.shake);
-  check_effect("pulse", feel.pulse);
-}
+void check(const Feel& feel) { geometry_detail::check_options("feel", feel); }
 
 Feel springy() {
   Feel feel{.name = "springy"};

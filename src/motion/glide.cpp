@@ -1,30 +1,15 @@
 #include "apsidon/motion/glide.hpp"
 
-#include <fmt/format.h>
-
 #include <cmath>
 
-#include "apsidon/geometry/error.hpp"
+#include "geometry/options.hpp"
 #include "geometry/sin_cos.hpp"
+#include "motion/fields.hpp"
 
 namespace apsidon {
-namespace {
-
-void check_range(std::string_view what, std::string_view option, float value, float least, float most) {
-  if (!(value >= least && value <= most)) {
-    throw Error(fmt::format("{} {} is {}: {} to {} is expected", what, option, value, least, most));
-  }
-}
-
-}  // namespace
 
 void check(const Glide& glide, std::string_view what) {
-  check_range(what, "seconds", glide.seconds, 0, 60);
-  check_range(what, "lift", glide.lift, 0, 10);
-  check_range(what, "bend", glide.bend, -4, 4);
-  check_range(what, "flip from", glide.flip_from, 0, 1);
-  check_range(what, "flip to", glide.flip_to, glide.flip_from, 1);
-  if (glide.spring) check(*glide.spring);
+  geometry_detail::check_options(std::string(what), glide);
 }
 
 float travel_seconds(const Glide& glide) { return glide.spring ? glide.spring->period : glide.seconds; }

@@ -31,7 +31,7 @@ void Motion::resize(std::size_t slots) {
 
 double Motion::now() const { return impl_->now; }
 
-void Motion::place(std::size_t slot, const Pose& pose) {
+void Motion::put(std::size_t slot, const Pose& pose) {
   impl_->put_to_sleep(slot);
   impl_->tracks[slot].goal = pose;
   poses_[slot] = pose;
@@ -55,18 +55,18 @@ void Motion::finish(std::size_t slot) {
   const Impl::Track& t = impl_->tracks[slot];
   if (t.bucket == Impl::asleep) return;
   const Record r = impl_->record(t);
-  if (r.waits) (void)impl_->note(Passage::Kind::left, slot, 0, now());
+  if (r.waits) (void)impl_->note(Passage::Kind::departed, slot, 0, now());
   if (r.edge != never) (void)impl_->note(Passage::Kind::edge_on, slot, 0, now());
   (void)impl_->note(Passage::Kind::landed, slot, 0, now());
   impl_->rested = std::max(impl_->rested, now());
-  place(slot, t.goal);
+  put(slot, t.goal);
 }
 
 void Motion::clear(std::size_t slot) {
   std::erase_if(impl_->effects, [&](const Impl::RunningEffect& e) { return e.slot == slot; });
   std::erase_if(impl_->leans, [&](const Impl::Lean& l) { return l.slot == slot; });
   impl_->rested = std::max(impl_->rested, now());
-  place(slot, poses_[slot]);
+  put(slot, poses_[slot]);
 }
 
 void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIndex clock) {
@@ -130,11 +130,6 @@ bool Motion::waiting(std::size_t slot) const {
   if (t.bucket == Impl::asleep) return false;
   const Bucket& b = impl_->buckets[t.bucket];
   return (b.specials[t.index] & Bucket::waits) != 0;
-}
-
-bool Motion::has_effect(std::size_t slot, EffectKind kind) const {
-  return std::any_of(impl_->effects.begin(), impl_->effects.end(),
-                     [&](const Impl::RunningEffect& e) { return e.slot == slot && e.effect.kind == kind; });
 }
 
 double Motion::settles_at() const {

@@ -1,22 +1,14 @@
 #include "apsidon/motion/spring.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 
-#include "apsidon/geometry/error.hpp"
+#include "geometry/options.hpp"
+#include "motion/fields.hpp"
 #include "motion/spring_shares.hpp"
 
 namespace apsidon {
 
-void check(const Spring& s) {
-  if (!(s.period >= 0.001f && s.period <= 60)) {
-    throw Error(fmt::format("spring: period is {}: 0.001 to 60 is expected", s.period));
-  }
-  if (!(s.damping >= 0.02f && s.damping <= 20)) {
-    throw Error(fmt::format("spring: damping is {}: 0.02 to 20 is expected", s.damping));
-  }
-}
+void check(const Spring& spring) { geometry_detail::check_options("spring", spring); }
 
 SpringShares shares_of(const Spring& spring, float seconds) {
   return motion_detail::SpringForm(spring).at(std::max(seconds, 0.0f));

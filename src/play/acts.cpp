@@ -39,7 +39,7 @@ void send(StepPlan& plan, const Scene& scene, std::size_t slot, const Pose& goal
 
 /// The delay of the i-th card: given by hand, or else by the choreography.
 double delay_of(const Act& act, const Choreography& how, const Traveller& traveller) {
-  const std::size_t i = traveller.place;
+  const std::size_t i = traveller.index;
   if (i >= act.delays.size()) return departure(how, traveller);
   return std::isfinite(act.delays[i]) ? std::max(act.delays[i], 0.0) : 0;
 }
@@ -134,7 +134,7 @@ StepPlan Performances::plan_act(const Node& n, std::vector<Shift> shifts, const 
       return table.zone(n.act.to) ? plan_changed(n, feel.gather, shifts, scene) : StepPlan{};
     case ActKind::draw:
       std::sort(shifts.begin(), shifts.end(), [&](const Shift& a, const Shift& b) {
-        return table.card(a.card)->place < table.card(b.card)->place;
+        return table.card(a.card)->index < table.card(b.card)->index;
       });
       return plan_changed(n, feel.draw, shifts, scene);
     case ActKind::move: {
@@ -254,7 +254,7 @@ StepPlan Performances::plan_vanish(std::span<const CardId> cards, const Scene& s
     goal.flip = scene.traffic.motion().goal(s).flip;
     goal.scale *= 0.35f;
     goal.opacity = 0;
-    send(plan, scene, s, goal, departure(scene.feel.collect, {.place = i, .of = cards.size()}));
+    send(plan, scene, s, goal, departure(scene.feel.collect, {.index = i, .of = cards.size()}));
   }
   return plan;
 }
@@ -289,7 +289,7 @@ StepPlan Performances::plan_wreath(const Scene& scene) {
     goal.centre = middle + Vec2{std::sin(angle), -std::cos(angle)} * (inner ? radius * 0.55f : radius);
     goal.rotation = angle;
     goal.flip = table.card(order[i])->face == hidden_face ? pi : 0;
-    send(plan, scene, s, goal, departure(scene.feel.finale, {.place = i, .of = order.size()}));
+    send(plan, scene, s, goal, departure(scene.feel.finale, {.index = i, .of = order.size()}));
   }
   return plan;
 }

@@ -23,7 +23,7 @@ bool contains(std::span<const CardId> cards, CardId card) {
 Room room_of(const TableSetup& setup, ZoneId zone, const LayoutRequest& request) {
   Room room;
   const Card* raised = setup.table.card(request.raised);
-  if (raised && raised->zone == zone) room.raised = static_cast<std::ptrdiff_t>(raised->place);
+  if (raised && raised->zone == zone) room.raised = static_cast<std::ptrdiff_t>(raised->index);
   for (const Insertion& insertion : request.insertions) {
     if (insertion.zone == zone) room.insert_at = static_cast<std::ptrdiff_t>(insertion.index);
   }
@@ -150,7 +150,7 @@ std::span<const Shift> Arrangement::scroll_to(const TableSetup& setup, ZoneId zo
 }
 
 LayoutInput Arrangement::input(const TableSetup& setup, ZoneId zone) const {
-  const ZonePlace& options = setup.layout_of(zone);
+  const ZoneLayout& options = setup.layout_of(zone);
   return {.area = area(zone),
           .card = solved_.card * options.factor,
           .cards = {},
@@ -161,7 +161,7 @@ LayoutInput Arrangement::input(const TableSetup& setup, ZoneId zone) const {
 
 void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const LayoutRequest& request) {
   const std::size_t n = zone.cards.size();
-  const ZonePlace& options = setup.layout_of(zone.id);
+  const ZoneLayout& options = setup.layout_of(zone.id);
   LaidZone& laid = zones_[zone.id.value - 1];
   if (scratch_.laid.size() < n) {
     scratch_.laid.resize(n);
@@ -220,7 +220,7 @@ void Arrangement::rest(const Card& card, std::size_t slot, const Pose& neutral, 
   const bool other_zone = lies.zone != card.zone;
   const std::uint64_t rested_at = rest_order(lies.zone, lies.index);
   rests_[slot] = {.neutral = neutral, .resting = resting};
-  lies = {.card = card.id, .zone = card.zone, .index = static_cast<std::uint32_t>(card.place)};
+  lies = {.card = card.id, .zone = card.zone, .index = static_cast<std::uint32_t>(card.index)};
   if (!appeared && !other_zone && before == resting) return;
   shifts_.push_back({.slot = static_cast<std::uint32_t>(slot),
                      .card = card.id,
@@ -237,7 +237,7 @@ Rect Arrangement::clip(const TableSetup& setup, ZoneId zone) const {
 
 Pose Arrangement::outline(const TableSetup& setup, ZoneId zone) const {
   const LayoutInput in = input(setup, zone);
-  const ZonePlace& options = setup.layout_of(zone);
+  const ZoneLayout& options = setup.layout_of(zone);
   Pose pose = lone_pose(options.layout, in.area, in.card, in.facing);
   pose.scale *= options.factor;
   return snapped(pose, solved_.card, window_.pixel_ratio);
@@ -251,7 +251,7 @@ std::vector<Pose> Arrangement::poses_on_top(const TableSetup& setup, ZoneId id,
   std::vector<Pose> poses(there.size());
   LayoutInput in = input(setup, id);
   in.cards = there;
-  const ZonePlace& options = setup.layout_of(id);
+  const ZoneLayout& options = setup.layout_of(id);
   apsidon::lay_out(options.layout, in, poses);
   poses.erase(poses.begin(), poses.end() - static_cast<std::ptrdiff_t>(cards.size()));
   for (Pose& pose : poses) pose.scale *= options.factor;
@@ -279,11 +279,11 @@ std::size_t Arrangement::insertion_index(const TableSetup& setup, ZoneId id, Vec
 
 std::optional<std::size_t> Arrangement::room_before(ZoneId zone) const {
   const std::ptrdiff_t index = zones_[zone.value - 1].room.insert_at;
-  return index == no_place ? std::nullopt : std::optional(static_cast<std::size_t>(index));
+  return index == no_index ? std::nullopt : std::optional(static_cast<std::size_t>(index));
 }
 
 float Arrangement::last_offset(const TableSetup& setup, ZoneId zone) const {
-  const ZonePlace& options = setup.layout_of(zone);
+  const ZoneLayout& options = setup.layout_of(zone);
   const bool on_its_side = options.facing == Facing::left || options.facing == Facing::right;
   const bool downward = std::holds_alternative<ColumnLayout>(options.layout) ||
                         std::holds_alternative<GridLayout>(options.layout);

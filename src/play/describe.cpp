@@ -51,10 +51,10 @@ EventPhrases english() {
   say(EventKind::cancelled, "{card} put back.");
   say(EventKind::superseded, "{why}");
   say(EventKind::exchanged, "{card} exchanged, to {to}.");
-  say(EventKind::flipped, "{card} turned over in {from}.");
+  say(EventKind::flipped, "{card} flipped in {from}.");
   say(EventKind::taken, "{card} goes to {to} by itself.");
   say(EventKind::drawn, "{from} gives {count} to {to}.");
-  say(EventKind::recycled, "{from} turned over into {to}.");
+  say(EventKind::recycled, "{from} recycled into {to}.");
   say(EventKind::matched, "{count} cards belong together.");
   say(EventKind::unmatched, "These cards do not belong together.");
   say(EventKind::no_moves, "No moves are left.");
@@ -89,7 +89,7 @@ void check(const EventPhrases& phrases) {
         {{"card", ""}, {"count", ""}, {"from", ""}, {"to", ""}, {"panel", ""}, {"why", ""}, {"name", ""}});
   }
   check_one("a run", phrases.run, {{"card", ""}, {"more", ""}});
-  const Arguments of_focus{{"card", ""}, {"place", ""}, {"count", ""}, {"zone", ""}, {"panel", ""}};
+  const Arguments of_focus{{"card", ""}, {"position", ""}, {"count", ""}, {"zone", ""}, {"panel", ""}};
   check_one("a focused card", phrases.focus_card, of_focus);
   check_one("a focused zone", phrases.focus_zone, of_focus);
   check_one("a focused panel", phrases.focus_panel, of_focus);
@@ -121,7 +121,7 @@ std::string describe_focus(const Playfield& field, const EventPhrases& phrases) 
   if (!card && !zone && !on.panel) return {};
   const std::string& text = card ? phrases.focus_card : zone ? phrases.focus_zone : phrases.focus_panel;
   std::string out = as_sentence(fill(text, {{"card", card_text(on.card, table, phrases)},
-                                            {"place", fmt::format("{}", card ? card->place + 1 : 0)},
+                                            {"position", fmt::format("{}", card ? card->index + 1 : 0)},
                                             {"count", fmt::format("{}", zone ? zone->cards.size() : 0)},
                                             {"zone", zone ? zone->name : ""},
                                             {"panel", panel_text(on.panel, field)}}));

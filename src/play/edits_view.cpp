@@ -33,7 +33,7 @@ Verdict EditsCalls::flip(CardId card, bool face_up) {
 }
 
 Verdict EditsCalls::set_sideways(CardId card, bool sideways) {
-  return edited(*field_, [&](Table& table) { return table.turn(card, sideways); });
+  return edited(*field_, [&](Table& table) { return table.set_sideways(card, sideways); });
 }
 
 Verdict EditsCalls::set_face(CardId card, FaceId face) {

@@ -10,7 +10,7 @@ std::string_view name_of(EventKind kind) {
       "dropped", "refused",       "cancelled",    "superseded",   "exchanged", "flipped",
       "taken",   "drawn",         "recycled",     "matched",      "unmatched", "no-moves",
       "undone",  "redone",        "hovered",      "unhovered",    "zoomed",    "unzoomed",
-      "focused", "emptied",       "departed",     "turned",       "landed",    "began",
+      "focused", "emptied",       "departed",     "edge-on",      "landed",    "began",
       "cue",     "ended",         "stopped",      "rang",         "time-up",   "settled"};
   static_assert(!names.back().empty());
   const auto i = static_cast<std::size_t>(kind);

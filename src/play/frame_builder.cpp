@@ -66,13 +66,13 @@ void FrameBuilder::add_outlines(const FrameSources& from) {
   for (const Zone& zone : from.setup.table.zones()) {
     if (order_.covers(zone.id)) continue;
     if (from.setup.layout_of(zone.id).gives_up && zone.cards.empty()) continue;
-    const Pose pose = from.arrangement.outline(from.setup, zone.id);
+    const Shown outline = shown(from.arrangement.outline(from.setup, zone.id), drawn_.card);
     next_item() = {.kind = FrameKind::outline,
                    .zone = zone.id,
                    .size = drawn_.card,
                    .order = order_of(Layer::outline, zone.id.value, 0),
-                   .matrix = matrix_of(pose),
-                   .corners = corners(pose, drawn_.card)};
+                   .matrix = outline.matrix,
+                   .corners = outline.corners};
   }
 }
 
@@ -187,6 +187,7 @@ void FrameBuilder::add_copies(const FrameSources& from) {
       const Pose pose = Hand::copy_pose(carry, from.setup.table, from.arrangement, id);
       const Card& card = *from.setup.table.card(id);
       const bool face = shows_face(pose.flip);
+      const Shown copy = shown(pose, drawn_.card);
       next_item() = {.kind = FrameKind::copy,
                      .back = !face,
                      .marks = {.held = true},
@@ -195,8 +196,8 @@ void FrameBuilder::add_copies(const FrameSources& from) {
                      .face = face ? card.face : hidden_face,
                      .size = drawn_.card,
                      .order = order_of(Layer::held, 1, n++),
-                     .matrix = matrix_of(pose),
-                     .corners = corners(pose, drawn_.card),
+                     .matrix = copy.matrix,
+                     .corners = copy.corners,
                      .opacity = from.hand.options().copy_opacity,
                      .lift = from.feel.carry_lift};
     }
@@ -208,6 +209,7 @@ void FrameBuilder::add_preview(const FrameSources& from) {
   const auto preview = from.hover.preview(from.setup, from.arrangement, from.traffic.now(), from.feel);
   if (!preview) return;
   const Card& card = *from.setup.table.card(from.hover.previewed());
+  const Shown picture = shown(preview->pose, drawn_.card);
   next_item() = {.kind = FrameKind::zoom,
                  .back = !card.face_up,
                  .card = card.id,
@@ -215,8 +217,8 @@ void FrameBuilder::add_preview(const FrameSources& from) {
                  .face = card.face_up ? card.face : hidden_face,
                  .size = drawn_.card,
                  .order = order_of(Layer::preview, 0, 0),
-                 .matrix = matrix_of(preview->pose),
-                 .corners = corners(preview->pose, drawn_.card),
+                 .matrix = picture.matrix,
+                 .corners = picture.corners,
                  .opacity = preview->opacity,
                  .lift = 0.6f};
 }

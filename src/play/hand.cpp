@@ -183,7 +183,7 @@ std::optional<Proposal> Hand::let_go(const Gesture& gesture, const TableSetup& s
     if (!aims) to = flicked;
   }
   // Back to its own index is no move.
-  const bool elsewhere = is_free(setup, to) || carry_.insert_at != setup.table.card(carry_.run.first)->place;
+  const bool elsewhere = is_free(setup, to) || carry_.insert_at != setup.table.card(carry_.run.first)->index;
   const bool sorts = to && to == carry_.home && setup.rules_of(to).sorts && elsewhere;
   if (!to || (to == carry_.home && !sorts)) return std::nullopt;
   Proposal proposal{.run = carry_.run, .from = carry_.home, .to = to};

@@ -2,6 +2,7 @@
 
 #include <array>
 
+#include "hit/circle.hpp"
 #include "play/layers.hpp"
 
 namespace apsidon::play_detail {
@@ -65,13 +66,12 @@ void HitView::update_index(const FrameBuilder& frames, const Traffic& traffic) {
 /// first.
 CardId HitView::scan(Vec2 point, const FrameBuilder& frames, const Traffic& traffic) const {
   const auto cards = frames.order().cards();
-  const Size size = frames.frame().card;
-  const float reach = (size.width * size.width + size.height * size.height) * 0.2501f;
+  const float circle = hit_detail::circle_of(frames.frame().card);
   for (std::size_t i = cards.size(); i-- > 0;) {
     const std::size_t s = cards[i].slot;
     const Pose& pose = traffic.motion().pose(s);
     const Vec2 away = point - pose.centre;
-    if (!(dot(away, away) <= reach * pose.scale * pose.scale + 0.01f)) continue;
+    if (!(dot(away, away) <= hit_detail::reach_of(circle, pose.scale))) continue;
     const Traffic::CardState& state = traffic.card(s);
     if (!state.held && contains(shape_of(cards[i], frames, traffic), point)) return state.id;
   }

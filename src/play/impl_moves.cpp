@@ -90,7 +90,7 @@ void Impl::compare(double time) {
   follow_comparing();
   if (found.cards.empty()) return;
   referee.tell(found, time, events);
-  (void)perform(found.to ? apsidon::send(found.cards, found.to) : apsidon::flip(found.cards, false));
+  (void)perform(found.to ? apsidon::move_cards(found.cards, found.to) : apsidon::flip(found.cards, false));
   referee.finish_comparison(found, time, events);
 }
 

@@ -4,7 +4,7 @@
 
 #include <cmath>
 
-#include "apsidon/geometry/error.hpp"
+#include "geometry/options.hpp"
 
 namespace apsidon {
 
@@ -13,9 +13,7 @@ void check(const PlayfieldOptions& o) {
   check(o.thresholds);
   check(o.drag);
   check(o.hover);
-  if (!(o.corner_radius >= 0 && o.corner_radius <= 0.5f)) {
-    throw Error(fmt::format("playfield: corner radius is {}: 0 to 0.5 is expected", o.corner_radius));
-  }
+  geometry_detail::check_range("playfield: corner radius", o.corner_radius, 0, 0.5);
   if (!std::isfinite(o.start_time)) {
     throw Error(fmt::format("playfield: start time is {}: a finite number is expected", o.start_time));
   }

@@ -153,7 +153,7 @@ Verdict Referee::apply(const Proposal& p, const LayoutInput& target, double time
   if (!moved) return moved;
   const bool free = p.middle && std::holds_alternative<FreeLayout>(setup_.layout_of(p.to).layout);
   for (const CardId id : table.cards_of(p.run)) {
-    if (p.from != p.to) (void)table.turn(id, setup_.handling_of(p.to).lays_sideways);
+    if (p.from != p.to) (void)table.set_sideways(id, setup_.handling_of(p.to).lays_sideways);
     if (!free) continue;
     const Card& card = *table.card(id);
     const LaidCard laid{.face_up = card.face_up, .sideways = card.sideways};
@@ -174,7 +174,7 @@ void Referee::follow_up(ZoneId from, double time, EventQueue& events) {
 void Referee::uncover(ZoneId zone, double time, EventQueue& events) {
   const auto top = setup_.table.top(zone);
   if (!top) return events.tell({.kind = EventKind::emptied, .time = time, .from = zone});
-  if (!setup_.rules_of(zone).turns_uncovered || setup_.table.card(*top)->face_up) return;
+  if (!setup_.rules_of(zone).flips_uncovered || setup_.table.card(*top)->face_up) return;
   (void)setup_.table.flip(*top, true);
   events.tell({.kind = EventKind::flipped, .time = time, .card = *top, .count = 1, .from = zone});
 }
@@ -235,7 +235,7 @@ Verdict Referee::draw_from(ZoneId stock, double time, EventQueue& events) {
     event.to = stock;
     event.count = setup_.table.zone(to)->cards.size();
     event.card = *setup_.table.top(to);
-    (void)setup_.table.turn_over(to, stock);
+    (void)setup_.table.recycle(to, stock);
   } else {
     event.card = verdict.card;
     event.count = static_cast<std::size_t>(verdict.found);

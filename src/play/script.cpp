@@ -23,7 +23,7 @@ Script shuffle(ZoneId zone, std::uint64_t seed) {
 Script draw(ZoneId from, ZoneId to, std::size_t count, bool face_up) {
   return one({.kind = ActKind::draw, .from = from, .to = to, .count = count, .face_up = face_up});
 }
-Script send(std::vector<CardId> cards, ZoneId to) {
+Script move_cards(std::vector<CardId> cards, ZoneId to) {
   return one({.kind = ActKind::move, .to = to, .cards = std::move(cards)});
 }
 Script flip(std::vector<CardId> cards, bool face_up) {

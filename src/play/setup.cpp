@@ -13,7 +13,7 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   check(zone.drop, table.deck());
   check(zone.pick.link, table.deck());
   Table with = table;  // so that a card that cannot be made leaves no half-filled zone behind
-  const ZoneId id = with.create_zone({.name = zone.name, .key = zone.key, .turned_over = zone.turned_over});
+  const ZoneId id = with.create_zone({.name = zone.name, .key = zone.key, .recycled = zone.recycled});
   for (const CardOptions& card : zone.cards) with.create_card(id, card);
   layouts_.push_back({.layout = zone.layout,
                       .longest = zone.longest,
@@ -27,7 +27,7 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
                     .stock = zone.stock,
                     .exchanges = zone.exchanges,
                     .sorts = zone.sorts,
-                    .turns_uncovered = zone.turns_uncovered,
+                    .flips_uncovered = zone.flips_uncovered,
                     .takes_itself = zone.takes_itself});
   handling_.push_back(zone.handling);
   table = std::move(with);
@@ -51,7 +51,7 @@ PanelId TableSetup::add_panel(const PanelSetup& panel) {
 
 PlanNode TableSetup::add_formation(const ZoneSetup& zone, const Formation& formation) {
   TableSetup with = *this;
-  std::vector<FormationPlace> slots;
+  std::vector<FormationSlot> slots;
   for (std::size_t i = 0; i < formation.at.size(); ++i) {
     ZoneSetup slot = zone;
     slot.name = zone.name + "-" + formation.names[i];
@@ -70,7 +70,7 @@ TableSetup dealt(const TableSetup& setup, std::uint64_t seed) {
   for (const Zone& zone : table.zones()) all.insert(all.end(), zone.cards.begin(), zone.cards.end());
   std::sort(all.begin(), all.end());  // however they lay, the same seed gives the same round
   std::vector<ZoneContents> bare;
-  for (const Zone& zone : table.zones()) bare.push_back({.zone = zone.id, .turned_over = 0, .cards = {}});
+  for (const Zone& zone : table.zones()) bare.push_back({.zone = zone.id, .recycled = 0, .cards = {}});
   for (const CardId card : all)
     bare[out.round.stock.value - 1].cards.push_back({.card = card, .face_up = false});
   (void)table.arrange(bare);

@@ -18,7 +18,7 @@ void Traffic::travel(std::size_t slot, const Pose& goal, const Glide& glide, dou
 }
 
 void Traffic::put(std::size_t slot, const Pose& pose) {
-  motion_.place(slot, pose);
+  motion_.put(slot, pose);
   set_waits(slot, false);
 }
 
@@ -152,13 +152,13 @@ void Traffic::advance_to(double own, const Table& table, const Clock& clock, Eve
     CardState& state = cards_[passage.slot];
     const Card* card = table.card(state.id);
     if (!card) continue;  // retired on its way
-    if (passage.kind == Passage::Kind::left) {
+    if (passage.kind == Passage::Kind::departed) {
       set_waits(passage.slot, false);
       continue;
     }
     const double time = input_time(clock, passage.time);
     if (passage.kind == Passage::Kind::edge_on) {
-      events.tell_card(EventKind::turned, time, card->id, card->zone, {});
+      events.tell_card(EventKind::edge_on, time, card->id, card->zone, {});
       continue;
     }
     // A locked card waits where it has arrived: it has not landed.

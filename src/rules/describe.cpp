@@ -17,7 +17,7 @@ Phrases english() {
   say(Reason::allowed, "Allowed.");
   say(Reason::unknown_card, "{card} is not on the table.");
   say(Reason::unknown_zone, "That zone is not on the table.");
-  say(Reason::unknown_place, "{zone} has no such place.");
+  say(Reason::unknown_index, "{zone} has no such place.");
   say(Reason::unknown_key, "No zone has the key {key}.");
   say(Reason::unknown_face, "{card} cannot be judged here: a face is not known.");
   say(Reason::missing_key, "A wanted card or zone has no key.");
@@ -28,7 +28,6 @@ Phrases english() {
   say(Reason::face_down, "{card} lies face down.");
   say(Reason::not_linked,
       "{card} does not follow {onto}, so the cards from there on cannot be picked up together.");
-  say(Reason::busy, "Another card is being held.");
   say(Reason::same_zone, "{card} lies in {zone} already.");
   say(Reason::drop_nothing, "{zone} takes no cards.");
   say(Reason::not_rank_down, "{card} is not one rank below {onto}, as {zone} builds down.");

@@ -15,13 +15,13 @@ Verdict judge_stock(const Table& table, const Rulebook& rules, ZoneId id) {
   const Zone* waste = table.zone(stock.to);
   if (!waste) return {.reason = Reason::unknown_zone, .zone = stock.to};
   if (!zone->cards.empty()) {
-    const auto pass = std::min(static_cast<std::size_t>(zone->turned_over), stock.gives.size() - 1);
+    const auto pass = std::min(static_cast<std::size_t>(zone->recycled), stock.gives.size() - 1);
     const auto gives = std::min(zone->cards.size(), static_cast<std::size_t>(stock.gives[pass]));
     return {.card = zone->cards.back(), .zone = id, .found = static_cast<int>(gives)};
   }
   if (waste->cards.empty()) return {.reason = Reason::empty_zone, .zone = id};
-  if (stock.passes > 0 && zone->turned_over + 1 >= stock.passes) {
-    return {.reason = Reason::no_passes, .zone = id, .wanted = stock.passes, .found = zone->turned_over + 1};
+  if (stock.passes > 0 && zone->recycled + 1 >= stock.passes) {
+    return {.reason = Reason::no_passes, .zone = id, .wanted = stock.passes, .found = zone->recycled + 1};
   }
   return {.zone = id, .found = 0};
 }

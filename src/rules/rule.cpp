@@ -328,7 +328,7 @@ Verdict judge_exchange(const Table& table, const Rulebook& rules, const Run& run
   const RuleQuestion there{.table = table, .card = run.first, .zone = to};
   const Verdict verdict = ask(rules.zones[to.value - 1].drop, there, rules.links);
   if (!verdict) return verdict;
-  const std::size_t place = table.card(run.first)->place;
+  const std::size_t place = table.card(run.first)->index;
   const CardId below = place > 0 ? table.zone(home)->cards[place - 1] : CardId{};
   const RuleQuestion back{.table = table, .card = other, .onto = below, .zone = home};
   const bool may_go = home.value <= rules.zones.size() &&
@@ -346,7 +346,7 @@ Verdict judge_drop(const Table& table, const Rulebook& rules, const Run& run, Zo
   if (!first) return {.reason = Reason::unknown_card, .card = run.first};
   if (!zone) return {.reason = Reason::unknown_zone, .card = run.first, .zone = to};
   if (table.cards_of(run).empty())
-    return {.reason = Reason::unknown_place, .card = run.first, .zone = first->zone};
+    return {.reason = Reason::unknown_index, .card = run.first, .zone = first->zone};
   const RuleQuestion q{.table = table,
                        .card = run.first,
                        .count = run.count,

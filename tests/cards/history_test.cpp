@@ -20,10 +20,10 @@ void change(Random& r, Table& table) {
       (void)table.flip(card, r.chance(0.5f));
       break;
     case 1:
-      (void)table.turn(card, r.chance(0.5f));
+      (void)table.set_sideways(card, r.chance(0.5f));
       break;
     case 2:
-      (void)table.turn_over(zone, {zone.value % 3 + 1});
+      (void)table.recycle(zone, {zone.value % 3 + 1});
       break;
     case 3:
       (void)table.shuffle(zone, r.below(1000));
@@ -118,7 +118,7 @@ TEST_CASE("cards: zones are arranged anew whole or not at all") {
   CHECK(table.arrange(wrong).reason == Reason::unknown_card);
   ZoneContents less = a;
   less.cards.pop_back();
-  CHECK(table.arrange({&less, 1}).reason == Reason::unknown_place);
+  CHECK(table.arrange({&less, 1}).reason == Reason::unknown_index);
   const ZoneContents same[] = {a, a};
   CHECK(table.arrange(same).reason == Reason::unknown_zone);
   CHECK(contents_of(table) == before);

@@ -79,12 +79,12 @@ TEST_CASE(
   CHECK(t.table.take(t.a, t.a, 1, true) == 0);
   CHECK(t.table.take({9}, t.a, 1, true) == 0);
   CHECK(t.cards(t.b) == std::vector<CardId>(stock.rbegin(), stock.rend()));
-  REQUIRE(t.table.turn_over(t.b, t.a));
+  REQUIRE(t.table.recycle(t.b, t.a));
   CHECK(t.cards(t.a) == stock);
   CHECK_FALSE(t.table.card(stock[0])->face_up);
-  CHECK(t.table.turn_over(t.b, t.b).reason == Reason::unknown_place);
+  CHECK(t.table.recycle(t.b, t.b).reason == Reason::unknown_index);
   const auto revision = t.table.revision();
-  CHECK(t.table.turn_over(t.b, t.a));
+  CHECK(t.table.recycle(t.b, t.a));
   CHECK(t.table.revision() == revision);
 }
 
@@ -93,7 +93,7 @@ TEST_CASE("cards: a cut puts the top below, a swap exchanges, gathering takes fr
   auto a = t.cards(t.a);
   REQUIRE(t.table.cut(t.a, 2));
   CHECK(t.cards(t.a) == std::vector<CardId>{a[3], a[4], a[0], a[1], a[2]});
-  CHECK(t.table.cut(t.a, 6).reason == Reason::unknown_place);
+  CHECK(t.table.cut(t.a, 6).reason == Reason::unknown_index);
   const CardId other = t.cards(t.b)[1];
   REQUIRE(t.table.swap(a[0], other));
   CHECK(t.cards(t.a)[2] == other);
@@ -149,7 +149,7 @@ TEST_CASE("cards: no order of whole-zone changes loses or doubles a card") {
           (void)table.cut(zone(), r.below(6));
           break;
         case 2:
-          (void)table.turn_over(zone(), zone());
+          (void)table.recycle(zone(), zone());
           break;
         case 3:
           (void)table.take(zone(), zone(), r.below(4), r.chance(0.5f));

@@ -43,7 +43,7 @@ TEST_CASE("cards: after a sync the wanted zones hold exactly what was wanted, by
         if (w.cards[i].face_up) RC_ASSERT(card.face_up == *w.cards[i].face_up);
         const Card* old = before.card(card.id);
         if (!old) continue;
-        if (old->zone == zone.id) stayed.push_back(old->place);
+        if (old->zone == zone.id) stayed.push_back(old->index);
         if (old->zone != zone.id) ++fewest;
       }
       fewest += stayed.size() - longest_kept(stayed);

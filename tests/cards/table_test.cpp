@@ -27,7 +27,7 @@ TEST_CASE("cards: a run moves whole, and keeps its order") {
   CHECK(t.table.zone(t.b)->cards == std::vector{t.cards[1], t.cards[2], t.cards[3]});
   REQUIRE(t.table.move({t.cards[2], 1}, t.a, 0));
   CHECK(t.table.zone(t.a)->cards == std::vector{t.cards[2], t.cards[0]});
-  CHECK(t.table.card(t.cards[3])->place == 1);
+  CHECK(t.table.card(t.cards[3])->index == 1);
 }
 
 TEST_CASE("cards: a run moves within its zone") {
@@ -44,10 +44,10 @@ TEST_CASE("cards: what cannot be done is a verdict, and changes nothing") {
   CHECK(t.table.move({{99}, 1}, t.b).reason == Reason::unknown_card);
   CHECK(t.table.move({CardId{}, 1}, t.b).reason == Reason::unknown_card);
   CHECK(t.table.move({t.cards[0], 1}, {99}).reason == Reason::unknown_zone);
-  CHECK(t.table.move({t.cards[2], 3}, t.b).reason == Reason::unknown_place);
-  CHECK(t.table.move({t.cards[2], 0}, t.b).reason == Reason::unknown_place);
-  CHECK(t.table.move({t.cards[2], 1}, t.b, 1).reason == Reason::unknown_place);
-  CHECK(t.table.move({t.cards[2], std::size_t(-1)}, t.a).reason == Reason::unknown_place);
+  CHECK(t.table.move({t.cards[2], 3}, t.b).reason == Reason::unknown_index);
+  CHECK(t.table.move({t.cards[2], 0}, t.b).reason == Reason::unknown_index);
+  CHECK(t.table.move({t.cards[2], 1}, t.b, 1).reason == Reason::unknown_index);
+  CHECK(t.table.move({t.cards[2], std::size_t(-1)}, t.a).reason == Reason::unknown_index);
   CHECK(t.table.flip({99}, true).reason == Reason::unknown_card);
   CHECK(t.table.revision() == before);
   CHECK_FALSE(t.table.top(t.b).has_value());

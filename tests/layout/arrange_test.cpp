@@ -12,7 +12,7 @@ struct Solved {
   std::vector<Rect> panels;
 };
 
-Solved solved(const Plan& plan, const std::vector<ZonePlace>& places, const PlanWindow& window,
+Solved solved(const Plan& plan, const std::vector<ZoneLayout>& places, const PlanWindow& window,
               std::size_t panels = 0, const std::vector<char>& empty = {}) {
   Solved s{{}, std::vector<Rect>(places.size()), std::vector<Rect>(panels)};
   check(plan, places, panels);
@@ -25,19 +25,19 @@ Solved solved(const Plan& plan, const std::vector<ZonePlace>& places, const Plan
 TEST_CASE("plan: a panel keeps its pixels while cards grow around it") {
   const Plan plan{.root = down({panel({1}, {.px = 100}, {.px = 40}), zone({1}, 1)}, 0), .margin = 0};
   for (const float height : {200.0f, 600.0f}) {
-    const Solved s = solved(plan, std::vector<ZonePlace>(1), {.size = {500, height}}, 1);
+    const Solved s = solved(plan, std::vector<ZoneLayout>(1), {.size = {500, height}}, 1);
     CHECK(s.panels[0] == Rect{{0, 0}, {500, 40}});
     CHECK(s.areas[0].min.y == 40);
     CHECK(s.result.unsnapped_card.height == Approx(std::min(height - 40, 700.0f)).margin(0.02));
   }
   // What does not fit at all is told, and everything stays finite.
-  CHECK_FALSE(solved(plan, std::vector<ZonePlace>(1), {.size = {500, 30}}, 1).result.fits);
+  CHECK_FALSE(solved(plan, std::vector<ZoneLayout>(1), {.size = {500, 30}}, 1).result.fits);
 }
 
 TEST_CASE("plan: insets keep a phone's cut-outs free, and fixed spaces their pixels") {
   Plan plan{.root = across({zone({1}, 1), space(0), zone({2}, 1)}, 0), .margin = 10};
   plan.root.parts[1].space = {.px = 30};
-  const Solved s = solved(plan, std::vector<ZonePlace>(2),
+  const Solved s = solved(plan, std::vector<ZoneLayout>(2),
                           {.size = {400, 300}, .insets = {.left = 20, .top = 40, .bottom = 6}});
   CHECK(s.areas[0].min == Vec2{30, 50});
   CHECK(s.areas[1].max == Vec2{390, 284});
@@ -47,18 +47,18 @@ TEST_CASE("plan: insets keep a phone's cut-outs free, and fixed spaces their pix
 TEST_CASE("plan: parts grow no further than their most and no less than their least") {
   Plan plan{.root = across({zone({1}, 1), zone({2}, 1)}, 0), .margin = 0, .largest_width = 50};
   plan.root.parts[0].most = Length{.px = 120};
-  const Solved s = solved(plan, std::vector<ZonePlace>(2), {.size = {1000, 200}});
+  const Solved s = solved(plan, std::vector<ZoneLayout>(2), {.size = {1000, 200}});
   CHECK(s.areas[0].width() == Approx(120));
   CHECK(s.areas[1].width() == Approx(880));
   plan.root.parts[0].share = 0;
   plan.root.parts[0].most = std::nullopt;
   plan.root.parts[0].least = {.px = 300};
-  const Solved t = solved(plan, std::vector<ZonePlace>(2), {.size = {1000, 200}});
+  const Solved t = solved(plan, std::vector<ZoneLayout>(2), {.size = {1000, 200}});
   CHECK(t.areas[0].width() == Approx(300));
 }
 
 TEST_CASE("plan: strips grow to what they prefer before shares and justification take what is left") {
-  const ZonePlace column{.layout = ColumnLayout{.open_strip = 0.5f, .least_open_strip = 0.1f}, .longest = 5};
+  const ZoneLayout column{.layout = ColumnLayout{.open_strip = 0.5f, .least_open_strip = 0.1f}, .longest = 5};
   Plan plan{.root = down({zone({1}), zone({2}, 1)}, 0), .margin = 0, .aspect = 1, .largest_width = 100};
   // Five cards of 100: 100 + 4 * 10 at least, 100 + 4 * 50 preferred; the slot below takes 100 and the rest.
   CHECK(solved(plan, {column, {}}, {.size = {400, 1000}}).areas[0].height() == Approx(300));
@@ -70,7 +70,7 @@ TEST_CASE("plan: a part may keep to its own size across, at either end or in the
   Plan plan{.root = down({zone({1})}, 0), .margin = 0, .largest_width = 100};
   const auto left = [&](Cross cross) {
     plan.root.parts[0].cross = cross;
-    return solved(plan, std::vector<ZonePlace>(1), {.size = {500, 400}}).areas[0];
+    return solved(plan, std::vector<ZoneLayout>(1), {.size = {500, 400}}).areas[0];
   };
   CHECK(left(Cross::stretch).width() == 500);
   CHECK(left(Cross::start).min.x == 0);
@@ -151,10 +151,10 @@ TEST_CASE("plan: seats lie around their table, each with its facing") {
   CHECK(facings(5) == std::vector{Facing::bottom, Facing::left, Facing::top, Facing::top, Facing::right});
   for (std::size_t n = 1; n <= 6; ++n) {
     const std::vector<Facing> sides = facings(n);
-    std::vector<ZonePlace> places;
+    std::vector<ZoneLayout> places;
     std::vector<PlanNode> nodes;
     for (std::size_t i = 0; i < n; ++i) {
-      ZonePlace place;
+      ZoneLayout place;
       place.layout = HandLayout{};
       place.longest = 5;
       place.facing = sides[i];
@@ -183,13 +183,13 @@ TEST_CASE("plan: an overlay lies over the window, where it is asked to and no la
                     .height = {.px = 50},
                     .across = Align::start,
                     .down = Align::start}};
-  const Solved s = solved(plan, std::vector<ZonePlace>(1), {.size = {600, 400}}, 2);
+  const Solved s = solved(plan, std::vector<ZoneLayout>(1), {.size = {600, 400}}, 2);
   CHECK(s.panels[0] == Rect{{200, 300}, {400, 400}});
   CHECK(s.panels[1] == Rect{{0, 0}, {600, 50}});
 }
 
 TEST_CASE("plan: a zone gives up its place while it is empty, and cards keep their size") {
-  std::vector<ZonePlace> places(2);
+  std::vector<ZoneLayout> places(2);
   places[0].gives_up = true;
   const Plan plan{.root = across({zone({1}, 1), zone({2}, 1)}, 0.2f), .margin = 0};
   const Solved both = solved(plan, places, {.size = {600, 300}}, 0, {0, 0});
@@ -202,7 +202,7 @@ TEST_CASE("plan: a zone gives up its place while it is empty, and cards keep the
 }
 
 TEST_CASE("plan: between two plans the current one stays until another's card is clearly larger") {
-  const std::vector<ZonePlace> places(2);
+  const std::vector<ZoneLayout> places(2);
   const std::vector<Plan> plans{{.root = across({zone({1}), zone({2})})},
                                 {.root = down({zone({1}), zone({2})})}};
   int changes = 0;

@@ -175,7 +175,7 @@ TEST_CASE("layout: snapping puts the corners of upright cards on device pixels a
 
 TEST_CASE("layout: an option out of its range is refused by name") {
   CHECK_THROWS_WITH(check(ColumnLayout{.open_strip = 0.1f}),
-                    Catch::Contains("least open strip is 0.18: 0 to 0.1 is expected"));
+                    Catch::Contains("least_open_strip is 0.18: 0 to 0.1 is expected"));
   CHECK_THROWS_WITH(check(HandLayout{.spacing = -1}), Catch::Contains("hand layout: spacing is -1"));
   CHECK_THROWS_WITH(check(PileLayout{.thickness = NAN}), Catch::Contains("pile layout: thickness is nan"));
   CHECK_THROWS_WITH(check(GridLayout{.columns = -1}), Catch::Contains("grid layout: columns is -1"));

@@ -7,11 +7,11 @@ using namespace apsidon::test;
 namespace {
 
 struct RandomPlan {
-  std::vector<ZonePlace> places;
+  std::vector<ZoneLayout> places;
   Plan plan;
 };
 
-PlanNode random_node(Random& r, std::vector<ZonePlace>& places, int depth) {
+PlanNode random_node(Random& r, std::vector<ZoneLayout>& places, int depth) {
   if (depth == 0 || r.chance(0.4f)) {
     if (r.chance(0.15f)) return space(r.uniform(0, 1));
     places.push_back(
@@ -76,7 +76,7 @@ TEST_CASE("plan: areas lie in the window, apart from one another, and hold their
 
 TEST_CASE("plan: the card is the largest that fits, to 0.01 px") {
   // Two slots side by side: 2 w + 0.5 w = 1000 - 2 * 20, so w = 384; height is plenty.
-  const std::vector<ZonePlace> places(2);
+  const std::vector<ZoneLayout> places(2);
   const Plan plan{.root = across({zone({1}), zone({2})}, 0.5f), .margin = 20};
   std::vector<Rect> areas(2);
   const PlanResult wide = solve(plan, places, {.size = {1000, 5000}}, {.areas = areas});
@@ -93,7 +93,7 @@ TEST_CASE("plan: the card is the largest that fits, to 0.01 px") {
 }
 
 TEST_CASE("plan: shares divide what is left, and without shares the parts are justified") {
-  const std::vector<ZonePlace> places(2);
+  const std::vector<ZoneLayout> places(2);
   std::vector<Rect> areas(2);
   Plan plan{.root = across({zone({1}, 1), zone({2}, 3)}, 0), .margin = 0, .largest_width = 100};
   (void)solve(plan, places, {.size = {600, 400}}, {.areas = areas});
@@ -133,7 +133,7 @@ TEST_CASE("plan: laying out and solving take nothing from the heap") {
 }
 
 TEST_CASE("plan: empty, tiny and broken windows give a defined, finite result") {
-  const std::vector<ZonePlace> places(1);
+  const std::vector<ZoneLayout> places(1);
   const Plan plan{.root = zone({1}), .margin = 16};
   std::vector<Rect> areas(1);
   for (const Size window :
@@ -146,7 +146,7 @@ TEST_CASE("plan: empty, tiny and broken windows give a defined, finite result") 
 }
 
 TEST_CASE("plan: of several plans the one with the larger card is taken") {
-  const std::vector<ZonePlace> places(2);
+  const std::vector<ZoneLayout> places(2);
   const std::vector<Plan> plans{{.root = across({zone({1}), zone({2})})},
                                 {.root = down({zone({1}), zone({2})})}};
   CHECK(best_plan(plans, places, {.size = {1200, 400}}) == 0);
@@ -154,7 +154,7 @@ TEST_CASE("plan: of several plans the one with the larger card is taken") {
 }
 
 TEST_CASE("plan: mistakes are refused with what is expected") {
-  const std::vector<ZonePlace> places(2);
+  const std::vector<ZoneLayout> places(2);
   CHECK_THROWS_WITH(check(Plan{.root = zone({1})}, places),
                     "plan: zone 2 has no place: every zone of the table is expected in the plan");
   CHECK_THROWS_WITH(check(Plan{.root = across({zone({1}), zone({1})})}, places),

@@ -145,7 +145,7 @@ TEST_CASE("motion: neither position nor velocity jumps at a retarget") {
   for_all("retargets", 10, [&](Random& r) {
     Motion motion;
     motion.resize(1);
-    motion.place(0, random_pose(r));
+    motion.put(0, random_pose(r));
     motion.travel(0, random_pose(r), glide(r));
     motion.advance_to(double{r.uniform(0.05f, 0.4f)});
     const double at = motion.now();
@@ -170,7 +170,7 @@ TEST_CASE("motion: neither position nor velocity jumps at a retarget") {
 TEST_CASE("motion: from rest a tween follows its curve exactly, and ends exactly at its goal") {
   Motion motion;
   motion.resize(1);
-  motion.place(0, {.centre = {100, 0}});
+  motion.put(0, {.centre = {100, 0}});
   const Pose goal{.centre = {300, 50}, .rotation = 1};
   motion.travel(0, goal, {.seconds = 2, .curve = ease});
   CHECK(motion.settles_at() == 2);
@@ -195,7 +195,7 @@ TEST_CASE("motion: a delayed card waits where it is, and a lifted one is highest
   motion.advance_to(1);
   CHECK_FALSE(motion.waiting(0));
   REQUIRE(motion.passages().size() == 1);
-  CHECK(motion.passages()[0] == Passage{Passage::Kind::left, 0, 0.5});
+  CHECK(motion.passages()[0] == Passage{Passage::Kind::departed, 0, 0.5});
   CHECK(motion.pose(0).lift == Approx(0.5f));
   CHECK(motion.pose(0).centre.x == Approx(50));
 }
@@ -203,7 +203,7 @@ TEST_CASE("motion: a delayed card waits where it is, and a lifted one is highest
 TEST_CASE("motion: rotation takes the short way and ends on the goal's own number") {
   Motion motion;
   motion.resize(1);
-  motion.place(0, {.rotation = 3});
+  motion.put(0, {.rotation = 3});
   motion.travel(0, {.rotation = -3}, {.seconds = 1, .curve = linear});
   motion.advance_to(0.5);
   CHECK(std::abs(std::cos(motion.pose(0).rotation) - std::cos(std::numbers::pi)) < 1e-3);
@@ -268,7 +268,7 @@ TEST_CASE("motion: after the first frame nothing is taken from the heap, landing
 TEST_CASE("motion: a way can bend, go through points, and turn the card over in a part of its time") {
   Motion motion;
   motion.resize(3);
-  for (std::size_t i = 0; i < 3; ++i) motion.place(i, {.centre = {0, 100}});
+  for (std::size_t i = 0; i < 3; ++i) motion.put(i, {.centre = {0, 100}});
   const Glide straight{.seconds = 1, .curve = {}};
   Glide bent = straight;
   bent.bend = 0.25f;
@@ -293,7 +293,7 @@ TEST_CASE("motion: a way can bend, go through points, and turn the card over in 
   double nearest = 1e9;
   Motion again;
   again.resize(1);
-  again.place(0, {.centre = {0, 100}});
+  again.put(0, {.centre = {0, 100}});
   again.travel(0, {.centre = {400, 100}}, straight, 0, 0, through);
   for (int i = 0; i <= 1000; ++i) {
     again.advance_to(i / 1000.0);
@@ -307,7 +307,7 @@ TEST_CASE("motion: a way can bend, go through points, and turn the card over in 
 TEST_CASE("motion: a lean stays beside the way until it is taken back, and effects do not end it") {
   Motion motion;
   motion.resize(1);
-  motion.place(0, {.centre = {50, 50}});
+  motion.put(0, {.centre = {50, 50}});
   motion.lean(0, {.move = {0, -30}, .scale = 0.5f}, {0.2f, 1});
   CHECK(motion.awake(0));
   motion.advance_to(2);

@@ -40,7 +40,7 @@ TableSetup random_game(Random& r) {
     }
     // A card turned by hand is a move, one turned by a rule is not: the model has to know which.
     if (handling.tap == TapKind::draw) rules.takes_itself = false;
-    rules.turns_uncovered = handling.tap != TapKind::flip && r.chance(0.4f);
+    rules.flips_uncovered = handling.tap != TapKind::flip && r.chance(0.4f);
     if (handling.tap != TapKind::pick && r.chance(0.3f)) handling.double_tap = TapKind::send;
     if (r.chance(0.3f)) handling.flick_to = other(i);
   }

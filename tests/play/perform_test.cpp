@@ -33,7 +33,7 @@ TEST_CASE("play: drawn cards leave one by one, turn on the way, land in order, a
   const auto events = s.go(5);
   CHECK(counted(events) == std::map<EventKind, int>{{EventKind::began, 1},
                                                     {EventKind::departed, 3},
-                                                    {EventKind::turned, 3},
+                                                    {EventKind::edge_on, 3},
                                                     {EventKind::landed, 3},
                                                     {EventKind::cue, 3},
                                                     {EventKind::ended, 1},
@@ -220,7 +220,7 @@ TEST_CASE("play: the side that shows changes exactly when the event says that it
   REQUIRE(other.field.edits().flip(card, false));
   double turned = 0;
   for (const Event& e : other.go(2)) {
-    if (e.kind == EventKind::turned) turned = e.time;
+    if (e.kind == EventKind::edge_on) turned = e.time;
   }
   CHECK(turned == Approx(0.15));
   s.field.advance_to(turned - 1e-6);
@@ -350,7 +350,7 @@ TEST_CASE("play: reduced motion has the same events, and no card is ever between
 TEST_CASE("play: stale cards and unknown zones in a script are passed over") {
   Stage s;
   const PerformanceId id = s.field.performances().perform(sequence(
-      {send({{999}}, s.waste), gather({77}), shuffle({77}, 1), draw({77}, s.waste), flip({{999}}, true),
+      {move_cards({{999}}, s.waste), gather({77}), shuffle({77}, 1), draw({77}, s.waste), flip({{999}}, true),
        shake({{999}}), collect({{999}}, {77}), wait(-5), together({}), sequence({})}));
   CHECK_FALSE(s.field.performances().running(id));
   CHECK(s.at_rest());

@@ -86,7 +86,7 @@ TEST_CASE("play: cards of a grid keep their cells when one leaves, and a newcome
   CHECK(*field.where().resting_pose(cards[1]) == second);
   REQUIRE(field.edits().set_cell(cards[1], 7));
   CHECK(field.where().resting_pose(cards[1])->centre.y > fifth.centre.y);
-  CHECK(field.edits().set_cell(cards[1], -9).reason == Reason::unknown_place);
+  CHECK(field.edits().set_cell(cards[1], -9).reason == Reason::unknown_index);
   CHECK(field.edits().set_cell({999}, 1).reason == Reason::unknown_card);
 }
 
@@ -106,7 +106,7 @@ TEST_CASE("play: free positions and turns are the table's, and survive a resize"
         Approx(field.where().area(id)->min.x + field.where().card_size().width / 2).margin(1));
   REQUIRE(field.edits().set_sideways(card, true));
   CHECK(field.where().resting_pose(card)->rotation == Approx(1.5707963));
-  CHECK(field.edits().set_position(card, {NAN, 0}).reason == Reason::unknown_place);
+  CHECK(field.edits().set_position(card, {NAN, 0}).reason == Reason::unknown_index);
   CHECK(field.edits().set_sideways({99}, true).reason == Reason::unknown_card);
 }
 

@@ -114,7 +114,7 @@ TEST_CASE("rules: a stock gives by the pass, and so many passes") {
   const auto tap = [&] {
     const Verdict v = judge_stock(b.table, b.book(), b.stock);
     if (v && v.found > 0) b.table.take(b.stock, b.waste, static_cast<std::size_t>(v.found), true);
-    if (v && v.found == 0) (void)b.table.turn_over(b.waste, b.stock);
+    if (v && v.found == 0) (void)b.table.recycle(b.waste, b.stock);
     return v;
   };
   CHECK(tap().found == 3);

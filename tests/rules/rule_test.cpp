@@ -132,7 +132,7 @@ TEST_CASE("rules: stale ids and zones without rules are verdicts") {
   CHECK(judge_drop(bench.table, {bench.rules}, {{99}, 1}, bench.bed).reason == Reason::unknown_card);
   const CardId card = bench.table.zone(bench.hand)->cards.front();
   CHECK(judge_drop(bench.table, {bench.rules}, {card, 1}, {99}).reason == Reason::unknown_zone);
-  CHECK(judge_drop(bench.table, {bench.rules}, {card, 2}, bench.bed).reason == Reason::unknown_place);
+  CHECK(judge_drop(bench.table, {bench.rules}, {card, 2}, bench.bed).reason == Reason::unknown_index);
   CHECK(judge_drop(bench.table, {bench.rules}, {card, 1}, bench.hand).reason == Reason::same_zone);
   CHECK(judge_drop(bench.table, {}, {card, 1}, bench.bed).reason == Reason::drop_nothing);
   CHECK(judge_pick(bench.table, {}, card).verdict.reason == Reason::pick_nothing);

@@ -60,10 +60,12 @@ TEST_CASE("style: every test is a sentence with its part first") {
   const std::set<std::string> parts{"geometry", "cards", "layout", "plan",     "motion",
                                     "hit",      "rules", "art",    "gesture",  "play",
                                     "files",    "draw",  "tool",   "examples", "style"};
-  const std::regex test_case("TEST_CASE\\(\"([^\"]*)\"");
+  const std::regex test_case("\\nTEST_CASE\\(\\s*\"([^\"]*)\"");
   int tests = 0;
+  int all = 0;
   for (const auto& file : files_under("tests", "_test.cpp")) {
-    const std::string text = contents(file);
+    const std::string text = "\n" + contents(file);
+    for (std::size_t at = 0; (at = text.find("\nTEST_CASE(", at)) != std::string::npos; ++at) ++all;
     for (std::sregex_iterator it(text.begin(), text.end(), test_case), end; it != end; ++it) {
       const std::string name = (*it)[1];
       CAPTURE(file.string(), name);
@@ -71,6 +73,7 @@ TEST_CASE("style: every test is a sentence with its part first") {
       ++tests;
     }
   }
+  CHECK(tests == all);
   CHECK(tests > 100);
 }
 

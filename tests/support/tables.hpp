@@ -156,7 +156,7 @@ inline void assert_whole(const Table& table, std::size_t cards) {
       const Card* card = table.card(zone.cards[i]);
       RC_ASSERT(card != nullptr);
       RC_ASSERT(card->zone == zone.id);
-      RC_ASSERT(card->place == i);
+      RC_ASSERT(card->index == i);
       RC_ASSERT(++seen[*table.slot(card->id)] == 1);
       ++count;
     }

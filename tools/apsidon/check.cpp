@@ -106,7 +106,7 @@ class Checker {
   }
 
   void check_place(const Zone& zone) {
-    const ZonePlace& place = setup_.layout_of(zone.id);
+    const ZoneLayout& place = setup_.layout_of(zone.id);
     if (place.gives_up && zone.cards.empty()) return;
     const Rect area = *field_.where().area(zone.id);
     const float smaller = std::min(area.width(), area.height());
@@ -121,7 +121,7 @@ class Checker {
 
   /// Lays the zone out at its longest: is it crowded, and are its strips wide enough for a corner mark?
   void check_longest(const Zone& zone) {
-    const ZonePlace& place = setup_.layout_of(zone.id);
+    const ZoneLayout& place = setup_.layout_of(zone.id);
     const auto n = static_cast<std::size_t>(place.longest);
     if (n < 2 || place.scrolls || (place.gives_up && zone.cards.empty())) return;
     const std::vector<LaidCard> cards(n);
@@ -161,7 +161,7 @@ class Checker {
   }
 
   void check_held(const Zone& zone) {
-    const ZonePlace& place = setup_.layout_of(zone.id);
+    const ZoneLayout& place = setup_.layout_of(zone.id);
     if (zone.cards.size() > static_cast<std::size_t>(place.longest)) {
       add("over-longest", zone.name,
           fmt::format("it holds {} cards, its longest is {}: raise 'longest' to what the game can put there",

@@ -122,7 +122,7 @@ CardId find_card(const Table& table, const std::string& text) {
 std::string card_text(const Table& table, CardId id) {
   const Card& card = *table.card(id);
   return fmt::format("{} (card {}, {}:{})", table.deck().text(card.face), id.value,
-                     table.zone(card.zone)->name, card.place);
+                     table.zone(card.zone)->name, card.index);
 }
 
 double rounded(double value, double step) { return std::round(value / step) * step + 0.0; }

@@ -47,7 +47,7 @@ std::string tightest_zone(const TableSetup& setup, const Plan& plan, Size window
   std::set<std::string> stems;
   for (const Zone& zone : setup.table.zones()) stems.insert(stem_of(zone.name));
   for (const std::string& stem : stems) {
-    std::vector<ZonePlace> lighter(setup.layouts().begin(), setup.layouts().end());
+    std::vector<ZoneLayout> lighter(setup.layouts().begin(), setup.layouts().end());
     for (const Zone& zone : setup.table.zones()) {
       if (stem_of(zone.name) == stem) lighter[zone.id.value - 1] = {.factor = 0.05f};
     }

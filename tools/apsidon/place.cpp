@@ -61,7 +61,7 @@ std::string text_of(const Playfield& field, const Options& options) {
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
       const Pose pose = *field.where().resting_pose(id);
-      out += fmt::format("  {:>3}  card {:<4} {:<12} {:<8} x {:>8}  y {:>8}  turned {:>6}\n", card.place,
+      out += fmt::format("  {:>3}  card {:<4} {:<12} {:<8} x {:>8}  y {:>8}  turned {:>6}\n", card.index,
                          id.value, table.deck().text(card.face), card.face_up ? "open" : "covered",
                          number(double{pose.centre.x}), number(double{pose.centre.y}),
                          number(degrees(pose.rotation)) + "°");
@@ -83,7 +83,7 @@ std::string csv_of(const Playfield& field, const Options& options) {
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
       const Pose pose = *field.where().resting_pose(id);
-      out += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", zone.name, card.place, id.value,
+      out += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", zone.name, card.index, id.value,
                          table.deck().text(card.face), card.face_up, number(double{pose.centre.x}),
                          number(double{pose.centre.y}), number(degrees(pose.rotation)),
                          number(double{pose.scale}), number(double{field.where().card_size().width}),
@@ -115,7 +115,7 @@ nlohmann::ordered_json json_of(const Playfield& field, const Options& options) {
       const Card& card = *table.card(id);
       const Pose pose = *field.where().resting_pose(id);
       nlohmann::ordered_json c;
-      c["index"] = card.place;
+      c["index"] = card.index;
       c["card"] = id.value;
       c["face"] = table.deck().text(card.face);
       c["face_up"] = card.face_up;

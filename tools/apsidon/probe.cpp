@@ -81,7 +81,7 @@ int run(const Options& options) {
     }
     if (card) {
       json["card"] = hit.card.value;
-      json["index"] = card->place;
+      json["index"] = card->index;
       json["face"] = table.deck().text(card->face);
       json["face_up"] = card->face_up;
       json["pick"] = std::string(code_of(pick.verdict.reason));
@@ -93,7 +93,7 @@ int run(const Options& options) {
     print(fmt::format("hit,zone,index,card,face,pick,run,insertion,panel\n"));
     const std::string index = hit.zone ? fmt::format("{}", insertion) : "";
     if (card) {
-      print(fmt::format("card,{},{},{},{},{},{},{},\n", zone, card->place, hit.card.value,
+      print(fmt::format("card,{},{},{},{},{},{},{},\n", zone, card->index, hit.card.value,
                         table.deck().text(card->face), code_of(pick.verdict.reason), pick.run.count, index));
     } else {
       print(fmt::format("{},{},,,,,,{},{}\n", kind_of(hit), zone, index, panel));

@@ -29,7 +29,7 @@ struct Card {
   int cell = -1;
   Vec2 at = {0.5f, 0.5f};
   ZoneId zone = {};
-  std::size_t place = 0;  ///< in the zone, from the bottom, from 0
+  std::size_t index = 0;  ///< in the zone, from the bottom, from 0
 
   friend bool operator==(const Card&, const Card&) = default;
 };
@@ -38,7 +38,7 @@ struct Card {
 struct ZoneOptions {
   std::string name = {};  ///< not empty, unique in the table: "bed-1"
   std::uint64_t key = 0;  ///< the game's own number for the zone; 0 for none, otherwise unique in the table
-  int turned_over = 0;    ///< how often a waste was turned over into it already, [0, 1000000]
+  int recycled = 0;       ///< how often a waste was recycled into it already, [0, 1000000]
 };
 
 /// An ordered list of cards with one place on the table.
@@ -47,7 +47,7 @@ struct Zone {
   std::string name = {};
   std::uint64_t key = 0;
   std::vector<CardId> cards = {};  ///< bottom to top
-  int turned_over = 0;             ///< how often a waste was turned over into it
+  int recycled = 0;                ///< how often a waste was turned over into it
   std::uint64_t revision = 0;      ///< grows with every change of what lies here or how
 
   friend bool operator==(const Zone&, const Zone&) = default;
@@ -75,7 +75,7 @@ struct LyingCard {
 /// All that lies in a zone, and how.
 struct ZoneContents {
   ZoneId zone = {};
-  int turned_over = 0;
+  int recycled = 0;
   std::vector<LyingCard> cards = {};  ///< bottom to top
 
   friend bool operator==(const ZoneContents&, const ZoneContents&) = default;

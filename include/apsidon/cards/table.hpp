@@ -78,12 +78,12 @@ class APSIDON_CORE_EXPORT Table {
 
   /// Moves a run to the top of a zone. O(cards of both zones).
   Verdict move(const Run& run, ZoneId to);
-  /// Moves a run so that its first card gets the place `at`, counted without the run itself.
+  /// Moves a run so that its first card gets the index `at`, counted without the run itself.
   Verdict move(const Run& run, ZoneId to, std::size_t at);
-  /// Turns a card face up or down.
+  /// Flips a card face up or down.
   Verdict flip(CardId card, bool face_up);
-  /// Turns a card sideways or upright.
-  Verdict turn(CardId card, bool sideways);
+  /// Lays a card sideways or upright.
+  Verdict set_sideways(CardId card, bool sideways);
   /// Puts a card into a cell of its zone's grid; -1 for none. A card loses its cell when it moves to another
   /// zone.
   Verdict set_cell(CardId card, int cell);
@@ -101,21 +101,21 @@ class APSIDON_CORE_EXPORT Table {
   Verdict conceal(ZoneId zone);
   /// Moves the `count` topmost cards of a zone below the others.
   Verdict cut(ZoneId zone, std::size_t count);
-  /// Moves all cards of a zone onto another, one by one from the top, turned over: a waste becomes a stock
+  /// Moves all cards of a zone onto another, one by one from the top, flipped: a waste becomes a stock
   /// again, and gives its cards in the order in which they came.
-  Verdict turn_over(ZoneId from, ZoneId to);
+  Verdict recycle(ZoneId from, ZoneId to);
   /// Lays the cards of some zones anew: each of those cards once, in any of those zones. Refused when a zone
   /// or card is named twice, or cards are missing. O(cards of those zones).
   Verdict arrange(std::span<const ZoneContents> contents);
   /// How a zone's cards lie now; empty for a stale id.
   [[nodiscard]] ZoneContents contents_of(ZoneId zone) const;
-  /// Moves up to `count` cards from the top of a zone onto another, one by one, turned to the stated side.
+  /// Moves up to `count` cards from the top of a zone onto another, one by one, on the stated side.
   /// Says how many there were; none is an answer, not an error.
   std::size_t take(ZoneId from, ZoneId to, std::size_t count, bool face_up);
   /// Moves cards from anywhere onto a zone, in this order, covered and upright. Refused when one is named
   /// twice. O(cards of all zones).
   Verdict gather(std::span<const CardId> cards, ZoneId to);
-  /// Exchanges the places of two cards.
+  /// Exchanges two cards.
   Verdict swap(CardId a, CardId b);
   /// Takes a card off the table for good. Its id is never used again.
   Verdict remove(CardId card);

@@ -14,7 +14,7 @@ enum class Reason : std::uint8_t {
   // about what was named
   unknown_card,   ///< no card on the table has this id
   unknown_zone,   ///< no zone of the table has this id
-  unknown_place,  ///< the zone has fewer cards than that
+  unknown_index,  ///< the zone has fewer cards than that
   unknown_key,    ///< no zone has this key
   unknown_face,   ///< not a face of the table's deck
   missing_key,    ///< a wanted card or zone has no key
@@ -25,7 +25,6 @@ enum class Reason : std::uint8_t {
   not_top,       ///< the zone gives its top card only
   face_down,     ///< the card lies face down
   not_linked,    ///< `card` does not follow the card below it, so the run does not hold together
-  busy,          ///< another card is in the hand
   // about dropping
   same_zone,          ///< the run lies there already
   drop_nothing,       ///< the zone takes no cards

@@ -34,6 +34,13 @@ struct Matrix {
 /// perspective.
 [[nodiscard]] APSIDON_CORE_EXPORT Matrix matrix_of(const Pose& pose);
 
+/// How a card lies: both from one call, as the work is the same.
+struct Shown {
+  Matrix matrix = {};
+  Quad corners = {};
+};
+[[nodiscard]] APSIDON_CORE_EXPORT Shown shown(const Pose& pose, Size card);
+
 /// The smallest upright box around the corners.
 [[nodiscard]] APSIDON_CORE_EXPORT Rect bounds(const Quad& quad);
 

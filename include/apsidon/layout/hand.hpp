@@ -16,7 +16,6 @@ struct HandLayout {
   Align align = Align::centre;               ///< where the hand lies in a wider area
   float raise = 0.22f;  ///< how far a raised card comes out, share of the card's height, [0, 2]
   float part = 0.3f;    ///< how far its neighbours step aside, share of the card's width, [0, 2]
-  float lift = 0.15f;   ///< how far a lifted card comes out, share of the height, [0, 2]
 
   friend bool operator==(const HandLayout&, const HandLayout&) = default;
 };

@@ -11,7 +11,6 @@ namespace apsidon {
 struct LaidCard {
   bool face_up = true;
   bool sideways = false;  ///< turned by a quarter; takes its turned size
-  bool lifted = false;    ///< selected: comes a little out of its line, where the layout knows how
   std::int32_t cell =
       -1;  ///< of a grid that keeps cells: which, row by row from 0; -1: as many as lie below it
   Vec2 at = {0.5f, 0.5f};  ///< of a free layout: the middle, as shares of the room that the area leaves
@@ -23,14 +22,14 @@ struct LaidCard {
 /// them.
 enum class Facing : std::uint8_t { bottom, left, top, right };
 
-inline constexpr std::ptrdiff_t no_place = -1;
+inline constexpr std::ptrdiff_t no_index = -1;
 
-/// The room that a layout makes in a zone. With none of it, and no card lifted, a layout gives the neutral
-/// poses, else the resting poses.
+/// The room that a layout makes in a zone. With none of it a layout gives the neutral poses, else the
+/// resting poses.
 struct Room {
-  std::ptrdiff_t raised = no_place;  ///< place of the card that is raised, or in a column looked at
+  std::ptrdiff_t raised = no_index;  ///< place of the card that is raised, or in a column looked at
   std::ptrdiff_t insert_at =
-      no_place;  ///< before which place a card may be inserted; the number of cards: at the end
+      no_index;  ///< before which place a card may be inserted; the number of cards: at the end
 
   friend bool operator==(const Room&, const Room&) = default;
 };

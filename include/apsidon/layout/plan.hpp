@@ -34,14 +34,14 @@ enum class Cross : std::uint8_t { stretch, start, centre, end };
 /// or one below the other (`down`).
 struct PlanNode {
   PlanKind kind = PlanKind::space;
-  std::vector<PlanNode> parts = {};         ///< of across and down
-  ZoneId zone = {};                         ///< of zone
-  PanelId panel = {};                       ///< of panel
-  std::vector<FormationPlace> places = {};  ///< of formation
-  Length width = {};                        ///< of panel: its least width
-  Length height = {};                       ///< of panel: its least height
-  Length space = {};                        ///< of space: its length along the parent's direction
-  Length gap = {.cards = 0.15f};            ///< of across and down: between parts
+  std::vector<PlanNode> parts = {};       ///< of across and down
+  ZoneId zone = {};                       ///< of zone
+  PanelId panel = {};                     ///< of panel
+  std::vector<FormationSlot> slots = {};  ///< of formation
+  Length width = {};                      ///< of panel: its least width
+  Length height = {};                     ///< of panel: its least height
+  Length space = {};                      ///< of space: its length along the parent's direction
+  Length gap = {.cards = 0.15f};          ///< of across and down: between parts
   float share =
       0;  ///< of what is left along the parent's direction; with all shares 0 the parent justifies, [0, 1000]
   Length least = {};                ///< along the parent's direction, no shorter
@@ -59,7 +59,7 @@ struct PlanNode {
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode zone(ZoneId id, float share = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode panel(PanelId id, Length width, Length height, float share = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode space(float card_widths);
-[[nodiscard]] APSIDON_CORE_EXPORT PlanNode formation(std::vector<FormationPlace> places, float share = 0);
+[[nodiscard]] APSIDON_CORE_EXPORT PlanNode formation(std::vector<FormationSlot> slots, float share = 0);
 /// Seats around a table with `middle` between them: the first at the bottom, the others clockwise: left,
 /// along the top, and right. Two sit face to face. `facings` says where each looks from.
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode seats(std::vector<PlanNode> seats, PlanNode middle,
@@ -90,7 +90,7 @@ struct Plan {
 };
 
 /// How a zone lies in its area and how much it must be able to hold.
-struct ZonePlace {
+struct ZoneLayout {
   Layout layout = SlotLayout{};
   int longest = 1;  ///< the most cards for which the plan keeps room, [0, 100000]
   Facing facing = Facing::bottom;
@@ -100,13 +100,13 @@ struct ZonePlace {
   bool gives_up =
       false;  ///< while it is empty its area is a point and its place its neighbours'; cards keep their size
 
-  friend bool operator==(const ZonePlace&, const ZonePlace&) = default;
+  friend bool operator==(const ZoneLayout&, const ZoneLayout&) = default;
 };
 
 /// Throws Error when a number is out of its range, an across or down has no parts, or a zone is unknown (not
-/// in `places`), named twice, or missing; likewise for panels, `panels` of which there are, except that one
+/// in `zones`), named twice, or missing; likewise for panels, `panels` of which there are, except that one
 /// may be missing.
-APSIDON_CORE_EXPORT void check(const Plan& plan, std::span<const ZonePlace> places, std::size_t panels = 0);
+APSIDON_CORE_EXPORT void check(const Plan& plan, std::span<const ZoneLayout> zones, std::size_t panels = 0);
 
 /// The window that a plan is solved for. What is not finite or negative counts as 0; such a ratio as 1.
 struct PlanWindow {
@@ -125,7 +125,7 @@ struct PlanResult {
   friend bool operator==(const PlanResult&, const PlanResult&) = default;
 };
 
-/// Where a plan's results go. `areas` by ZoneId - 1, as long as the places; `panels` by PanelId - 1, where a
+/// Where a plan's results go. `areas` by ZoneId - 1, as long as the zones; `panels` by PanelId - 1, where a
 /// panel that the plan does not show gets an empty box; both are written whole. `empty`, by ZoneId - 1, says
 /// which zones hold nothing now.
 struct PlanAreas {
@@ -138,14 +138,14 @@ struct PlanAreas {
 /// areas with it; what is left widens strips as far as they prefer, and goes to shares then. A window smaller
 /// in neither direction never gives smaller unsnapped cards. What a plan needs is convex in the card's width,
 /// so Newton's method comes down to the answer in a few steps, each O(nodes); allocates nothing.
-APSIDON_CORE_EXPORT PlanResult solve(const Plan& plan, std::span<const ZonePlace> places,
+APSIDON_CORE_EXPORT PlanResult solve(const Plan& plan, std::span<const ZoneLayout> zones,
                                      const PlanWindow& window, const PlanAreas& out);
 
 /// The plan of several whose unsnapped card is the largest in this window; the first of equals. `current`
 /// stays unless another's card is larger by more than 4%, so that a window that is being dragged does not
 /// flicker between two. `plans` is not empty.
 [[nodiscard]] APSIDON_CORE_EXPORT std::size_t best_plan(std::span<const Plan> plans,
-                                                        std::span<const ZonePlace> places,
+                                                        std::span<const ZoneLayout> zones,
                                                         const PlanWindow& window,
                                                         std::optional<std::size_t> current = std::nullopt);
 

@@ -11,7 +11,7 @@ struct SpreadLayout {
   float least_spacing = 0.12f;  ///< below this the spread is crowded, [0, spacing]
   int last = 0;                 ///< how many cards are spread, from the top; 0: all, [0, 100000]
   Align align = Align::start;   ///< where the line lies in a wider area
-  float lift = 0.15f;  ///< how far a lifted or raised card comes out, share of the card's height, [0, 2]
+  float lift = 0.15f;           ///< how far a raised card comes out, share of the card's height, [0, 2]
 
   friend bool operator==(const SpreadLayout&, const SpreadLayout&) = default;
 };

@@ -45,7 +45,7 @@ APSIDON_CORE_EXPORT void check(const Choreography& choreography, std::string_vie
 
 /// A card among those that move together.
 struct Traveller {
-  std::size_t place = 0;  ///< in their order, from 0
+  std::size_t index = 0;  ///< in their order, from 0
   std::size_t of = 1;     ///< how many they are
   float distance = 0;     ///< to its goal
   float farthest = 0;     ///< the largest of those distances

@@ -15,9 +15,9 @@ namespace apsidon {
 /// Something that a card's way came to.
 struct Passage {
   enum class Kind : std::uint8_t {
-    left,     ///< it had waited for the start of its way
-    edge_on,  ///< it was turned over as far as its edge: the side that shows has changed
-    landed,   ///< it arrived at its goal
+    departed,  ///< it had waited for the start of its way
+    edge_on,   ///< it was turned over as far as its edge: the side that shows has changed
+    landed,    ///< it arrived at its goal
   };
 
   Kind kind = Kind::landed;
@@ -53,7 +53,7 @@ class APSIDON_CORE_EXPORT Motion {
   [[nodiscard]] double now() const;
 
   /// Puts a card at a pose at once, whatever it did.
-  void place(std::size_t slot, const Pose& pose);
+  void put(std::size_t slot, const Pose& pose);
   /// Sends a card from where it is to a goal; `delay` seconds, >= 0, pass before it leaves. `through` are
   /// points that its middle passes in order, px. The goal's flip axis holds from the start.
   void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0, ClockIndex clock = 0,
@@ -99,8 +99,6 @@ class APSIDON_CORE_EXPORT Motion {
   [[nodiscard]] double lands_at(std::size_t slot) const;
   /// Adds the slots on which an effect of this kind is on. O(effects).
   void with_effect(EffectKind kind, std::vector<std::uint32_t>& slots) const;
-  /// Whether an effect of this kind is on.
-  [[nodiscard]] bool has_effect(std::size_t slot, EffectKind kind) const;
   /// When everything will have arrived, known from the start; `now()` when all is at rest, infinity while a
   /// clock stands still that cards go by. O(cards awake).
   [[nodiscard]] double settles_at() const;

@@ -16,7 +16,7 @@ struct EventPhrases {
   std::array<std::string, event_kind_count> by_kind;
   std::string run = "{card} and {more} on it";  ///< `{card}` of several cards; `{card}`, `{more}`
   std::string covered = "a covered card";       ///< a card that shows its back
-  std::string focus_card = "{card}, {place} of {count} in {zone}";
+  std::string focus_card = "{card}, {position} of {count} in {zone}";
   std::string focus_zone = "{zone}, empty";
   std::string focus_panel = "{panel}";
   std::string may_pick = "may be picked up";  ///< added to what is focused

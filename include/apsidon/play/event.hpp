@@ -25,10 +25,10 @@ enum class EventKind : std::uint8_t {
   cancelled,      ///< it was let go over nothing, or the drag was lost
   superseded,     ///< while its answer was waited for, the run or its place has changed; the verdict says how
   exchanged,      ///< a card went to where the dropped one came from
-  flipped,        ///< the player, or a rule, has turned a card over
+  flipped,        ///< the player, or a rule, has flipped a card
   taken,          ///< a zone has taken by itself what fits
   drawn,          ///< a stock gave `count` cards
-  recycled,       ///< a waste was turned over into its stock
+  recycled,       ///< a waste was recycled into its stock
   matched,        ///< `count` open cards belong together; the first is `card`
   unmatched,      ///< they do not, and are covered again
   no_moves,       ///< nothing can be moved or drawn any more
@@ -41,7 +41,7 @@ enum class EventKind : std::uint8_t {
   focused,        ///< keys act on this card, zone or panel now
   emptied,        ///< `from` has no cards any more
   departed,       ///< a card of a performance leaves
-  turned,         ///< a card that turns over is edge-on: the side that shows changes now
+  edge_on,        ///< a card that flips is edge-on: the side that shows changes now
   landed,         ///< a card that travelled to another place has arrived
   began,          ///< a performance begins
   cue,            ///< a named moment of a performance

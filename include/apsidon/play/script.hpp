@@ -57,7 +57,7 @@ struct Script {
 [[nodiscard]] APSIDON_CORE_EXPORT Script shuffle(ZoneId zone, std::uint64_t seed);
 [[nodiscard]] APSIDON_CORE_EXPORT Script draw(ZoneId from, ZoneId to, std::size_t count = 1,
                                               bool face_up = true);
-[[nodiscard]] APSIDON_CORE_EXPORT Script send(std::vector<CardId> cards, ZoneId to);
+[[nodiscard]] APSIDON_CORE_EXPORT Script move_cards(std::vector<CardId> cards, ZoneId to);
 [[nodiscard]] APSIDON_CORE_EXPORT Script flip(std::vector<CardId> cards, bool face_up);
 /// Shows cards for so many seconds and covers them again.
 [[nodiscard]] APSIDON_CORE_EXPORT Script reveal(std::vector<CardId> cards, double seconds);

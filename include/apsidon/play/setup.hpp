@@ -29,10 +29,10 @@ struct ZoneSetup {
   std::optional<StockRule> stock = {};
   bool exchanges = false;  ///< these four: see ZoneRules
   bool sorts = false;
-  bool turns_uncovered = false;
+  bool flips_uncovered = false;
   bool takes_itself = false;
   ZoneHandling handling = {};
-  int turned_over = 0;                  ///< how often a waste was turned over into it already
+  int recycled = 0;                     ///< how often a waste was turned over into it already
   std::vector<CardOptions> cards = {};  ///< bottom to top
 };
 
@@ -73,14 +73,14 @@ struct APSIDON_CORE_EXPORT TableSetup {
 
   // What a zone was added with, by its id. The id is one of the table.
 
-  [[nodiscard]] const ZonePlace& layout_of(ZoneId zone) const { return layouts_[zone.value - 1]; }
-  [[nodiscard]] ZonePlace& layout_of(ZoneId zone) { return layouts_[zone.value - 1]; }
+  [[nodiscard]] const ZoneLayout& layout_of(ZoneId zone) const { return layouts_[zone.value - 1]; }
+  [[nodiscard]] ZoneLayout& layout_of(ZoneId zone) { return layouts_[zone.value - 1]; }
   [[nodiscard]] const ZoneRules& rules_of(ZoneId zone) const { return rules_[zone.value - 1]; }
   [[nodiscard]] ZoneRules& rules_of(ZoneId zone) { return rules_[zone.value - 1]; }
   [[nodiscard]] const ZoneHandling& handling_of(ZoneId zone) const { return handling_[zone.value - 1]; }
   [[nodiscard]] ZoneHandling& handling_of(ZoneId zone) { return handling_[zone.value - 1]; }
   /// For `solve` and the like, by ZoneId - 1.
-  [[nodiscard]] std::span<const ZonePlace> layouts() const { return layouts_; }
+  [[nodiscard]] std::span<const ZoneLayout> layouts() const { return layouts_; }
   /// For judging without a playfield. Valid until the set-up changes.
   [[nodiscard]] Rulebook rulebook() const { return {rules_, links}; }
   /// How many zones were added; a table with others fails `check`.
@@ -97,7 +97,7 @@ struct APSIDON_CORE_EXPORT TableSetup {
   std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
 
  private:
-  std::vector<ZonePlace> layouts_ = {};  // by ZoneId - 1, as the next two
+  std::vector<ZoneLayout> layouts_ = {};  // by ZoneId - 1, as the next two
   std::vector<ZoneRules> rules_ = {};
   std::vector<ZoneHandling> handling_ = {};
 };

@@ -1,12 +1,13 @@
 #pragma once
-// The options of every layout as a file has them: one list each for reader and writer. Not installed.
+// The options of every layout with their ranges: one list each for checking, reading and writing. Not
+// installed.
 #include <array>
 #include <string_view>
 #include <utility>
 
 #include "apsidon/layout/layout.hpp"
 
-namespace apsidon::files_detail {
+namespace apsidon {
 
 inline constexpr std::array<std::pair<std::string_view, Align>, 3> align_names{{
     {"start", Align::start},
@@ -69,7 +70,6 @@ void fields(HandLayout& l, V& v) {
   v.word("align", l.align, align_names);
   v.number("raise", l.raise, 0, 2);
   v.number("part", l.part, 0, 2);
-  v.number("lift", l.lift, 0, 2);
 }
 
 template <class V>
@@ -94,4 +94,4 @@ void fields(RingLayout& l, V& v) {
   v.number("least_spacing", l.least_spacing, 0, 4);
 }
 
-}  // namespace apsidon::files_detail
+}  // namespace apsidon

@@ -1,0 +1,93 @@
+#pragma once
+// Checking options against their ranges. Not installed.
+#include <fmt/format.h>
+
+#include <string>
+#include <string_view>
+
+#include "apsidon/geometry/angle.hpp"
+#include "apsidon/geometry/error.hpp"
+
+namespace apsidon::geometry_detail {
+
+/// Throws Error when a number is outside of its range, or not a number.
+template <class Number>
+void check_range(std::string_view what, Number value, double least, double most) {
+  // In the number's own type, so that 0.2 as a float is within 0.2.
+  const auto low = static_cast<Number>(least);
+  const auto high = static_cast<Number>(most);
+  if (!(value >= low && value <= high)) {
+    throw Error(fmt::format("{} is {}: {} to {} is expected", what, value, low, high));
+  }
+}
+
+/// The number as people write it: 0.8, not 0.800000011920929.
+inline double decimal_of(float value) { return std::stod(fmt::format("{}", value)); }
+
+/// Visits the options of a struct, as its `fields` lists them, and throws Error for the first that is outside
+/// of its range. The readers and writers of files visit the same lists, so that each range is written once.
+class OptionChecker {
+ public:
+  /// "hand layout": whose options these are, for the message.
+  explicit OptionChecker(std::string whose) : whose_(std::move(whose)) {}
+
+  template <class Number>
+  void number(std::string_view key, const Number& value, double least, double most) const {
+    check_range(name(key), value, least, most);
+  }
+  /// A least strip is not above the preferred one.
+  void least(std::string_view key, float value, float preferred, double) const {
+    number(key, value, 0, double{preferred});
+  }
+  void whole(std::string_view key, int value, int least, int most) const {
+    check_range(name(key), value, least, most);
+  }
+  void angle(std::string_view key, Angle value, double least, double most) const {
+    constexpr double rounding = 0.01;  // degrees; an angle is kept in radians
+    check_range(name(key), static_cast<float>(value.degrees()), least - rounding, most + rounding);
+  }
+  template <class Cues>
+  void cues(std::string_view key, const Cues& cues) const {
+    for (const auto& cue : cues) {
+      if (cue.name.empty())
+        throw Error(fmt::format("{} has a cue without a name: a name is expected", name(key)));
+      check_range(fmt::format("{} '{}'", name(key), cue.name), cue.at, 0, 1);
+    }
+  }
+  template <class Part>
+  void part(std::string_view key, const Part& part) const {
+    Part copy = part;
+    OptionChecker own(name(key));
+    fields(copy, own);
+  }
+  template <class Spring>
+  void spring(std::string_view key, const Spring& spring) const {
+    if (spring) part(key, *spring);
+  }
+  // Every value of these is in its range.
+  template <class Value, class... More>
+  void word(std::string_view, const Value&, const More&...) const {}
+  template <class Value>
+  void easing(std::string_view, const Value&) const {}
+  template <class Value>
+  void text(std::string_view, const Value&) const {}
+  template <class Value>
+  void truth(std::string_view, const Value&) const {}
+  template <class Value>
+  void seed(std::string_view, const Value&) const {}
+
+ private:
+  [[nodiscard]] std::string name(std::string_view key) const { return fmt::format("{}: {}", whose_, key); }
+
+  std::string whose_;
+};
+
+/// Checks all options that `fields` lists.
+template <class Options>
+void check_options(std::string whose, const Options& options) {
+  Options copy = options;  // the lists are made for readers, too
+  OptionChecker checker(std::move(whose));
+  fields(copy, checker);
+}
+
+}  // namespace apsidon::geometry_detail

@@ -1,0 +1,187 @@
+// The rooms that turn inputs and time into requests, each alone: Hand, Hover, Focus, Performances.
+#include <catch2/catch.hpp>
+
+#include "play/focus.hpp"
+#include "play/hand.hpp"
+#include "play/hover.hpp"
+#include "play/performances.hpp"
+#include "rooms_support.hpp"
+
+using namespace apsidon;
+using namespace apsidon::play_detail;
+using namespace apsidon::test;
+
+namespace {
+
+/// What the rooms look at: cards at rest.
+struct Ground {
+  explicit Ground(TableSetup given)
+      : referee(std::move(given), 10), arrangement(referee.setup(), {.size = {900, 600}}), panels({}) {
+    test::follow(traffic, arrangement, setup(), Change::first, feel);
+  }
+  const TableSetup& setup() const { return referee.setup(); }
+  const Table& table() const { return referee.table(); }
+  Vec2 middle(CardId card) const { return arrangement.neutral(*table().slot(card)).centre; }
+
+  Referee referee;
+  Arrangement arrangement;
+  Panels panels;
+  Traffic traffic{0};
+  EventQueue events;
+  Feel feel;
+};
+
+std::size_t count(EventQueue& events, EventKind kind) {
+  events.publish();
+  return static_cast<std::size_t>(std::count_if(events.readable().begin(), events.readable().end(),
+                                                [&](const Event& e) { return e.kind == kind; }));
+}
+
+}  // namespace
+
+TEST_CASE("play: a carry knows its cards, the zones that take them, and where they go") {
+  const Ground ground(two_hands());
+  Hand hand({}, {});
+  CHECK(hand.empty());
+  hand.take({.by = 1, .picked_up = true}, {{2}, 1}, ground.table());
+  hand.find_targets(ground.setup());
+  CHECK(hand.has({2}));
+  CHECK_FALSE(hand.has({1}));
+  CHECK(hand.carry().targets == std::vector<ZoneId>{{1}, {2}});  // its own sorts
+  CHECK(hand.held().empty());                                    // the drag has not begun
+  hand.begin_drag({}, 100);
+  REQUIRE(hand.held().size() == 1);
+  const Vec2 over = ground.arrangement.area({2}).centre();
+  const std::uint64_t before = hand.revision();
+  hand.move_to(over, 0.1, ground.setup(), ground.arrangement, ground.feel);
+  CHECK(hand.revision() > before);
+  CHECK(hand.carry().aimed == ZoneId{2});
+  REQUIRE(hand.insertions().size() == 1);
+  CHECK(hand.goal({2}, ground.table(), ground.arrangement, ground.feel).centre == over);
+  const auto proposal =
+      hand.let_go({.kind = GestureKind::drag_end, .at = over}, ground.setup(), ground.arrangement);
+  REQUIRE(proposal);
+  CHECK(proposal->to == ZoneId{2});
+  CHECK(proposal->at == hand.insertions()[0].index);
+  (void)hand.forget();
+  CHECK(hand.empty());
+  CHECK(hand.held().empty());
+  CHECK(hand.insertions().empty());
+}
+
+TEST_CASE("play: of several carries the one whose pointer moved last is first, and each ends by itself") {
+  const Ground ground(two_hands());
+  Hand hand({.several = true}, {});
+  hand.take({.by = 1, .picked_up = true}, {{1}, 1}, ground.table());
+  hand.take({.by = 2, .picked_up = true}, {{6}, 1}, ground.table());
+  CHECK(hand.carry().by == 2);
+  hand.select(1);
+  CHECK(hand.carry().by == 1);
+  CHECK(hand.pointers() == std::vector<std::uint32_t>{1, 2});
+  CHECK(hand.forget().by == 1);
+  CHECK(hand.carry().by == 2);
+  CHECK(hand.has({6}));
+  CHECK_FALSE(hand.has({1}));
+}
+
+TEST_CASE("play: a pointer that rests changes what is hovered at most once, whatever rises because of it") {
+  for_all("hover", 4, [](Random& r) {
+    Ground ground(two_hands());
+    Hover hover({.in_seconds = r.chance(0.5f) ? 0.05 : 0});
+    hover.move_to({r.uniform(0, 900), r.uniform(0, 600)});
+    std::size_t changes = 0;
+    for (int i = 0; i < 30; ++i) {
+      const HoverView view{ground.setup(), ground.arrangement, ground.traffic, 0.07f, i * 0.02, true};
+      if (hover.run_due(view, ground.events).changed) ++changes;
+      if (hover.consider(view, ground.events).changed) ++changes;
+      (void)ground.arrangement.make_room(ground.setup(), {.raised = hover.raised(ground.setup())});
+    }
+    RC_ASSERT(changes <= 1);
+    RC_ASSERT((hover.card() != CardId{}) == (changes == 1));
+  });
+}
+
+TEST_CASE("play: a preview ends with the hover that it is of, and is told") {
+  Ground ground(two_hands());
+  Hover hover({.zoom_seconds = 0.1});
+  const auto view = [&](double time) {
+    return HoverView{ground.setup(), ground.arrangement, ground.traffic, 0.07f, time, true};
+  };
+  hover.move_to(ground.middle({8}));
+  (void)hover.consider(view(0), ground.events);
+  REQUIRE(hover.card() == CardId{8});
+  CHECK(hover.due() == Approx(0.1));
+  (void)hover.run_due(view(0.1), ground.events);
+  CHECK(hover.previewed() == CardId{8});
+  CHECK(hover.preview(ground.setup(), ground.arrangement, 9, ground.feel)->pose.scale > 1);
+  (void)hover.set({}, view(0.2), ground.events);
+  CHECK(hover.previewed() == CardId{});
+  CHECK(count(ground.events, EventKind::unzoomed) == 1);
+}
+
+TEST_CASE("play: the focus is on what can be acted on, and is told once whenever it changes") {
+  for_all("focus", 4, [](Random& r) {
+    Ground ground(two_hands());
+    Focus focus;
+    const Hand::Carry none;
+    const Key keys[] = {Key::left, Key::right, Key::up, Key::down, Key::next, Key::previous};
+    for (int i = 0; i < 30; ++i) {
+      const Hit before = focus.on();
+      const FocusView view{ground.setup(), ground.panels, ground.arrangement, ground.referee, none, i * 0.1};
+      const KeyRequest request = focus.read({.key = keys[r.below(6)]}, view, ground.events);
+      RC_ASSERT(request == KeyRequest::moved);
+      RC_ASSERT(ground.referee.judge_pick(focus.on().card).verdict.allowed());
+      RC_ASSERT(count(ground.events, EventKind::focused) == (focus.on() == before ? 0u : 1u));
+    }
+    RC_ASSERT(focus.read({.key = Key::act, .repeat = true},
+                         {ground.setup(), ground.panels, ground.arrangement, ground.referee, none, 9},
+                         ground.events) == KeyRequest::unused);
+  });
+}
+
+TEST_CASE("play: a step begins when those before it have ended, once, and a performance ends once") {
+  Ground ground(two_hands());
+  Performances performances;
+  const ClockIndex clock = ground.traffic.add_clock();
+  const PerformanceId id{7};
+  performances.add(id, clock, sequence({wait(0.5), together({wait(0.25), wait(1)}), flip({{1}}, false)}),
+                   ground.feel);
+  const Scene scene{ground.setup(), ground.arrangement, ground.traffic, ground.feel};
+  std::vector<double> begun;
+  while (performances.running(id)) {
+    while (const auto step = performances.next_ready(id, ground.traffic.motion())) {
+      begun.push_back(ground.traffic.now());
+      const auto change = performances.change_of(*step, scene);
+      CHECK(change.has_value() == (begun.size() == 4));
+      performances.begun(*step, performances.plan(*step, change, {}, scene));
+    }
+    const double due = performances.due(ground.traffic.motion());
+    REQUIRE(due < 10);
+    ground.traffic.advance_to(due, ground.table(), Clock{}, ground.events);
+    CHECK(performances.first_due(ground.traffic.motion()) == id);
+    CHECK(performances.end_steps(id, ground.traffic.motion()));
+    CHECK_FALSE(performances.end_steps(id, ground.traffic.motion()));
+    if (performances.finished(id)) performances.remove(id);
+  }
+  CHECK(begun == std::vector<double>{0, 0.5, 0.5, 1.5});
+}
+
+TEST_CASE("play: a step that is cut short ends now, and tells of what it had begun") {
+  Ground ground(two_hands());
+  Performances performances;
+  const ClockIndex clock = ground.traffic.add_clock();
+  performances.add({1}, clock, deal(), ground.feel);
+  const Scene scene{ground.setup(), ground.arrangement, ground.traffic, ground.feel};
+  const auto step = performances.next_ready({1}, ground.traffic.motion());
+  REQUIRE(step);
+  const StepPlan plan = performances.plan(*step, std::nullopt, {}, scene);
+  CHECK(plan.departures.size() == 8);
+  for (const Departure& d : plan.departures)
+    performances.depart(*step, ground.traffic.card(d.slot).id, d.delay, 5);
+  performances.begun(*step, plan);
+  performances.cut_short({1}, ground.traffic.motion());
+  performances.tell({1}, ground.traffic.motion(), ground.table(), Clock{}, ground.events);
+  CHECK(count(ground.events, EventKind::departed) == 8);
+  CHECK(performances.end_steps({1}, ground.traffic.motion()));
+  CHECK(performances.finished({1}));
+}
