@@ -1,7 +1,8 @@
-// The program in the README: a table from a file, a question, a drag, and what happened.
+// The program in the README: a table from a file, two questions, a drag, what happened, and a picture of it.
 #include <cstdio>
 
 #include "apsidon/apsidon.hpp"
+#include "apsidon/draw/paint.hpp"
 #include "apsidon/files/table_file.hpp"
 
 int main(int argc, char** argv) {
@@ -15,10 +16,12 @@ int main(int argc, char** argv) {
   std::puts(describe(verdict, field.table()).c_str());
   std::puts(describe(field.rules().judge_drop(run, *bed), field.table()).c_str());  // and dropped there?
 
+  const apsidon::Vec2 to = field.where().area(*bed)->centre();
   field.pointer({.phase = apsidon::PointerPhase::down, .at = {80, 250}, .time = 0.1});
-  field.pointer(
-      {.phase = apsidon::PointerPhase::move, .at = field.where().area(*bed)->centre(), .time = 0.4});
-  field.pointer({.phase = apsidon::PointerPhase::up, .at = field.where().area(*bed)->centre(), .time = 0.5});
+  field.pointer({.phase = apsidon::PointerPhase::move, .at = to, .time = 0.4});
+  field.pointer({.phase = apsidon::PointerPhase::up, .at = to, .time = 0.5});
   field.advance_to(field.time().settles_at());
   for (const auto& event : field.events()) std::puts(std::string(name_of(event.kind)).c_str());
+
+  paint(field.frame(), field.table().deck()).write_png(argc > 2 ? argv[2] : "potting-bench.png");
 }

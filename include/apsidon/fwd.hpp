@@ -61,7 +61,7 @@ struct Script;
 struct TableSetup;
 
 namespace play_detail {
-struct Impl;
+struct Impl;  // inside of a playfield
 }  // namespace play_detail
 
 }  // namespace apsidon

@@ -146,6 +146,7 @@ std::span<const Shift> Arrangement::scroll_to(const TableSetup& setup, ZoneId zo
   zones_[zone.value - 1].offset = offset;
   lay_out_zone(setup, *setup.table.zone(zone), request);
   ++revision_;
+  ++neutral_revision_;
   return shifts_;
 }
 

@@ -7,10 +7,14 @@ using namespace apsidon::test;
 TEST_CASE("examples: each prints what is written down for it") {
   for (const std::string name : {"first_drag", "readme"}) {
     CAPTURE(name);
-    const auto outcome = run(std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + name), {});
+    const auto picture = std::filesystem::temp_directory_path() / "apsidon-readme.png";
+    std::filesystem::remove(picture);
+    const auto outcome = run(std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + name),
+                             {source("data/potting-bench.table.json").string(), picture.string()});
     CHECK(outcome.code == 0);
     CHECK(outcome.err.empty());
     CHECK(outcome.out == contents(source("tests/examples/" + name + ".expected")));
+    CHECK((name != "readme" || contents(picture).starts_with("\x89PNG")));
   }
 }
 

@@ -45,6 +45,6 @@ TEST_CASE("files: a feel says only what differs, and what is wrong in it is said
   says(R"("mvoe": {})", "'move'");
   says(R"("move": {"curve": "easy"})", "x.feel.json:1:53: /move/curve: easing 'easy': linear, ease");
   says(R"("move": {"spring": {"period": 0}})", "/move/spring/period");
-  says(R"("move": {"flip_from": 0.8, "flip_to": 0.2})", "feel: move flip to is 0.2: 0.8 to 1");
+  says(R"("move": {"flip_from": 0.8, "flip_to": 0.2})", "/move/flip_to: 0.2: 0.8 to 1");
   says(R"("deal": {"by": "size"})", "order");
 }

@@ -29,7 +29,7 @@ class APSIDON_DRAW_EXPORT Gallery {
   [[nodiscard]] _cairo_surface* surface(const std::string& picture) const;
 
  private:
-  struct Impl;
+  struct APSIDON_DRAW_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
 };
 

@@ -30,7 +30,7 @@ class APSIDON_DRAW_EXPORT MovingPicture {
   void write(const std::filesystem::path& file, double ends);
 
  private:
-  struct Impl;
+  struct APSIDON_DRAW_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
 };
 

@@ -20,7 +20,7 @@ class APSIDON_DRAW_EXPORT PictureSketch final : public Sketch {
   void label(std::string_view layer, Vec2 at, std::string_view text) override;
 
  private:
-  struct Impl;
+  struct APSIDON_DRAW_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
 };
 

@@ -65,7 +65,7 @@ class APSIDON_CORE_EXPORT HitIndex {
   [[nodiscard]] std::optional<std::uint32_t> nearest(Vec2 point, float slop, HitKinds kinds = all_kinds);
 
  private:
-  struct Impl;
+  struct APSIDON_CORE_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
 };
 

@@ -120,7 +120,7 @@ class APSIDON_CORE_EXPORT Motion {
   [[nodiscard]] std::uint64_t revision() const;
 
  private:
-  struct Impl;
+  struct APSIDON_CORE_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
   std::vector<Pose> poses_;  // by slot
 };
