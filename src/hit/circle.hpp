@@ -10,7 +10,6 @@ inline float circle_of(Size size) {
 }
 
 /// The squared radius at a scale, a little more than exact: the circle only spares work, the shape decides.
-/// Negative where nothing is ever hit.
-inline float reach_of(float circle, float scale) { return scale > 0 ? circle * scale * scale + 0.01f : -1; }
+inline float reach_of(float circle, float scale) { return circle * scale * scale + 0.01f; }
 
 }  // namespace apsidon::hit_detail

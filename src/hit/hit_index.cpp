@@ -66,7 +66,7 @@ struct HitIndex::Impl {
       to[i] = pose;
       x[i] = pose.centre.x;
       y[i] = pose.centre.y;
-      reach[i] = hit_detail::reach_of(span[i], pose.scale);
+      reach[i] = pose.scale > 0 ? hit_detail::reach_of(span[i], pose.scale) : -1;  // negative: never hit
     }
   }
 

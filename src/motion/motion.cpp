@@ -170,6 +170,7 @@ std::size_t Motion::awake_count() const {
 }
 
 std::span<const Passage> Motion::passages() const {
+  if (impl_->passages.empty()) return {};
   if (!std::exchange(impl_->passages_sorted, true)) {
     impl_->passage_merger.sort(std::span(impl_->passages), [](const Passage& a, const Passage& b) {
       if (a.time != b.time) return a.time < b.time;
