@@ -7,8 +7,8 @@
 #include <span>
 
 #include "apsidon/play/options.hpp"
-#include "apsidon/play/recorder.hpp"
 #include "play/arrangement.hpp"
+#include "play/client.hpp"
 #include "play/event_queue.hpp"
 #include "play/focus.hpp"
 #include "play/frame_builder.hpp"
@@ -24,15 +24,6 @@
 #include "play/traffic.hpp"
 
 namespace apsidon::play_detail {
-
-/// What is the client's, and lasts from round to round.
-struct Client {
-  Feel feel = {};
-  float corner_radius = 0;  ///< of a card, share of its width
-  std::size_t most_undos = 0;
-  Recorder recorder = {};
-  std::uint64_t ignored = 0;  ///< inputs with a number that is not finite
-};
 
 /// Why the gate is closed while cards are compared.
 inline constexpr std::string_view comparing_reason = "comparing";

@@ -26,6 +26,7 @@ set(room_input_time "")
 set(room_cells "")
 set(room_ids "")
 set(room_gate "")
+set(room_client "")
 set(room_panels "")
 set(room_event_queue "")
 set(room_schedule      event_queue input_time)
@@ -39,7 +40,7 @@ set(room_performances  arrangement traffic layers event_queue input_time)
 set(room_frame_order   arrangement traffic layers)
 set(room_frame_builder frame_order hand hover focus panels referee layers)
 set(room_hit_view      frame_builder layers)
-set(room_impl ids gate panels event_queue schedule arrangement traffic referee hand hover focus performances frame_builder
+set(room_impl client ids gate panels event_queue schedule arrangement traffic referee hand hover focus performances frame_builder
               hit_view input_time)
 set(home_acts performances)  # a room of several files
 set(home_comparing referee)
