@@ -157,26 +157,37 @@ EasedValue shaped_at(const ShapedEasing& e, float at) {
 
 }  // namespace
 
-Easing::Easing(std::shared_ptr<const Prepared> prepared) : prepared_(std::move(prepared)) {}
+Easing::Easing(const Prepared* prepared) : prepared_(prepared) {
+  if (prepared_) prepared_->uses.fetch_add(1, std::memory_order_relaxed);
+}
+
+Easing::Easing(const Easing& other) noexcept : Easing(other.prepared_) {}
+
+Easing& Easing::operator=(Easing other) noexcept {
+  std::swap(prepared_, other.prepared_);
+  return *this;
+}
+
+Easing::~Easing() {
+  if (prepared_ && prepared_->uses.fetch_sub(1, std::memory_order_acq_rel) == 1) delete prepared_;
+}
 
 Easing::Easing(const CubicBezier& curve) {
   check(curve);
   if (curve == linear) return;
   // The standard's own are what most glides have: prepared once. They never change.
-  static const std::array<std::shared_ptr<const Prepared>, 4> named = [] {
-    std::array<std::shared_ptr<const Prepared>, 4> made;
+  static const std::array<Easing, 4> named = [] {
+    std::array<Easing, 4> made;
     const std::array<CubicBezier, 4> curves{ease, ease_in, ease_out, ease_in_out};
-    for (std::size_t i = 0; i < made.size(); ++i) {
-      made[i] = std::make_shared<const Prepared>(Prepared{PreparedBezier(curves[i])});
-    }
+    for (std::size_t i = 0; i < made.size(); ++i) made[i] = Easing(new Prepared{PreparedBezier(curves[i])});
     return made;
   }();
-  for (const auto& prepared : named) {
-    if (std::get<PreparedBezier>(prepared->as).curve() != curve) continue;
-    prepared_ = prepared;
+  for (const Easing& easing : named) {
+    if (std::get<PreparedBezier>(easing.prepared_->as).curve() != curve) continue;
+    *this = easing;
     return;
   }
-  prepared_ = std::make_shared<const Prepared>(Prepared{PreparedBezier(curve)});
+  *this = Easing(new Prepared{PreparedBezier(curve)});
 }
 
 Easing::Easing(const Steps& steps) {
@@ -184,7 +195,7 @@ Easing::Easing(const Steps& steps) {
   if (steps.count < least || steps.count > 100'000) {
     throw Error(fmt::format("steps: count is {}: {} to 100000 is expected", steps.count, least));
   }
-  prepared_ = std::make_shared<Prepared>(Prepared{steps});
+  *this = Easing(new Prepared{steps});
 }
 
 Easing::Easing(const LinearStops& stops) {
@@ -197,10 +208,10 @@ Easing::Easing(const LinearStops& stops) {
                               stop.input.value_or(0)));
     }
   }
-  prepared_ = std::make_shared<Prepared>(Prepared{filled(stops)});
+  *this = Easing(new Prepared{filled(stops)});
 }
 
-Easing::Easing(ShapedEasing shaped) : prepared_(std::make_shared<Prepared>(Prepared{shaped})) {}
+Easing::Easing(ShapedEasing shaped) : Easing(new Prepared{shaped}) {}
 
 float Easing::value(float x) const {
   if (!prepared_) return x;
@@ -230,8 +241,6 @@ void Easing::values(std::span<const float> xs, std::span<float> out) const {
   }
   for (std::size_t i = 0; i < xs.size(); ++i) out[i] = at(xs[i]).value;
 }
-
-Easing::~Easing() = default;
 
 bool operator==(const Easing& a, const Easing& b) {
   if (a.prepared_ == b.prepared_) return true;

@@ -1,5 +1,7 @@
 #pragma once
 // What an easing keeps. Not installed.
+#include <atomic>
+#include <cstdint>
 #include <variant>
 #include <vector>
 
@@ -18,6 +20,7 @@ struct FilledStops {
 
 struct Easing::Prepared {
   std::variant<motion_detail::PreparedBezier, Steps, motion_detail::FilledStops, ShapedEasing> as;
+  mutable std::atomic<std::uint32_t> uses{0};  ///< easings that share it, in any thread
 };
 
 }  // namespace apsidon

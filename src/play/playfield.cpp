@@ -21,17 +21,20 @@ using play_detail::Impl;
 using play_detail::Sender;
 
 Playfield::Playfield(TableSetup setup, const PlayfieldOptions& options)
-    : impl_(std::make_unique<Impl>(std::move(setup), options)) {}
-Playfield::Playfield(const Playfield& other) : impl_(std::make_unique<Impl>(*other.impl_)) {
-  impl_->client.recorder = {};
+    : impl_(new Impl(std::move(setup), options)) {}
+Playfield::Playfield(const Playfield& other) : impl_(other.impl_ ? new Impl(*other.impl_) : nullptr) {
+  if (impl_) impl_->client.recorder = {};
 }
 Playfield& Playfield::operator=(const Playfield& other) {
   if (this != &other) *this = Playfield(other);
   return *this;
 }
-Playfield::Playfield(Playfield&&) noexcept = default;
-Playfield& Playfield::operator=(Playfield&&) noexcept = default;
-Playfield::~Playfield() = default;
+Playfield::Playfield(Playfield&& other) noexcept : impl_(std::exchange(other.impl_, nullptr)) {}
+Playfield& Playfield::operator=(Playfield&& other) noexcept {
+  std::swap(impl_, other.impl_);
+  return *this;
+}
+Playfield::~Playfield() { delete impl_; }
 
 bool Playfield::pointer(const PointerInput& input) {
   if (!is_finite(input.at) || !std::isfinite(input.time)) {

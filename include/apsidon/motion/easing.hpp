@@ -1,5 +1,4 @@
 #pragma once
-#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -87,10 +86,9 @@ APSIDON_CORE_EXPORT void check(const CubicBezier& curve);
 class APSIDON_CORE_EXPORT Easing {
  public:
   Easing() = default;  ///< linear
-  Easing(const Easing&) = default;
-  Easing(Easing&&) noexcept = default;
-  Easing& operator=(const Easing&) = default;
-  Easing& operator=(Easing&&) noexcept = default;
+  Easing(const Easing& other) noexcept;
+  Easing(Easing&& other) noexcept : prepared_(other.prepared_) { other.prepared_ = nullptr; }
+  Easing& operator=(Easing other) noexcept;
   /// Not inline: g++ 12 takes options with easings in them, given in braces, for not initialised otherwise.
   ~Easing();
   // Each throws Error when a number is out of the range stated beside it.
@@ -119,8 +117,9 @@ class APSIDON_CORE_EXPORT Easing {
 
  private:
   struct Prepared;
-  explicit Easing(std::shared_ptr<const Prepared> prepared);
-  std::shared_ptr<const Prepared> prepared_;  // none: linear
+  explicit Easing(const Prepared* prepared);
+  // Null: linear. Counted by hand: <memory> would be a third of what this header costs its clients.
+  const Prepared* prepared_ = nullptr;
 };
 
 }  // namespace apsidon

@@ -1,6 +1,5 @@
 #pragma once
 #include <cstdint>
-#include <memory>
 #include <span>
 
 #include "apsidon/core_export.hpp"
@@ -108,7 +107,7 @@ class APSIDON_CORE_EXPORT Playfield {
   [[nodiscard]] PerformancesCalls performances();
 
  private:
-  std::unique_ptr<play_detail::Impl> impl_;
+  play_detail::Impl* impl_;  // owned; no std::unique_ptr, as <memory> would double what this header costs
 };
 
 }  // namespace apsidon
