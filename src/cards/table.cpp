@@ -23,7 +23,7 @@ ZoneId Table::create_zone(ZoneOptions options) {
   }
   const ZoneId id{static_cast<std::uint32_t>(zones_.size() + 1)};
   if (options.recycled < 0 || options.recycled > 1'000'000) {
-    throw Error(fmt::format("zone '{}': turned over {} times: 0 to 1000000 is expected", options.name,
+    throw Error(fmt::format("zone '{}': recycled {} times: 0 to 1000000 is expected", options.name,
                             options.recycled));
   }
   zones_.push_back({.id = id,

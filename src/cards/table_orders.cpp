@@ -1,4 +1,4 @@
-// Changes of whole zones: shuffles, cuts, turning over, gathering.
+// Changes of whole zones: shuffles, cuts, recycling, gathering.
 #include <algorithm>
 #include <utility>
 

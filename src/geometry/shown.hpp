@@ -51,7 +51,7 @@ class FlatCard {
     corner_sines_ << h, -w, h, w, -h, w, -h, -w;
   }
 
-  /// Written in place: what is returned and copied is read before it has left the processor's hands.
+  /// Written in place, which avoids a store-forwarding stall.
   void show(const Pose& pose, SinCos rotation, Matrix& matrix, Quad& corners) const {
     const float c = rotation.cosine * pose.scale;
     const float s = rotation.sine * pose.scale;
@@ -66,7 +66,7 @@ class FlatCard {
   const Eight seconds_{{0, 1, 0, 1, 0, 1, 0, 1}};
 };
 
-/// How a card of this size shows while it turns over, with its perspective.
+/// How a card of this size shows while it flips, with its perspective.
 class TiltedCard {
  public:
   explicit TiltedCard(Size card) {

@@ -1,4 +1,4 @@
-// Everything goes on to a time: who leaves, turns over and lands meanwhile, and all poses.
+// Everything goes on to a time: who departs, flips and lands meanwhile, and all poses.
 #include <algorithm>
 
 #include "motion/impl.hpp"

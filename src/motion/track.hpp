@@ -42,7 +42,7 @@ struct Record {
   bool waits = false;  // for its start
 };
 
-/// What only few ways have: a bend, points on the way, an own time for turning over.
+/// What only few ways have: a bend, points on the way, a time of its own for the flip.
 struct Bend {
   float bend = 0;
   float flip_from = 0;

@@ -88,7 +88,7 @@ double Motion::Impl::lands_at(const Bucket& b, const Record& r) {
   return r.left_seconds > 0 ? std::max(lands, r.left_start + double{r.left_seconds}) : lands;
 }
 
-/// When it will be edge-on for the first time from now on; `never` when it does not turn over.
+/// When it will be edge-on for the first time from now on; `never` when it does not flip.
 double Motion::Impl::edge_at(const Bucket& b, const Record& r) const {
   if (r.offset[flip] == 0 && r.velocity[flip] == 0 && r.left[flip] == 0) return never;
   const double begin = own_now(r.clock);

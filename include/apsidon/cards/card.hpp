@@ -47,7 +47,7 @@ struct Zone {
   std::string name = {};
   std::uint64_t key = 0;
   std::vector<CardId> cards = {};  ///< bottom to top
-  int recycled = 0;                ///< how often a waste was turned over into it
+  int recycled = 0;                ///< how often a waste was recycled into it
   std::uint64_t revision = 0;      ///< grows with every change of what lies here or how
 
   friend bool operator==(const Zone&, const Zone&) = default;

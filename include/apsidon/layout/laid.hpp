@@ -72,7 +72,7 @@ enum class Align : std::uint8_t { start, centre, end };
 //
 //   void check(const XLayout&)                    throws Error when an option is out of its stated range
 //   LayoutReport lay_out(const XLayout&, const LayoutInput&, std::span<Pose> poses)
-//                                                 writes one pose a card; O(cards); `poses` is as long as
+//                                                 writes one pose per card; O(cards); `poses` is as long as
 //                                                 `cards`
 //   Size least_size(const XLayout&, const LayoutNeed&, Size card)
 //                                                 the smallest area that holds so many at their least strips,

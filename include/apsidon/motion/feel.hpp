@@ -36,7 +36,7 @@ struct Feel {
   Glide move{.seconds = 0.26f, .curve = {0.25f, 0.6f, 0.3f, 1}, .lift = 0.2f};  ///< to another zone
   float trail = 0;  ///< seconds by which each card of a run that moves leaves after the one below it, [0, 5]
   Glide shift{.seconds = 0.2f, .curve = ease_in_out};                ///< making room, closing a gap
-  Glide flip{.seconds = 0.3f, .curve = ease_in_out, .lift = 0.15f};  ///< turning over in place
+  Glide flip{.seconds = 0.3f, .curve = ease_in_out, .lift = 0.15f};  ///< flipping in place
   float flip_axis_deg = 0;  ///< of every flip: 0 about the vertical, 90 about the horizontal, [-180, 180]
   Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};  ///< after a drag that moved nothing
   Glide carry{.seconds = 0.07f, .curve = ease_out};             ///< behind the pointer

@@ -16,7 +16,7 @@ struct Glide {
   float lift = 0;                     ///< highest point of the way above its ends, card widths, [0, 10]
   float bend =
       0;  ///< an arc: how far its middle lies to the right of the straight way, share of that, [-4, 4]
-  float flip_from = 0;  ///< share of the way at which a card that is turned over begins to turn, [0, 1]
+  float flip_from = 0;  ///< share of the way at which a flip begins, [0, 1]
   float flip_to = 1;    ///< share of the way at which it has turned, [flip_from, 1]
 
   friend bool operator==(const Glide&, const Glide&) = default;

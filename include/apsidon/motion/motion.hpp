@@ -16,7 +16,7 @@ namespace apsidon {
 struct Passage {
   enum class Kind : std::uint8_t {
     departed,  ///< it had waited for the start of its way
-    edge_on,   ///< it was turned over as far as its edge: the side that shows has changed
+    edge_on,   ///< its flip has come as far as its edge: the side that shows has changed
     landed,    ///< it arrived at its goal
   };
 

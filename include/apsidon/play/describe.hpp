@@ -9,7 +9,7 @@
 
 namespace apsidon {
 
-/// One template a kind of event, by EventKind, for screen readers and logs; a client translates by replacing
+/// One template per EventKind, for screen readers and logs; a client translates by replacing
 /// them. Empty: nothing is said. Placeholders: `{card}`, `{count}`, `{from}`, `{to}`, `{panel}`, `{why}` (the
 /// sentence of the verdict), `{name}`.
 struct EventPhrases {

@@ -14,7 +14,7 @@ enum class ActKind : std::uint8_t {
   shuffle,  ///< the cards of `to` get another order, by `seed`
   draw,     ///< `count` cards from the top of `from`, one by one, onto `to`, face up or down
   move,     ///< `cards` go onto `to`, in their order
-  flip,     ///< `cards` are turned face up or down
+  flip,     ///< `cards` are flipped face up or down
   shake,    ///< `cards` shake: refused
   pulse,    ///< `cards` swell: hinted
   collect,  ///< `cards` shrink and fade away to `to`, and lie there

@@ -32,7 +32,7 @@ struct ZoneSetup {
   bool flips_uncovered = false;
   bool takes_itself = false;
   ZoneHandling handling = {};
-  int recycled = 0;                     ///< how often a waste was turned over into it already
+  int recycled = 0;                     ///< how often a waste was recycled into it already
   std::vector<CardOptions> cards = {};  ///< bottom to top
 };
 

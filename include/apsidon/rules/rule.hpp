@@ -138,7 +138,7 @@ struct ZoneRules {
   /// comes from.
   bool exchanges = false;
   bool sorts = false;            ///< its cards may be dragged to other places within it
-  bool flips_uncovered = false;  ///< after a move from it, its top card is turned face up
+  bool flips_uncovered = false;  ///< after a move from it, its top card is flipped face up
   bool takes_itself = false;     ///< after a move, it takes what fits from the top of zones that give it
 
   friend bool operator==(const ZoneRules&, const ZoneRules&) = default;
