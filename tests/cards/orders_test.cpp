@@ -70,7 +70,8 @@ TEST_CASE("cards: a shuffle in place on a grid changes who lies in a cell, and g
 }
 
 TEST_CASE(
-    "cards: taking says when there are too few, and a waste that is recycled gives its cards in order again") {
+    "cards: taking says when there are too few, and a waste that is recycled gives its cards in order "
+    "again") {
   Two t(5);
   const auto stock = t.cards(t.a);
   CHECK(t.table.take(t.a, t.b, 3, true) == 3);
