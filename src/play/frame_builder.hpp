@@ -72,6 +72,11 @@ class FrameBuilder {
     std::uint64_t motion = 0;
     double own = 0;  // time on the table's clock
   };
+  /// Who has a mark.
+  struct Marked {
+    std::vector<std::uint32_t> items = {};
+    std::vector<std::uint32_t> refused = {};  // slots of cards that shake
+  };
   /// What seldom changes while a card moves.
   struct Appearance {
     CardId card;
@@ -133,8 +138,7 @@ class FrameBuilder {
   std::vector<Appearance> appearances_ = {};          // by slot
   std::vector<char> needs_redraw_ = {};               // by slot
   std::uint64_t appearances_of_ = ~std::uint64_t{0};  // the revision of the table whose faces they are
-  std::vector<std::uint32_t> marked_ = {};            // items
-  std::vector<std::uint32_t> refused_ = {};           // slots
+  Marked marked_ = {};
 };
 
 }  // namespace apsidon::play_detail

@@ -6,14 +6,14 @@
 namespace apsidon::play_detail {
 
 void FrameBuilder::forget_marks() {
-  for (const std::uint32_t item : marked_) drawn_.items[item].marks = {};
-  marked_.clear();
+  for (const std::uint32_t item : marked_.items) drawn_.items[item].marks = {};
+  marked_.items.clear();
   show_refused(false);
-  refused_.clear();
+  marked_.refused.clear();
 }
 
 Marks& FrameBuilder::mark(std::size_t item) {
-  marked_.push_back(static_cast<std::uint32_t>(item));
+  marked_.items.push_back(static_cast<std::uint32_t>(item));
   return drawn_.items[item].marks;
 }
 
@@ -61,14 +61,14 @@ std::optional<std::size_t> FrameBuilder::outline_of(ZoneId zone) const {
 /// Those that shake now, which changes while all else stays as it is.
 void FrameBuilder::mark_refused(const Motion& motion) {
   show_refused(false);
-  moved_.insert(moved_.end(), refused_.begin(), refused_.end());
-  refused_.clear();
-  motion.with_effect(EffectKind::swing, refused_);
+  moved_.insert(moved_.end(), marked_.refused.begin(), marked_.refused.end());
+  marked_.refused.clear();
+  motion.with_effect(EffectKind::swing, marked_.refused);
   show_refused(true);
 }
 
 void FrameBuilder::show_refused(bool is) {
-  for (const std::uint32_t s : refused_) {
+  for (const std::uint32_t s : marked_.refused) {
     if (item_of_[s] != no_item) drawn_.items[item_of_[s]].marks.refused = is;
   }
 }
