@@ -160,7 +160,7 @@ Picture plot_curves(std::span<const PlottedCurve> curves, Size size, float pixel
                     slowest - speed_margin,
                     fastest + speed_margin};
   draw_grid(cr, value, "value: share of the way", false);
-  draw_grid(cr, speed, "speed: shares of the way a second", true);
+  draw_grid(cr, speed, "speed: shares of the way per second", true);
   for (std::size_t i = 0; i < curves.size(); ++i) {
     const Colour ink = inks[i % inks.size()];
     draw_line(cr, value, curves[i], false, ink);

@@ -46,7 +46,8 @@ LayoutReport lay_out(const PileLayout& l, const LayoutInput& in, std::span<Pose>
   const float most = std::clamp(side.height - box.height, 0.0f, l.most_thickness * in.card.height);
   const float step = n > 1 ? std::min(l.thickness * in.card.height, most / static_cast<float>(n - 1)) : 0;
   if (angle == 0 && l.untidy_offset == 0) {
-    const std::span<const LaidCard> cards = in.cards;  // not read anew after each pose that is written
+    const std::span<const LaidCard> cards =
+        in.cards;  // a local copy, so that writing a pose does not force a reload
     const int top = static_cast<int>(n) - 1;
     for (std::size_t i = 0; i < n; ++i) {
       poses[i] = side.pose(0, step * static_cast<float>(top - static_cast<int>(i)) - most / 2, cards[i]);

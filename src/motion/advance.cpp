@@ -63,7 +63,7 @@ void Motion::Impl::come_due(Bucket& b, std::size_t begin, std::size_t end, std::
 }
 
 void Motion::Impl::advance_asides(std::span<Pose> poses) {
-  // What ended is taken away first, and then what is on is added.
+  // Effects that have ended are removed first; those still on are added afterwards.
   for (const RunningEffect& e : effects) {
     if (own_now(e.clock) < e.ends()) continue;
     rested = std::max(rested, when(e.clock, e.ends()));

@@ -25,7 +25,7 @@ struct Motion::Impl {
     std::uint32_t index = 0;  // in the bucket
   };
 
-  /// A clock of Motion, and whether somebody may go by it.
+  /// A clock of Motion, and whether it is in use.
   struct OwnClock {
     Clock clock;
     bool used = true;
@@ -76,13 +76,13 @@ struct Motion::Impl {
   [[nodiscard]] double when(ClockIndex clock, double own) const {
     return clock == 0 ? own : clocks[clock].clock.when(own);
   }
-  /// Its pose may have changed, and it is not on its way, or not any more.
+  /// The pose of a card that rests may have changed.
   void touch(std::size_t slot) {
     if (touched[slot] != untouched) return;
     touched[slot] = static_cast<std::uint32_t>(touched_slots.size());
     touched_slots.push_back(static_cast<std::uint32_t>(slot));
   }
-  /// It is among those on their way again.
+  /// The card is on its way again.
   void forget_touch(std::size_t slot) {
     const std::uint32_t at = std::exchange(touched[slot], untouched);
     if (at == untouched) return;

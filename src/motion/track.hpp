@@ -106,7 +106,7 @@ class Bucket {
   /// The last one gets its place.
   void erase(std::size_t i);
   void move(std::size_t from, std::size_t to);
-  /// Keeps the first so many.
+  /// Keeps the first `count` records.
   void cut(std::size_t count) { count_ = count; }
   /// Notes when something is due next: it leaves, is edge-on, or lands.
   void find_next(std::size_t i);

@@ -1,4 +1,4 @@
-// How ways begin: from rest or out of another way, with a goal that shifts, and when they will end.
+// How a way begins: from rest or by interrupting another, with a goal that may shift, and when it will end.
 #include <algorithm>
 #include <cmath>
 #include <numbers>

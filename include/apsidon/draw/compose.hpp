@@ -15,9 +15,9 @@ struct ComposedSheet {
   Art art;
 };
 
-/// A sheet of cards of so many px, a row a suit: drawn as this part draws them, or packed from the pictures
-/// of a gallery, made as small as needed. Throws Error for cards of no px or more than 2000 in either
-/// direction.
+/// A sheet of cards of so many px, one row per suit: drawn as this part draws them, or packed from the
+/// pictures of a gallery, made as small as needed. Throws Error for cards of no px or more than 2000 in
+/// either direction.
 [[nodiscard]] APSIDON_DRAW_EXPORT ComposedSheet compose_sheet(const Deck& deck, Size card,
                                                               const std::string& name,
                                                               const Gallery* gallery = nullptr);

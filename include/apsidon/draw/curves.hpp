@@ -21,7 +21,7 @@ struct PlottedCurve {
 /// What a curve comes to at a time: 0 at the start, 1 at the goal.
 struct CurvePoint {
   float value = 0;
-  float speed = 0;  ///< shares of the way a second
+  float speed = 0;  ///< shares of the way per second
 };
 [[nodiscard]] APSIDON_DRAW_EXPORT CurvePoint point_of(const PlottedCurve& curve, float seconds);
 
@@ -29,7 +29,7 @@ struct CurvePoint {
 struct CurveFacts {
   float settles = 0;    ///< seconds until it stays within a thousandth of its goal; of an easing its time
   float overshoot = 0;  ///< how far beyond the goal it goes, share of the way
-  float fastest = 0;    ///< largest speed, shares of the way a second; without what a jump has
+  float fastest = 0;    ///< largest speed, shares of the way per second; without what a jump has
 };
 [[nodiscard]] APSIDON_DRAW_EXPORT CurveFacts facts_of(const PlottedCurve& curve);
 

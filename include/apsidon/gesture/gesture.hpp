@@ -34,7 +34,7 @@ struct Gesture {
   Vec2 at = {};    ///< where the pointer is
   Vec2 from = {};  ///< where it went down; as `at` for a hover
   double time = 0;
-  Vec2 velocity = {};  ///< px a second; of drag_end and flick
+  Vec2 velocity = {};  ///< px per second; of drag_end and flick
 
   friend constexpr bool operator==(const Gesture&, const Gesture&) = default;
 };

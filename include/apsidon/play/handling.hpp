@@ -8,7 +8,7 @@
 
 namespace apsidon {
 
-/// What a card does that the pointer is over.
+/// What a card does while the pointer is over it.
 enum class HoverKind : std::uint8_t {
   none,
   lift,   ///< rises where it is; its neighbours stay
@@ -18,9 +18,9 @@ enum class HoverKind : std::uint8_t {
 /// What a tap on a zone does, beside the event.
 enum class TapKind : std::uint8_t {
   none,
-  flip,  ///< turns the card over
+  flip,  ///< flips the card
   pick,  ///< picks the run up; the next tap on a place that takes it lays it there
-  draw,  ///< takes from the stock, or turns the waste over into it
+  draw,  ///< takes from the stock, or recycles the waste into it
   send,  ///< sends the run to the best place that takes it
 };
 
@@ -73,8 +73,8 @@ enum class Side : std::uint8_t { above, left, right, below };
 enum class ZoomedLook : std::uint8_t { shown, dimmed, hidden };
 
 struct HoverOptions {
-  double in_seconds = 0;      ///< until a card is hovered, [0, 10]
-  double out_seconds = 0.06;  ///< until it is no more, when the pointer is over nothing, [0, 10]
+  double in_seconds = 0;      ///< delay before a card is hovered, [0, 10]
+  double out_seconds = 0.06;  ///< delay before the hover ends over nothing, [0, 10]
   float margin = 3;  ///< px that the pointer has to go beyond the card's border to leave it, [0, 100]
   double zoom_seconds = 0.35;  ///< of hovering until the larger picture comes, [0, 60]
   float zoom = 2.2f;    ///< its size, times that of the table's cards, as far as the window has room, [1, 20]
