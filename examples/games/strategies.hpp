@@ -11,15 +11,15 @@
 namespace games {
 
 /// What to do next on the potting bench; nothing when all that is left goes round in circles.
-inline std::optional<LegalMove> next_move(const Table& table, const Rulebook& rules) {
+inline std::optional<Move> next_move(const Table& table, const Rulebook& rules) {
   const auto name = [&](ZoneId id) -> const std::string& { return table.zone(id)->name; };
   const auto is = [&](ZoneId id, const char* what) { return name(id).starts_with(what); };
-  std::optional<LegalMove> best;
+  std::optional<Move> best;
   int best_worth = 0;
-  for (const LegalMove& move : legal_moves(table, rules)) {
+  for (const Move& move : legal_moves(table, rules)) {
     int worth = 0;
-    if (move.run.count == 0) {
-      worth = 1;  // draw
+    if (move.kind != MoveKind::run) {
+      worth = 1;
     } else if (is(move.from, "bed")) {
       continue;
     } else if (is(move.to, "bed")) {
@@ -48,7 +48,9 @@ inline void play(PottingBench& game, Player& player, const Rulebook& rules) {
     player.settle();
     const auto move = next_move(game.field().table(), rules);
     if (!move) return;
-    const bool done = move->run.count == 0 ? player.tap(move->from) : player.move(move->run.first, move->to);
+    const bool done = move->kind == MoveKind::draw      ? player.tap(move->from)
+                      : move->kind == MoveKind::recycle ? player.tap(move->to)
+                                                        : player.move(move->run.first, move->to);
     if (!done) return;
   }
 }
@@ -82,10 +84,10 @@ inline void play(MarketStall& game, Player& player) {
   while (!game.over()) {
     player.settle();
     if (game.over()) return;
-    const std::vector<LegalMove> moves = game.field().rules().legal_moves();
+    const std::vector<Move> moves = game.field().rules().legal_moves();
     if (moves.empty()) return;
     const auto sale =
-        std::find_if(moves.begin(), moves.end(), [&](const LegalMove& m) { return m.to != compost; });
+        std::find_if(moves.begin(), moves.end(), [&](const Move& m) { return m.to != compost; });
     const bool done = sale != moves.end() ? player.move(sale->run.first, sale->to)
                                           : player.flick(moves.front().run.first, compost);
     if (!done) return;
@@ -96,7 +98,7 @@ inline void play(Trellis& game, Player& player) {
   while (!game.over()) {
     player.settle();
     if (game.over()) return;
-    const std::vector<LegalMove> moves = game.field().rules().legal_moves();
+    const std::vector<Move> moves = game.field().rules().legal_moves();
     if (moves.empty() || !player.move(moves.front().run.first, moves.front().to)) return;
   }
 }

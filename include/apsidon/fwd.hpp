@@ -26,7 +26,8 @@ struct PointerInput;
 struct Feel;
 
 // rules
-struct LegalMove;
+struct Move;
+struct MoveVerdict;
 struct PickVerdict;
 struct Rule;
 

@@ -29,6 +29,11 @@ Deck::Deck(DeckOptions options) : options_(std::move(options)) {
     throw Error(fmt::format("deck: {} suits and {} ranks: at most 10000 of each are expected", suits.size(),
                             ranks.size()));
   }
+  if (suits.size() * ranks.size() > 1'000'000) {
+    throw Error(fmt::format("deck: {} suits of {} ranks: at most 1000000 faces are expected", suits.size(),
+                            ranks.size()));
+  }
+  traits_.resize(suits.size() * ranks.size() + options_.jokers.size() + 1);
   for (std::size_t i = 0; i < suits.size(); ++i) {
     check_name("suit", suits[i].name);
     for (std::size_t j = 0; j < i; ++j) {
@@ -38,7 +43,13 @@ Deck::Deck(DeckOptions options) : options_(std::move(options)) {
       }
     }
     const auto same = [&](const Suit& s) { return s.colour == suits[i].colour; };
-    colours_.push_back(static_cast<int>(std::find_if(suits.begin(), suits.end(), same) - suits.begin()));
+    const auto colour = std::find_if(suits.begin(), suits.end(), same) - suits.begin();
+    for (std::size_t rank = 0; rank < ranks.size(); ++rank) {
+      traits_[i * ranks.size() + rank + 1] = {.suit = static_cast<int>(i),
+                                              .rank = static_cast<int>(rank),
+                                              .colour = static_cast<int>(colour),
+                                              .known = true};
+    }
   }
   for (std::size_t i = 0; i < ranks.size(); ++i) {
     check_name("rank", ranks[i]);
@@ -70,15 +81,15 @@ void Deck::take_jokers() {
     const auto same = [&](const auto& other) { return other.colour == jokers[i].colour; };
     const auto suit = std::find_if(suits.begin(), suits.end(), same);
     const auto joker = std::find_if(jokers.begin(), jokers.end(), same);
-    colours_.push_back(jokers[i].colour.empty() ? -1
-                       : suit != suits.end()
-                           ? static_cast<int>(suit - suits.begin())
-                           : static_cast<int>(suits.size()) + static_cast<int>(joker - jokers.begin()));
+    const std::size_t first = suits.size() * options_.ranks.size() + 1;
+    const auto colour = suit != suits.end()
+                            ? suit - suits.begin()
+                            : static_cast<std::ptrdiff_t>(suits.size()) + (joker - jokers.begin());
+    traits_[first + i] = {.colour = jokers[i].colour.empty() ? -1 : static_cast<int>(colour), .known = true};
   }
 }
 
 void Deck::take_sets() {
-  sets_.assign(static_cast<std::size_t>(face_count()), -1);
   for (std::size_t i = 0; i < options_.sets.size(); ++i) {
     if (options_.sets[i].faces.empty()) throw Error("deck: a set has no faces: at least one is expected");
     for (const std::string& text : options_.sets[i].faces) {
@@ -86,7 +97,7 @@ void Deck::take_sets() {
       if (!face || *face == hidden_face) {
         throw Error(fmt::format("deck: a set has '{}': a face of the deck is expected", text));
       }
-      int& of_face = sets_[face->value - 1];
+      int& of_face = traits_[face->value].set;
       if (of_face >= 0) throw Error(fmt::format("deck: '{}' is in two sets: one is expected", text));
       of_face = static_cast<int>(i);
     }
@@ -118,25 +129,9 @@ bool Deck::has(FaceId face) const {
   return face != hidden_face && face.value <= static_cast<std::uint32_t>(face_count());
 }
 
-int Deck::suit_of(FaceId face) const {
-  return has(face) && !is_joker(face) ? static_cast<int>(face.value - 1) / rank_count() : -1;
-}
-
-int Deck::rank_of(FaceId face) const {
-  return has(face) && !is_joker(face) ? static_cast<int>(face.value - 1) % rank_count() : -1;
-}
-
-int Deck::colour_of(FaceId face) const {
-  if (!has(face)) return -1;
-  const int at = is_joker(face) ? suit_count() + joker_index(face) : suit_of(face);
-  return colours_[static_cast<std::size_t>(at)];
-}
-
 int Deck::joker_index(FaceId face) const {
   return static_cast<int>(face.value) - suit_count() * rank_count() - 1;
 }
-
-int Deck::set_of(FaceId face) const { return has(face) ? sets_[face.value - 1] : -1; }
 
 bool Deck::belong_together(FaceId a, FaceId b) const { return set_of(a) >= 0 && set_of(a) == set_of(b); }
 

@@ -10,7 +10,7 @@
 
 namespace apsidon::files_detail {
 
-inline constexpr std::array<std::pair<std::string_view, RuleKind>, 19> rule_names{{
+inline constexpr std::array<std::pair<std::string_view, RuleKind>, 20> rule_names{{
     {"anything", RuleKind::anything},
     {"nothing", RuleKind::nothing},
     {"rank-down", RuleKind::rank_down},
@@ -30,6 +30,7 @@ inline constexpr std::array<std::pair<std::string_view, RuleKind>, 19> rule_name
     {"not", RuleKind::negate},
     {"neighbours", RuleKind::neighbours},
     {"each-neighbour", RuleKind::each_neighbour},
+    {"own", RuleKind::own},
 }};
 
 /// Whether a rule is written as an object with its argument rather than as a bare word.
@@ -37,7 +38,7 @@ constexpr bool has_argument(RuleKind kind) {
   return kind == RuleKind::rank_on_empty || kind == RuleKind::at_most || kind == RuleKind::all ||
          kind == RuleKind::any || kind == RuleKind::negate || kind == RuleKind::of_suit ||
          kind == RuleKind::rank_at_least || kind == RuleKind::from || kind == RuleKind::neighbours ||
-         kind == RuleKind::each_neighbour;
+         kind == RuleKind::each_neighbour || kind == RuleKind::own;
 }
 
 inline constexpr std::array<std::pair<std::string_view, PickKind>, 4> pick_names{{

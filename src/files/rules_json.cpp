@@ -69,6 +69,10 @@ Rule read_rule(const Node& node, const Table& table) {
     case RuleKind::of_suit:
       rule.number = suit_named(argument, table.deck());
       break;
+    case RuleKind::own:
+      rule = rule::own(argument.text());
+      argument.guard(ProblemCode::wrong_type, [&] { check(rule, table.deck()); });
+      break;
     case RuleKind::from:
       for (const Node& zone : argument.items()) rule.zones.push_back(zone_named(zone, table));
       argument.guard(ProblemCode::missing_key, [&] { check(rule, table.deck()); });
@@ -141,9 +145,7 @@ TapKind tap_named(const Node& node, std::string_view key, TapKind otherwise) {
 ZoneHandling read_handling(const Node& node, const TableSetup& setup, std::size_t i) {
   ZoneHandling h{.zoom = node.truth_or("zoom", false),
                  .tap = tap_named(node, "tap", TapKind::none),
-                 .double_tap = tap_named(node, "double_tap", TapKind::none),
-                 .inserts = node.truth_or("inserts", false),
-                 .lays_sideways = node.truth_or("lays_sideways", false)};
+                 .double_tap = tap_named(node, "double_tap", TapKind::none)};
   if (node.has("hover"))
     h.hover = named(node.child("hover"), "hover", node.child("hover").text(), hover_names);
   if (h.double_tap == TapKind::pick) {
@@ -156,10 +158,6 @@ ZoneHandling read_handling(const Node& node, const TableSetup& setup, std::size_
 }
 
 Json json_of(const Rule& rule, const Table& table) {
-  if (rule.kind == RuleKind::own) {
-    throw Error(fmt::format("rule '{}': a function cannot be written to a file: other rules are expected",
-                            rule.own_rules.empty() ? "" : rule.own_rules[0]->name));
-  }
   const std::string name(name_in(rule_names, rule.kind));
   if (!has_argument(rule.kind)) return name;
   const DeckOptions& deck = table.deck().options();
@@ -175,6 +173,9 @@ Json json_of(const Rule& rule, const Table& table) {
       break;
     case RuleKind::of_suit:
       argument = deck.suits[static_cast<std::size_t>(rule.number)].name;
+      break;
+    case RuleKind::own:
+      argument = rule.own_rules.front()->name;
       break;
     case RuleKind::from:
       argument = Json::array();
@@ -205,11 +206,11 @@ Json json_of(const PickRule& pick, const Table& table) {
 }  // namespace
 
 void expect_zone_keys(const Node& zone) {
-  zone.expect_keys({"id",       "repeat", "formation", "key",        "layout",          "longest",
-                    "facing",   "factor", "sideways",  "scrolls",    "gives_up",        "pick",
-                    "drop",     "stock",  "exchanges", "sorts",      "flips_uncovered", "takes_itself",
-                    "hover",    "zoom",   "tap",       "double_tap", "inserts",         "lays_sideways",
-                    "flick_to", "match"});
+  zone.expect_keys(
+      {"id",        "repeat",     "formation",       "key",           "layout",   "longest", "facing",
+       "factor",    "sideways",   "scrolls",         "gives_up",      "pick",     "drop",    "stock",
+       "exchanges", "sorts",      "flips_uncovered", "takes_itself",  "sends_to", "hover",   "zoom",
+       "tap",       "double_tap", "inserts",         "lays_sideways", "flick_to", "match"});
 }
 
 int recycled_of(const Node& zone) {
@@ -225,8 +226,17 @@ void read_rules(const Node& node, TableSetup& setup, std::size_t first, std::siz
     if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, i);
     rules.exchanges = node.truth_or("exchanges", false);
     rules.sorts = node.truth_or("sorts", false);
+    rules.inserts = node.truth_or("inserts", false);
+    rules.lays_sideways = node.truth_or("lays_sideways", false);
     rules.flips_uncovered = node.truth_or("flips_uncovered", false);
     rules.takes_itself = node.truth_or("takes_itself", false);
+    if (node.has("sends_to")) {
+      for (const Node& name : node.child("sends_to").items()) {
+        const std::vector<ZoneId> group = setup.table.find_group(name.text());
+        if (group.empty()) rules.sends_to.push_back(zone_named(name, setup.table));
+        rules.sends_to.insert(rules.sends_to.end(), group.begin(), group.end());
+      }
+    }
     setup.handling_of(zone) = read_handling(node, setup, i);
   }
 }
@@ -261,15 +271,16 @@ void write_rules(Json& json, const TableSetup& setup, const Zone& zone) {
   };
   truth("exchanges", rules.exchanges);
   truth("sorts", rules.sorts);
+  truth("inserts", rules.inserts);
+  truth("lays_sideways", rules.lays_sideways);
   truth("flips_uncovered", rules.flips_uncovered);
   truth("takes_itself", rules.takes_itself);
+  for (const ZoneId to : rules.sends_to) json["sends_to"].push_back(table.zone(to)->name);
   const ZoneHandling& h = setup.handling_of(zone.id);
   if (h.hover != HoverKind::none) json["hover"] = name_in(hover_names, h.hover);
   truth("zoom", h.zoom);
   if (h.tap != TapKind::none) json["tap"] = name_in(tap_names, h.tap);
   if (h.double_tap != TapKind::none) json["double_tap"] = name_in(tap_names, h.double_tap);
-  truth("inserts", h.inserts);
-  truth("lays_sideways", h.lays_sideways);
   if (h.flick_to) json["flick_to"] = table.zone(h.flick_to)->name;
   if (!h.match) return;
   json["match"] = {

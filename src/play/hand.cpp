@@ -104,10 +104,10 @@ void Hand::take(Carry as, const Run& run, const Table& table) {
   note_change();
 }
 
-void Hand::find_targets(const TableSetup& setup) {
+void Hand::find_targets(const Table& table, const Rulebook& rules) {
   carry_.targets.clear();
-  for (const Zone& zone : setup.table.zones()) {
-    if (judge_drop(setup.table, setup.rulebook(), carry_.run, zone.id)) carry_.targets.push_back(zone.id);
+  for (const Zone& zone : table.zones()) {
+    if (judge_drop(table, rules, carry_.run, zone.id)) carry_.targets.push_back(zone.id);
   }
   note_change();
 }
@@ -133,14 +133,14 @@ void Hand::move_to(Vec2 pointer, double time, const TableSetup& setup, const Arr
   carry_.insert_at.reset();
   carry_.rotation = 0;
   if (carry_.wants(carry_.aimed)) {
-    const ZoneHandling& handling = setup.handling_of(carry_.aimed);
+    const ZoneRules& rules = setup.rules_of(carry_.aimed);
     const bool within = carry_.aimed == carry_.home;
-    if (within ? setup.rules_of(carry_.aimed).sorts : handling.inserts) {
+    if (within ? rules.sorts : rules.inserts) {
       carry_.insert_at = arrangement.insertion_index(setup, carry_.aimed, carry_.middle(pointer),
                                                      arrangement.room_before(carry_.aimed), held_);
     }
     // Over a zone whose cards lie sideways, it lies as it would there.
-    if (handling.lays_sideways) carry_.rotation = std::numbers::pi_v<float> / 2;
+    if (rules.lays_sideways) carry_.rotation = std::numbers::pi_v<float> / 2;
   }
   note_change();
 }
@@ -173,8 +173,8 @@ ZoneId Hand::aim(Vec2 pointer, const Arrangement& arrangement) const {
   return best ? best : arrangement.zone_at(pointer);
 }
 
-std::optional<Proposal> Hand::let_go(const Gesture& gesture, const TableSetup& setup,
-                                     const Arrangement& arrangement) const {
+std::optional<Move> Hand::let_go(const Gesture& gesture, const TableSetup& setup,
+                                 const Arrangement& arrangement) const {
   ZoneId to = carry_.aimed;
   const ZoneId flicked = setup.handling_of(carry_.home).flick_to;
   const Vec2 slides_to = gesture.at + gesture.velocity * static_cast<float>(slides_on);
@@ -186,10 +186,15 @@ std::optional<Proposal> Hand::let_go(const Gesture& gesture, const TableSetup& s
   const bool elsewhere = is_free(setup, to) || carry_.insert_at != setup.table.card(carry_.run.first)->index;
   const bool sorts = to && to == carry_.home && setup.rules_of(to).sorts && elsewhere;
   if (!to || (to == carry_.home && !sorts)) return std::nullopt;
-  Proposal proposal{.run = carry_.run, .from = carry_.home, .to = to};
-  if (to == carry_.aimed) proposal.at = carry_.insert_at;
-  if (is_free(setup, to)) proposal.middle = carry_.middle(gesture.at);
-  return proposal;
+  Move move = move_to(to);
+  if (to == carry_.aimed) move.at = carry_.insert_at;
+  if (is_free(setup, to)) {
+    const Card& card = *setup.table.card(carry_.run.first);
+    const LaidCard laid{.face_up = card.face_up,
+                        .sideways = sorts ? card.sideways : setup.rules_of(to).lays_sideways};
+    move.position = free_position(arrangement.input(setup, to), laid, carry_.middle(gesture.at));
+  }
+  return move;
 }
 
 Hand::Carry Hand::forget() {
@@ -218,8 +223,8 @@ bool Hand::is_touched(const Table& table) const {
   return table.zone(carry_.home)->revision != carry_.home_revision;
 }
 
-void Hand::aim_again(const TableSetup& setup, const Arrangement& arrangement) {
-  find_targets(setup);
+void Hand::aim_again(const Table& table, const Rulebook& rules, const Arrangement& arrangement) {
+  find_targets(table, rules);
   carry_.aimed = aim(carry_.pointer, arrangement);
   if (!carry_.wants(carry_.aimed)) carry_.insert_at.reset();
   note_change();

@@ -9,7 +9,7 @@
 #include "apsidon/motion/feel.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/hit.hpp"
-#include "apsidon/play/proposal.hpp"
+#include "apsidon/rules/move.hpp"
 #include "play/arrangement.hpp"
 
 namespace apsidon::play_detail {
@@ -107,7 +107,7 @@ class Hand {
   /// A run is carried from now on; what was carried before waits.
   void take(Carry as, const Run& run, const Table& table);
   /// Asks the rules which zones would take the run.
-  void find_targets(const TableSetup& setup);
+  void find_targets(const Table& table, const Rulebook& rules);
   /// The drag begins: `grip` is from the pointer to the middle of the first card.
   void begin_drag(Vec2 grip, float card_height);
   /// The pointer has moved: the aim, the insertion and the tilt follow.
@@ -117,9 +117,13 @@ class Hand {
   void aim_at(ZoneId zone);
   /// The pointer that carries by taps is here.
   void point_at(Vec2 at) { carry_.pointer = at; }
-  /// Where a drag is let go: what it proposes; nothing when it goes back. The proposal has no number yet.
-  [[nodiscard]] std::optional<Proposal> let_go(const Gesture& gesture, const TableSetup& setup,
-                                               const Arrangement& arrangement) const;
+  /// The move that a drag makes where it is let go; nothing when it goes back.
+  [[nodiscard]] std::optional<Move> let_go(const Gesture& gesture, const TableSetup& setup,
+                                           const Arrangement& arrangement) const;
+  /// The move of what is carried to a zone.
+  [[nodiscard]] Move move_to(ZoneId zone) const {
+    return {.run = carry_.run, .from = carry_.home, .to = zone};
+  }
   /// The carry ends; another pointer's goes on.
   Carry forget();
   /// Pointers that drag, the current one first.
@@ -129,7 +133,7 @@ class Hand {
   /// Whether the zone from which the run came has changed: it may be no run any more, or be gone.
   [[nodiscard]] bool is_touched(const Table& table) const;
   /// After a change elsewhere: targets and aim are found again.
-  void aim_again(const TableSetup& setup, const Arrangement& arrangement);
+  void aim_again(const Table& table, const Rulebook& rules, const Arrangement& arrangement);
   /// When a gesture comes by itself, or a tilt ends as the pointer rests; infinity when nothing does.
   [[nodiscard]] double due() const;
   /// Calls `with` for each run whose tilt has ended by this time.

@@ -224,7 +224,7 @@ void Impl::recheck_carries(Sender& by) {
     if (hand.is_touched(table())) {
       cancel_carry(hand.carry().pointer, by);
     } else {
-      hand.aim_again(setup(), arrangement);
+      hand.aim_again(table(), referee.rulebook(), arrangement);
     }
   }
   hand.select(pointers.front());
@@ -235,7 +235,7 @@ void Impl::supersede_torn() {
   while (const auto torn = referee.torn()) {
     const auto cards = unlock(torn->id);
     referee.supersede(*torn, now(), events);
-    send_home(cards);
+    send_home(torn->move, cards);
   }
 }
 

@@ -96,17 +96,22 @@ struct Impl {
   void start_drag(const Gesture& gesture);
   void carry_to(Vec2 pointer, double time);
   void let_go(const Gesture& gesture);
-  void propose(Proposal proposal, Vec2 at, double time);
   void put_back(const Event& event, Sender& by);
   void forget_carry(Sender& by);
   void cancel_carry(Vec2 at, Sender& by);
   void cancel_all();
-  void show_waiting(const Proposal& proposal, Change change);
-  std::vector<CardId> unlock(std::uint64_t proposal);
-  void send_home(std::span<const CardId> cards);
 
   // Moves and what belongs to them (impl_moves.cpp).
-  void finish_drop(const Proposal& proposal, double time);
+  Verdict make(const Move& move, double time);
+  void put_back_before(const Move& move);
+  Verdict refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2 at, double time);
+  Verdict propose(const Move& move, bool by_hand, Vec2 at, double time);
+  void let_copies_fly(Vec2 at);
+  void lock(const Proposal& proposal);
+  void show_waiting(const Proposal& proposal, Change change);
+  std::vector<CardId> unlock(std::uint64_t proposal);
+  void send_home(const Move& move, std::span<const CardId> cards);
+  void finish_proposed(const Move& move, double time);
   void finish_move(ZoneId from, double time);
   Verdict answer(std::uint64_t proposal, const Verdict& verdict);
   Verdict flip_by_hand(CardId card, double time);

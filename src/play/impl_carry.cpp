@@ -13,21 +13,14 @@ void Impl::pick_up(CardId id, const Gesture& gesture, Hand::Carry as) {
     if (hand.has(card))
       pick.verdict = {.reason = Reason::in_hand, .card = card, .zone = table().card(id)->zone};
   }
-  if (!pick.verdict) {
-    events.tell({.kind = EventKind::pick_refused,
-                 .time = gesture.time,
-                 .card = id,
-                 .from = table().card(id)->zone,
-                 .at = gesture.at,
-                 .verdict = pick.verdict});
-    return shake(id);
-  }
+  if (!pick.verdict)
+    return (void)refuse_pick(pick.verdict, id, table().card(id)->zone, gesture.at, gesture.time);
   set_hovered({});
   as.picked_up = true;
   as.pointer = gesture.at;
   as.time = gesture.time;
   hand.take(std::move(as), pick.run, table());
-  hand.find_targets(setup());
+  hand.find_targets(table(), referee.rulebook());
   if (hand.carry().mode != Hand::Carry::Mode::drag) {
     // Picked up by a tap or a key it stays where it is, and rises.
     for (const CardId card : table().cards_of(pick.run)) {
@@ -66,43 +59,11 @@ void Impl::carry_to(Vec2 pointer, double time) {
 }
 
 void Impl::let_go(const Gesture& gesture) {
-  if (const auto proposal = hand.let_go(gesture, setup(), arrangement)) {
-    return propose(*proposal, gesture.at, gesture.time);
+  if (const auto move = hand.let_go(gesture, setup(), arrangement)) {
+    return (void)propose(*move, true, gesture.at, gesture.time);
   }
   Sender by_feel;
   put_back(hand.event(EventKind::cancelled, gesture.time), by_feel);
-}
-
-/// What is in the hand is let go over a zone.
-void Impl::propose(Proposal proposal, Vec2 at, double time) {
-  proposal.id = ids.next_proposal();
-  Event event = Referee::event_of(EventKind::refused, proposal, time);
-  event.at = at;
-  Sender by_feel;
-  const Ruling ruling = referee.propose(proposal, arrangement.input(setup(), proposal.to), at, time, events);
-  if (ruling.waits) {
-    forget_carry(by_feel);
-    for (const CardId card : table().cards_of(proposal.run)) traffic.lock(slot(card));
-    return show_waiting(proposal, Change::table);
-  }
-  event.verdict = ruling.verdict;
-  if (!ruling.verdict) {
-    put_back(event, by_feel);
-    return shake(proposal.run.first);
-  }
-  const Hand::Carry& carry = hand.carry();
-  if (carry.drags() && !carry.holds) {
-    // The cards go on from where their copies are.
-    for (const CardId card : table().cards_of(carry.run)) {
-      Pose pose = arrangement.resting(slot(card));
-      pose.centre = carry.middle(at) + Hand::from_first(carry.run, table(), arrangement, card);
-      traffic.put_in_flight(slot(card), pose);
-    }
-  }
-  event.kind = EventKind::dropped;
-  events.tell(std::move(event));
-  forget_carry(by_feel);
-  finish_drop(proposal, time);
 }
 
 /// Ends a carry that moved nothing: the cards go home, each by itself, for the game may have torn the run
@@ -140,43 +101,6 @@ void Impl::cancel_carry(Vec2 at, Sender& by) {
 void Impl::cancel_all() {
   Sender by_feel;
   while (!hand.empty()) cancel_carry(hand.carry().pointer, by_feel);
-}
-
-/// Sends the cards of a proposal that waits to where they would lie; in a new window they are there at once.
-void Impl::show_waiting(const Proposal& proposal, Change change) {
-  std::vector<LaidCard> laid;
-  const auto run = table().cards_of(proposal.run);
-  for (const CardId id : run) {
-    const Card& card = *table().card(id);
-    laid.push_back({.face_up = card.face_up, .sideways = card.sideways, .at = card.at});
-  }
-  const std::vector<Pose> poses = arrangement.poses_on_top(setup(), proposal.to, laid);
-  for (std::size_t i = 0; i < run.size(); ++i) {
-    Pose goal = arrangement.resting(slot(run[i]));
-    goal.centre = proposal.middle.value_or(poses[i].centre);
-    goal.rotation = poses[i].rotation;
-    goal.scale = poses[i].scale;
-    if (change == Change::window) {
-      traffic.put(slot(run[i]), goal);
-    } else {
-      traffic.fly(slot(run[i]), goal, feel().move);
-    }
-  }
-}
-
-/// A proposal waits no more.
-std::vector<CardId> Impl::unlock(std::uint64_t proposal) {
-  std::vector<CardId> cards = referee.end_waiting(proposal);
-  for (const CardId card : cards) {
-    if (const auto s = table().slot(card)) traffic.unlock(*s);
-  }
-  return cards;
-}
-
-void Impl::send_home(std::span<const CardId> cards) {
-  for (const CardId card : cards) {
-    if (table().card(card)) traffic.fly(slot(card), arrangement.resting(slot(card)), feel().back);
-  }
 }
 
 }  // namespace apsidon::play_detail

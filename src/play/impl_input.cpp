@@ -110,7 +110,7 @@ bool Impl::tap(const Gesture& gesture) {
     hand.point_at(gesture.at);
     const bool same_zone = hand.carry().home == on.zone;
     if (!same_zone) {
-      propose({.run = hand.carry().run, .from = hand.carry().home, .to = on.zone}, gesture.at, gesture.time);
+      (void)propose(hand.move_to(on.zone), true, gesture.at, gesture.time);
       return true;
     }
     const bool same_card = on.card == hand.carry().run.first;
@@ -131,17 +131,9 @@ bool Impl::act_on_tap(TapKind kind, const Hit& on, const Gesture& gesture) {
             {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
     return true;
   }
-  const Verdict verdict = kind == TapKind::draw   ? draw_from(on.zone, gesture.time)
-                          : kind == TapKind::flip ? flip_by_hand(on.card, gesture.time)
-                                                  : send_best(on.card, gesture.time);
-  if (verdict) return true;
-  events.tell({.kind = EventKind::pick_refused,
-               .time = gesture.time,
-               .card = on.card,
-               .from = on.zone,
-               .at = gesture.at,
-               .verdict = verdict});
-  if (on.card) shake(on.card);
+  if (kind == TapKind::draw) (void)draw_from(on.zone, gesture.time);
+  if (kind == TapKind::send) (void)send_best(on.card, gesture.time);
+  if (kind == TapKind::flip) (void)flip_by_hand(on.card, gesture.time);
   return true;
 }
 
@@ -161,9 +153,8 @@ bool Impl::key(const KeyInput& input) {
       return true;
     }
     case KeyRequest::drop: {
-      const Hand::Carry& carry = hand.carry();
-      const CardId card = carry.run.first;
-      propose({.run = carry.run, .from = carry.home, .to = carry.aimed}, focus.at(), input.time);
+      const CardId card = hand.carry().run.first;
+      (void)propose(hand.move_to(hand.carry().aimed), true, focus.at(), input.time);
       if (const Card* moved = table().card(card)) set_focus({.card = card, .zone = moved->zone});
       keep_focus();
       return true;

@@ -1,19 +1,177 @@
-// The order of a move and what belongs to it.
+// A move from its proposal to its end, and what belongs to it.
+#include <algorithm>
+
 #include "play/impl.hpp"
 
 namespace apsidon::play_detail {
 
-/// A proposal was allowed: its cards go to where they rest, and the move is finished.
-void Impl::finish_drop(const Proposal& proposal, double time) {
-  Sender by_feel;
-  lay_out_changed(by_feel);
-  // Cards whose resting pose has not changed were not sent by the layout, and may be on their way to
-  // somewhere else.
-  for (const CardId card : table().cards_of(proposal.run)) {
-    const Pose& resting = arrangement.resting(slot(card));
-    if (traffic.motion().goal(slot(card)) != resting) traffic.fly(slot(card), resting, feel().move);
+/// A move that is not made from the hand: by a tap or a call. It tells the same as one by hand.
+Verdict Impl::make(const Move& move, double time) {
+  put_back_before(move);
+  if (move.kind != MoveKind::run) {
+    const Verdict verdict = judge_move(table(), referee.rulebook(), move);
+    const ZoneId stock = move.kind == MoveKind::draw ? move.from : move.to;
+    if (!verdict) return refuse_pick(verdict, table().top(stock).value_or(CardId{}), stock, {}, time);
+    return propose(move, false, arrangement.outline(setup(), stock).centre, time);
   }
-  finish_move(proposal.from, time);
+  const PickVerdict pick = referee.judge_pick(move.run.first);
+  const Card* card = table().card(move.run.first);
+  const Vec2 at = card ? arrangement.neutral(slot(card->id)).centre : Vec2{};
+  if (!pick.verdict) return refuse_pick(pick.verdict, move.run.first, card ? card->zone : ZoneId{}, at, time);
+  events.tell({.kind = EventKind::picked_up,
+               .time = time,
+               .card = card->id,
+               .count = pick.run.count,
+               .from = card->zone,
+               .at = at});
+  return propose(move, false, at, time);
+}
+
+/// What is in the hand of the cards of a move goes back before.
+void Impl::put_back_before(const Move& move) {
+  const std::vector<CardId> cards = referee.cards_of(move);
+  if (std::none_of(cards.begin(), cards.end(), [&](CardId card) { return hand.has(card); })) return;
+  cancel_all();
+}
+
+Verdict Impl::refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2 at, double time) {
+  // Of what is not on the table there is nothing to tell.
+  if (verdict.reason == Reason::unknown_card || verdict.reason == Reason::unknown_zone) return verdict;
+  events.tell({.kind = EventKind::pick_refused,
+               .time = time,
+               .card = card,
+               .from = zone,
+               .at = at,
+               .verdict = verdict});
+  if (card) shake(card);
+  return verdict;
+}
+
+Verdict Impl::draw_from(ZoneId stock, double time) {
+  const MoveVerdict tap = stock_move(table(), referee.rulebook(), stock);
+  if (tap.verdict) return make(tap.move, time);
+  return refuse_pick(tap.verdict, table().top(stock).value_or(CardId{}), stock, {}, time);
+}
+
+Verdict Impl::send_best(CardId id, double time) {
+  const MoveVerdict best = best_move(table(), referee.rulebook(), id);
+  if (best.verdict) return make(best.move, time);
+  const Card* card = table().card(id);
+  if (!card) return best.verdict;
+  return refuse_pick(best.verdict, id, card->zone, arrangement.neutral(slot(id)).centre, time);
+}
+
+/// A move is proposed, answered, and made if it may be. `by_hand`: it is of what is in the hand, which is let
+/// go.
+Verdict Impl::propose(const Move& move, bool by_hand, Vec2 at, double time) {
+  const Proposal proposal{.id = ids.next_proposal(), .move = move};
+  Event refused = referee.event_of(EventKind::refused, proposal, time);
+  refused.at = at;
+  Sender by_feel;
+  const Ruling ruling = referee.propose(proposal, at, time, events);
+  if (ruling.waits) {
+    if (by_hand) forget_carry(by_feel);
+    lock(proposal);
+    recheck_carries(by_feel);  // what waits may not be exchanged
+    return {};
+  }
+  if (!ruling.verdict) {
+    refused.verdict = ruling.verdict;
+    if (by_hand) {
+      put_back(refused, by_feel);
+    } else {
+      events.tell(refused);
+    }
+    if (refused.card) shake(refused.card);
+    return ruling.verdict;
+  }
+  if (by_hand) {
+    let_copies_fly(at);
+    forget_carry(by_feel);
+  }
+  finish_proposed(move, time);
+  return ruling.verdict;
+}
+
+/// Dragged as copies, the cards go on from where those are.
+void Impl::let_copies_fly(Vec2 at) {
+  const Hand::Carry& carry = hand.carry();
+  if (!carry.drags() || carry.holds) return;
+  for (const CardId card : table().cards_of(carry.run)) {
+    Pose pose = arrangement.resting(slot(card));
+    pose.centre = carry.middle(at) + Hand::from_first(carry.run, table(), arrangement, card);
+    traffic.put_in_flight(slot(card), pose);
+  }
+}
+
+/// The cards of a proposal that waits stay as they are until it is answered; those of a run show at the
+/// target.
+void Impl::lock(const Proposal& proposal) {
+  if (proposal.move.kind != MoveKind::run) return;
+  for (const CardId card : table().cards_of(proposal.move.run)) traffic.lock(slot(card));
+  show_waiting(proposal, Change::table);
+}
+
+/// Sends the cards of a proposal that waits to where they would lie; in a new window they are there at once.
+void Impl::show_waiting(const Proposal& proposal, Change change) {
+  const Move& move = proposal.move;
+  if (move.kind != MoveKind::run) return;
+  std::vector<LaidCard> laid;
+  const auto run = table().cards_of(move.run);
+  for (const CardId id : run) {
+    const Card& card = *table().card(id);
+    laid.push_back(
+        {.face_up = card.face_up, .sideways = card.sideways, .at = move.position.value_or(card.at)});
+  }
+  const std::vector<Pose> poses = arrangement.poses_on_top(setup(), move.to, laid);
+  for (std::size_t i = 0; i < run.size(); ++i) {
+    Pose goal = arrangement.resting(slot(run[i]));
+    goal.centre = poses[i].centre;
+    goal.rotation = poses[i].rotation;
+    goal.scale = poses[i].scale;
+    if (change == Change::window) {
+      traffic.put(slot(run[i]), goal);
+    } else {
+      traffic.fly(slot(run[i]), goal, feel().move);
+    }
+  }
+}
+
+/// A proposal waits no more.
+std::vector<CardId> Impl::unlock(std::uint64_t proposal) {
+  std::vector<CardId> cards = referee.end_waiting(proposal);
+  for (const CardId card : cards) {
+    if (const auto s = table().slot(card)) traffic.unlock(*s);
+  }
+  return cards;
+}
+
+/// The cards of a move that was not made go back from where they were shown.
+void Impl::send_home(const Move& move, std::span<const CardId> cards) {
+  if (move.kind != MoveKind::run) return;
+  for (const CardId card : cards) {
+    if (table().card(card)) traffic.fly(slot(card), arrangement.resting(slot(card)), feel().back);
+  }
+}
+
+/// The table has changed as a move has it: its cards go to where they rest now, and the move is finished.
+void Impl::finish_proposed(const Move& move, double time) {
+  if (move.kind == MoveKind::draw) {
+    // The cards lie there already; what is left of the act is how they go.
+    (void)perform(apsidon::draw(move.from, move.to, 0));
+  } else if (move.kind == MoveKind::recycle) {
+    after_change();
+  } else {
+    Sender by_feel;
+    lay_out_changed(by_feel);
+    // Cards whose resting pose has not changed were not sent by the layout, and may be on their way to
+    // somewhere else.
+    for (const CardId card : table().cards_of(move.run)) {
+      const Pose& resting = arrangement.resting(slot(card));
+      if (traffic.motion().goal(slot(card)) != resting) traffic.fly(slot(card), resting, feel().move);
+    }
+  }
+  finish_move(move.from, time);
 }
 
 /// The player has moved cards from a zone: consequences, undo, and whether any move is left.
@@ -28,48 +186,28 @@ Verdict Impl::answer(std::uint64_t id, const Verdict& verdict) {
   const Proposal* found = referee.find(id);
   if (!found) return {.reason = Reason::unknown_proposal};
   const Proposal proposal = *found;
-  (void)unlock(id);
-  const Verdict applied =
-      referee.answer(proposal, arrangement.input(setup(), proposal.to), verdict, now(), events);
+  const std::vector<CardId> cards = unlock(id);
+  const Verdict applied = referee.answer(proposal, verdict, now(), events);
   if (applied) {
-    finish_drop(proposal, now());
+    finish_proposed(proposal.move, now());
     return applied;
   }
-  send_home(table().cards_of(proposal.run));
-  if (!verdict) shake(proposal.run.first);
+  send_home(proposal.move, cards);
+  Sender by_feel;
+  recheck_carries(by_feel);
+  if (!verdict && !cards.empty()) shake(proposal.move.kind == MoveKind::run ? cards.front() : cards.back());
   return applied;
 }
 
 Verdict Impl::flip_by_hand(CardId card, double time) {
   const Verdict verdict = referee.flip_by_hand(card, traffic.now(), time, events);
-  if (!verdict) return verdict;
+  if (!verdict)
+    return refuse_pick(verdict, card, table().card(card)->zone, arrangement.neutral(slot(card)).centre, time);
   schedule.start_waiting(traffic.now());
   follow_comparing();
   after_change();
   referee.finish_move(time, events);
   return verdict;
-}
-
-Verdict Impl::draw_from(ZoneId stock, double time) {
-  const Verdict verdict = referee.draw_from(stock, time, events);
-  if (!verdict) return verdict;
-  const ZoneId waste = setup().rules_of(stock).stock->to;
-  if (verdict.found == 0) {
-    after_change();
-  } else {
-    (void)perform(apsidon::draw(stock, waste, static_cast<std::size_t>(verdict.found)));
-  }
-  finish_move(verdict.found == 0 ? waste : stock, time);
-  return verdict;
-}
-
-Verdict Impl::send_best(CardId card, double time) {
-  const Referee::Best best = referee.best_zone_for(card);
-  if (!best.verdict) return best.verdict;
-  hand.take({.mode = Hand::Carry::Mode::tap, .time = time}, best.run, table());
-  events.tell(hand.event(EventKind::picked_up, time));
-  propose({.run = best.run, .from = best.from, .to = best.to}, arrangement.neutral(slot(card)).centre, time);
-  return {};
 }
 
 Verdict Impl::go_back(bool redo) {

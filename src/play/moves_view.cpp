@@ -10,12 +10,10 @@ bool MovesView::can_undo() const { return field_->referee.can_undo(); }
 bool MovesView::can_redo() const { return field_->referee.can_redo(); }
 std::span<const Proposal> MovesView::waiting() const { return field_->referee.waiting(); }
 
+Verdict MovesCalls::make(const Move& move) { return field_->make(move, field_->now()); }
 Verdict MovesCalls::draw_from(ZoneId stock) { return field_->draw_from(stock, field_->now()); }
 
-Verdict MovesCalls::send_to_best(CardId card) {
-  field_->cancel_all();
-  return field_->send_best(card, field_->now());
-}
+Verdict MovesCalls::send_to_best(CardId card) { return field_->send_best(card, field_->now()); }
 
 Verdict MovesCalls::undo() {
   field_->record(UndoInput{.redo = false, .time = field_->now()});

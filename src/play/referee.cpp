@@ -1,10 +1,9 @@
 #include "play/referee.hpp"
 
 #include <algorithm>
-#include <limits>
+#include <array>
 #include <utility>
 
-#include "apsidon/layout/free.hpp"
 #include "play/cells.hpp"
 
 namespace apsidon::play_detail {
@@ -27,55 +26,65 @@ void Referee::give_cells() {
   }
 }
 
+Rulebook Referee::rulebook() const {
+  Rulebook rules = setup_.rulebook();
+  rules.locked = locked_;
+  return rules;
+}
+
 PickVerdict Referee::judge_pick(CardId card) const {
-  PickVerdict pick = apsidon::judge_pick(setup_.table, setup_.rulebook(), card);
-  for (const CardId id :
-       waiting_cards_.empty() ? std::span<const CardId>{} : setup_.table.cards_of(pick.run)) {
-    const bool locked = std::any_of(waiting_cards_.begin(), waiting_cards_.end(), [&](const auto& cards) {
-      return std::find(cards.begin(), cards.end(), id) != cards.end();
-    });
-    if (!locked) continue;
-    pick.verdict = {.reason = Reason::locked, .card = id, .zone = setup_.table.card(id)->zone};
-    pick.run.count = 0;
-    break;
-  }
-  return pick;
+  return apsidon::judge_pick(setup_.table, rulebook(), card);
 }
 
 Verdict Referee::judge_stock(ZoneId stock) const {
-  return apsidon::judge_stock(setup_.table, setup_.rulebook(), stock);
+  return apsidon::judge_stock(setup_.table, rulebook(), stock);
 }
 
-Event Referee::event_of(EventKind kind, const Proposal& p, double time) {
+std::vector<CardId> Referee::cards_of(const Move& move) const {
+  const Table& table = setup_.table;
+  if (move.kind == MoveKind::run) {
+    const auto run = table.cards_of(move.run);
+    const bool there = !run.empty() && table.card(move.run.first)->zone == move.from;
+    return there ? std::vector<CardId>(run.begin(), run.end()) : std::vector<CardId>{};
+  }
+  if (!table.zone(move.from)) return {};
+  const auto& cards = table.zone(move.from)->cards;
+  if (move.kind == MoveKind::recycle) return cards;
+  // Whether they are locked by this very move is not asked here.
+  const Verdict verdict = apsidon::judge_stock(table, setup_.rulebook(), move.from);
+  const auto count = static_cast<std::ptrdiff_t>(verdict ? verdict.found : 0);
+  return {cards.end() - count, cards.end()};
+}
+
+Event Referee::event_of(EventKind kind, const Proposal& p, double time) const {
+  const Move& move = p.move;
+  const bool run = move.kind == MoveKind::run;
   return {.kind = kind,
           .time = time,
-          .card = p.run.first,
-          .count = p.run.count,
-          .from = p.from,
-          .to = p.to,
+          .card = run ? move.run.first : setup_.table.top(move.from).value_or(CardId{}),
+          .count = run ? move.run.count : cards_of(move).size(),
+          .from = move.from,
+          .to = move.to,
           .proposal = p.id};
 }
 
-Ruling Referee::propose(const Proposal& p, const LayoutInput& target, Vec2 at, double time,
-                        EventQueue& events) {
+Ruling Referee::propose(const Proposal& p, Vec2 at, double time, EventQueue& events) {
   Event event = event_of(EventKind::proposed, p, time);
   event.at = at;
   events.tell(std::move(event));
-  Ruling ruling{.verdict = judge_drop(setup_.table, setup_.rulebook(), p.run, p.to)};
+  Ruling ruling{.verdict = judge_move(setup_.table, rulebook(), p.move)};
   if (ruling.verdict && judge_) {
     const std::optional<Verdict> answer = judge_(p);
     if (!answer) {
       waiting_.push_back(p);
-      const auto run = setup_.table.cards_of(p.run);
-      waiting_cards_.emplace_back(run.begin(), run.end());
-      ++revision_;
+      waiting_cards_.push_back(cards_of(p.move));
+      note_waiting();
       return {.waits = true};
     }
     if (!*answer) ruling.verdict = *answer;
   }
   if (!ruling.verdict) return ruling;
-  const Verdict applied = apply(p, target, time, events);
-  if (!applied) ruling.verdict = applied;
+  ruling.verdict = apply(p, at, time, events);
   return ruling;
 }
 
@@ -85,126 +94,89 @@ const Proposal* Referee::find(std::uint64_t id) const {
   return it == waiting_.end() ? nullptr : &*it;
 }
 
+void Referee::note_waiting() {
+  locked_.clear();
+  for (const auto& cards : waiting_cards_) locked_.insert(locked_.end(), cards.begin(), cards.end());
+  ++revision_;
+}
+
 std::vector<CardId> Referee::end_waiting(std::uint64_t id) {
   const auto at = find(id) - waiting_.data();
   std::vector<CardId> cards = std::move(waiting_cards_[static_cast<std::size_t>(at)]);
   waiting_.erase(waiting_.begin() + at);
   waiting_cards_.erase(waiting_cards_.begin() + at);
-  ++revision_;
+  note_waiting();
   return cards;
 }
 
-Verdict Referee::answer(const Proposal& p, const LayoutInput& target, const Verdict& verdict, double time,
-                        EventQueue& events) {
-  Event event = event_of(EventKind::refused, p, time);
-  event.verdict = verdict;
+Verdict Referee::answer(const Proposal& p, const Verdict& verdict, double time, EventQueue& events) {
   if (verdict) {
     // The rules may see it otherwise by now.
-    event.verdict = judge_drop(setup_.table, setup_.rulebook(), p.run, p.to);
-    if (event.verdict) event.verdict = apply(p, target, time, events);
-    event.kind = event.verdict ? EventKind::dropped : EventKind::superseded;
+    const Verdict applied = apply(p, {}, time, events);
+    if (applied) return applied;
+    Event event = event_of(EventKind::superseded, p, time);
+    event.verdict = applied;
+    events.tell(std::move(event));
+    return applied;
   }
-  events.tell(event);
-  return event.verdict;
+  Event event = event_of(EventKind::refused, p, time);
+  event.verdict = verdict;
+  events.tell(std::move(event));
+  return verdict;
 }
 
 std::optional<Proposal> Referee::torn() const {
   for (std::size_t i = waiting_.size(); i-- > 0;) {
-    const Proposal& p = waiting_[i];
-    const Card* first = setup_.table.card(p.run.first);
-    const auto run = setup_.table.cards_of(p.run);
-    const auto& own = waiting_cards_[i];
-    const bool whole =
-        first && first->zone == p.from && std::equal(run.begin(), run.end(), own.begin(), own.end());
-    if (!whole) return p;
+    if (cards_of(waiting_[i].move) != waiting_cards_[i]) return waiting_[i];
   }
   return std::nullopt;
 }
 
 void Referee::supersede(const Proposal& p, double time, EventQueue& events) const {
   Event event = event_of(EventKind::superseded, p, time);
-  event.verdict = {.reason = Reason::superseded, .card = p.run.first, .zone = p.to};
+  event.verdict = {.reason = Reason::superseded, .card = event.card, .zone = p.move.to};
   events.tell(std::move(event));
 }
 
-/// Changes the table as a proposal has it: whole, or not at all.
-Verdict Referee::apply(const Proposal& p, const LayoutInput& target, double time, EventQueue& events) {
-  Table& table = setup_.table;
-  const auto run = table.cards_of(p.run);
-  if (run.empty()) return {.reason = Reason::superseded, .card = p.run.first, .zone = p.to};
-  history_.note(table, true);  // what the game did before belongs to the move before
-  if (would_exchange(table, setup_.rulebook(), p.run, p.to)) {
-    const CardId other = *table.top(p.to);
-    const Verdict swapped = table.swap(p.run.first, other);
-    if (swapped) {
-      events.tell({.kind = EventKind::exchanged,
-                   .time = time,
-                   .card = other,
-                   .count = 1,
-                   .from = p.to,
-                   .to = p.from,
-                   .proposal = p.id});
-    }
-    return swapped;
+/// Makes a move: whole, or not at all.
+Verdict Referee::apply(const Proposal& p, Vec2 at, double time, EventQueue& events) {
+  const Verdict verdict = judge_move(setup_.table, rulebook(), p.move);
+  if (!verdict) return verdict;
+  history_.note(setup_.table, true);  // what the game did before belongs to the move before
+  steps_.clear();
+  (void)make_move(setup_.table, rulebook(), p.move, steps_);
+  for (const MoveStep& step : steps_) {
+    Event event = event_of(step, time);
+    event.proposal = p.id;
+    const bool is_move = step.kind != MoveStep::Kind::exchanged;
+    if (is_move) event.at = at;
+    if (is_move) event.verdict = verdict;
+    events.tell(std::move(event));
   }
-  const std::size_t own = p.from == p.to ? p.run.count : 0;
-  const std::size_t room = table.zone(p.to)->cards.size() - own;
-  const Verdict moved = table.move(p.run, p.to, std::min(p.at.value_or(room), room));
-  if (!moved) return moved;
-  const bool free = p.middle && std::holds_alternative<FreeLayout>(setup_.layout_of(p.to).layout);
-  for (const CardId id : table.cards_of(p.run)) {
-    if (p.from != p.to) (void)table.set_sideways(id, setup_.handling_of(p.to).lays_sideways);
-    if (!free) continue;
-    const Card& card = *table.card(id);
-    const LaidCard laid{.face_up = card.face_up, .sideways = card.sideways};
-    (void)table.set_position(id, free_position(target, laid, *p.middle));
-  }
-  return {};
+  return verdict;
+}
+
+Event Referee::event_of(const MoveStep& step, double time) {
+  constexpr std::array<EventKind, 7> kinds{EventKind::dropped,  EventKind::exchanged, EventKind::drawn,
+                                           EventKind::recycled, EventKind::emptied,   EventKind::flipped,
+                                           EventKind::taken};
+  return {.kind = kinds[static_cast<std::size_t>(step.kind)],
+          .time = time,
+          .card = step.card,
+          .count = step.count,
+          .from = step.from,
+          .to = step.to};
 }
 
 void Referee::follow_up(ZoneId from, double time, EventQueue& events) {
-  uncover(from, time, events);
-  take_what_fits(time, events);
-  for (const Zone& zone : setup_.table.zones()) {
-    if (!zone.cards.empty()) uncover(zone.id, time, events);
-  }
-}
-
-/// Cards have left a zone: it is empty now, or the card that lies uncovered is flipped, where that is a rule.
-void Referee::uncover(ZoneId zone, double time, EventQueue& events) {
-  const auto top = setup_.table.top(zone);
-  if (!top) return events.tell({.kind = EventKind::emptied, .time = time, .from = zone});
-  if (!setup_.rules_of(zone).flips_uncovered || setup_.table.card(*top)->face_up) return;
-  (void)setup_.table.flip(*top, true);
-  events.tell({.kind = EventKind::flipped, .time = time, .card = *top, .count = 1, .from = zone});
-}
-
-void Referee::take_what_fits(double time, EventQueue& events) {
-  const auto& zones = setup_.table.zones();
-  const auto takes = [&](const Zone& zone) { return setup_.rules_of(zone.id).takes_itself; };
-  if (std::none_of(zones.begin(), zones.end(), takes)) return;
-  for (bool again = true; again;) {
-    again = false;
-    for (const Zone& zone : zones) {
-      const auto top = setup_.table.top(zone.id);
-      if (!top || takes(zone)) continue;
-      const PickVerdict pick = judge_pick(*top);
-      if (!pick.verdict || pick.run.count != 1) continue;
-      const auto to = std::find_if(zones.begin(), zones.end(), [&](const Zone& bed) {
-        return takes(bed) && judge_drop(setup_.table, setup_.rulebook(), pick.run, bed.id).allowed();
-      });
-      if (to == zones.end()) continue;
-      (void)setup_.table.move(pick.run, to->id);
-      events.tell(
-          {.kind = EventKind::taken, .time = time, .card = *top, .count = 1, .from = zone.id, .to = to->id});
-      uncover(zone.id, time, events);
-      again = true;
-    }
-  }
+  steps_.clear();
+  follow_move(setup_.table, rulebook(), from, steps_);
+  for (const MoveStep& step : steps_) events.tell(event_of(step, time));
 }
 
 void Referee::finish_move(double time, EventQueue& events) {
   history_.note(setup_.table);
+  // What waits for an answer may still be a move.
   const bool none = !compare_at_ && !any_legal_move(setup_.table, setup_.rulebook());
   // Where cards are flipped by taps, that is a move that no rule knows of: the game has to say.
   const auto zones = setup_.table.zones();
@@ -221,49 +193,6 @@ Verdict Referee::go_back(bool redo, double own) {
   find_opened(own);
   no_moves_told_ = false;
   return verdict;
-}
-
-Verdict Referee::draw_from(ZoneId stock, double time, EventQueue& events) {
-  const Verdict verdict = judge_stock(stock);
-  if (!verdict) return verdict;
-  history_.note(setup_.table, true);  // what the game did before belongs to the move before
-  const ZoneId to = setup_.rules_of(stock).stock->to;
-  Event event{.kind = EventKind::drawn, .time = time, .from = stock, .to = to};
-  if (verdict.found == 0) {
-    event.kind = EventKind::recycled;
-    event.from = to;
-    event.to = stock;
-    event.count = setup_.table.zone(to)->cards.size();
-    event.card = *setup_.table.top(to);
-    (void)setup_.table.recycle(to, stock);
-  } else {
-    event.card = verdict.card;
-    event.count = static_cast<std::size_t>(verdict.found);
-  }
-  events.tell(std::move(event));
-  return verdict;
-}
-
-Referee::Best Referee::best_zone_for(CardId id) const {
-  const PickVerdict pick = judge_pick(id);
-  if (!pick.verdict) return {.verdict = pick.verdict};
-  const Card& card = *setup_.table.card(id);
-  const auto worth = [&](const Zone& zone) {
-    return setup_.rules_of(zone.id).takes_itself ? 2 : zone.cards.empty() ? 0 : 1;
-  };
-  const Zone* best = nullptr;
-  Verdict why{.reason = Reason::drop_nothing, .card = id, .zone = card.zone};
-  for (const Zone& zone : setup_.table.zones()) {
-    if (zone.id == card.zone || would_exchange(setup_.table, setup_.rulebook(), pick.run, zone.id)) continue;
-    const Verdict verdict = judge_drop(setup_.table, setup_.rulebook(), pick.run, zone.id);
-    if (!verdict) {
-      if (why.reason == Reason::drop_nothing) why = verdict;
-      continue;
-    }
-    if (!best || worth(zone) > worth(*best)) best = &zone;
-  }
-  if (!best) return {.verdict = why};
-  return {.run = pick.run, .from = card.zone, .to = best->id};
 }
 
 void Referee::perform(const Act& act) {

@@ -11,6 +11,7 @@
 #include "apsidon/play/judge.hpp"
 #include "apsidon/play/script.hpp"
 #include "apsidon/play/setup.hpp"
+#include "apsidon/rules/move.hpp"
 #include "play/event_queue.hpp"
 
 namespace apsidon::play_detail {
@@ -39,7 +40,8 @@ class Referee {
 
   [[nodiscard]] const TableSetup& setup() const { return setup_; }
   [[nodiscard]] const Table& table() const { return setup_.table; }
-  /// What the rules say, and whether the cards wait for an answer.
+  /// The rules as they hold now: cards that wait for an answer may not be moved.
+  [[nodiscard]] Rulebook rulebook() const;
   [[nodiscard]] PickVerdict judge_pick(CardId card) const;
   [[nodiscard]] Verdict judge_stock(ZoneId stock) const;
   [[nodiscard]] bool can_undo() const { return history_.can_undo(); }
@@ -47,6 +49,8 @@ class Referee {
   [[nodiscard]] std::span<const Proposal> waiting() const { return waiting_; }
   /// Of each proposal that waits: the cards with which it was made.
   [[nodiscard]] std::span<const std::vector<CardId>> waiting_cards() const { return waiting_cards_; }
+  /// The cards that a move is about: of a draw and a recycling, those that the stock or the waste would give.
+  [[nodiscard]] std::vector<CardId> cards_of(const Move& move) const;
   [[nodiscard]] bool comparing() const { return compare_at_.has_value(); }
   /// When the open cards are compared, on the table's clock; infinity when none are.
   [[nodiscard]] double due() const { return compare_at_.value_or(std::numeric_limits<double>::infinity()); }
@@ -58,37 +62,22 @@ class Referee {
   /// No card id of the table before is given out again.
   void keep_ids_ahead_of(const Table& before) { setup_.table.keep_ids_ahead_of(before.last_id()); }
 
-  // Proposals.
+  // Moves: each is a proposal, whoever makes it.
 
-  /// A drop: the rules answer at once; what they allow the game may answer, now or later. One that is allowed
-  /// is applied. `target` is the zone's, without its cards: a free position is a share of its area.
-  Ruling propose(const Proposal& proposal, const LayoutInput& target, Vec2 at, double time,
-                 EventQueue& events);
+  /// The rules answer at once; what they allow the game may answer, now or later. A move that is allowed is
+  /// made.
+  Ruling propose(const Proposal& proposal, Vec2 at, double time, EventQueue& events);
   [[nodiscard]] const Proposal* find(std::uint64_t proposal) const;
-  /// Answers a proposal that waits, and ends it. An allowed one is applied to the table as it is now.
-  Verdict answer(const Proposal& proposal, const LayoutInput& target, const Verdict& verdict, double time,
-                 EventQueue& events);
+  /// Answers a proposal that waited. An allowed one is made on the table as it is now.
+  Verdict answer(const Proposal& proposal, const Verdict& verdict, double time, EventQueue& events);
   /// The cards that a proposal that waits locks; it ends.
   std::vector<CardId> end_waiting(std::uint64_t proposal);
-  /// A proposal that waits whose run is no longer whole, or whose cards lie elsewhere; the last one first.
+  /// A proposal that waits whose cards are no longer those with which it was made; the last one first.
   [[nodiscard]] std::optional<Proposal> torn() const;
   void supersede(const Proposal& proposal, double time, EventQueue& events) const;
-  [[nodiscard]] static Event event_of(EventKind kind, const Proposal& proposal, double time);
+  [[nodiscard]] Event event_of(EventKind kind, const Proposal& proposal, double time) const;
 
-  // Moves, and what belongs to them.
-
-  /// The zone to which a run goes by itself: one that takes by itself, else one with cards, else an empty
-  /// one.
-  struct Best {
-    Verdict verdict = {};
-    Run run = {};
-    ZoneId from = {}, to = {};
-  };
-  [[nodiscard]] Best best_zone_for(CardId card) const;
-  /// What a tap on a stock does now. Allowed with 0 cards, it has recycled the waste; otherwise the cards are
-  /// still to be drawn.
-  Verdict draw_from(ZoneId stock, double time, EventQueue& events);
-  /// Who lies uncovered after a move from a zone, and what zones take by themselves.
+  /// What follows from a move that was made from this zone.
   void follow_up(ZoneId from, double time, EventQueue& events);
   /// The move is whole: it is a step of undo, and it is seen whether any move is left.
   void finish_move(double time, EventQueue& events);
@@ -121,9 +110,9 @@ class Referee {
   void give_cells();
 
  private:
-  Verdict apply(const Proposal& proposal, const LayoutInput& target, double time, EventQueue& events);
-  void uncover(ZoneId zone, double time, EventQueue& events);
-  void take_what_fits(double time, EventQueue& events);
+  Verdict apply(const Proposal& proposal, Vec2 at, double time, EventQueue& events);
+  [[nodiscard]] static Event event_of(const MoveStep& step, double time);
+  void note_waiting();
   void compare_when_enough(ZoneId zone, double own);
   void find_opened(double own);
 
@@ -132,12 +121,14 @@ class Referee {
   History history_;
   std::vector<Proposal> waiting_ = {};
   std::vector<std::vector<CardId>> waiting_cards_ = {};
+  std::vector<CardId> locked_ = {};  // all of these
   std::vector<CardId> opened_ = {};  // by taps, to be compared
   std::optional<double> compare_at_ = {};
   ZoneId comparing_ = {};
   bool no_moves_told_ = false;
   std::vector<std::uint64_t> celled_ = {};  // by zone: its revision when cells were given
   std::uint64_t revision_ = 0;
+  std::vector<MoveStep> steps_ = {};  // scratch
 };
 
 }  // namespace apsidon::play_detail

@@ -6,11 +6,23 @@ namespace apsidon {
 
 PickVerdict RulesView::judge_pick(CardId card) const { return field_->referee.judge_pick(card); }
 Verdict RulesView::judge_drop(const Run& run, ZoneId to) const {
-  return apsidon::judge_drop(field_->table(), field_->setup().rulebook(), run, to);
+  return apsidon::judge_drop(field_->table(), field_->referee.rulebook(), run, to);
+}
+Verdict RulesView::judge_move(const Move& move) const {
+  return apsidon::judge_move(field_->table(), field_->referee.rulebook(), move);
+}
+Verdict RulesView::judge_face(FaceId face, ZoneId to, std::size_t count, ZoneId from) const {
+  return apsidon::judge_face(field_->table(), field_->referee.rulebook(), face, to, count, from);
+}
+MoveVerdict RulesView::best_move(CardId card) const {
+  return apsidon::best_move(field_->table(), field_->referee.rulebook(), card);
+}
+MoveVerdict RulesView::stock_move(ZoneId stock) const {
+  return apsidon::stock_move(field_->table(), field_->referee.rulebook(), stock);
 }
 Verdict RulesView::judge_stock(ZoneId stock) const { return field_->referee.judge_stock(stock); }
-std::vector<LegalMove> RulesView::legal_moves() const {
-  return apsidon::legal_moves(field_->table(), field_->setup().rulebook());
+std::vector<Move> RulesView::legal_moves() const {
+  return apsidon::legal_moves(field_->table(), field_->referee.rulebook());
 }
 
 }  // namespace apsidon

@@ -27,8 +27,11 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
                     .stock = zone.stock,
                     .exchanges = zone.exchanges,
                     .sorts = zone.sorts,
+                    .inserts = zone.inserts,
+                    .lays_sideways = zone.lays_sideways,
                     .flips_uncovered = zone.flips_uncovered,
-                    .takes_itself = zone.takes_itself});
+                    .takes_itself = zone.takes_itself,
+                    .sends_to = zone.sends_to});
   handling_.push_back(zone.handling);
   table = std::move(with);
   return id;

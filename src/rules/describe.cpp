@@ -28,6 +28,7 @@ Phrases english() {
   say(Reason::face_down, "{card} lies face down.");
   say(Reason::not_linked,
       "{card} does not follow {onto}, so the cards from there on cannot be picked up together.");
+  say(Reason::other_run, "From {card} on, {wanted} cards are picked up together in {zone}, not {found}.");
   say(Reason::same_zone, "{card} lies in {zone} already.");
   say(Reason::drop_nothing, "{zone} takes no cards.");
   say(Reason::not_rank_down, "{card} is not one rank below {onto}, as {zone} builds down.");
@@ -63,8 +64,9 @@ Phrases english() {
   return p;
 }
 
-std::string card_text(CardId id, const Table& table) {
+std::string card_text(CardId id, FaceId face, const Table& table) {
   const Card* card = table.card(id);
+  if (!card && table.deck().has(face)) return table.deck().text(face);
   if (!card) return id ? fmt::format("card {}", id.value) : "no card";
   // Naming a covered card would tell what it hides.
   return card->face_up && table.deck().has(card->face) ? table.deck().text(card->face) : "the covered card";
@@ -75,8 +77,8 @@ std::string fill(const std::string& text, const Verdict& v, const Table& table) 
   const auto& ranks = table.deck().options().ranks;
   const bool rank = v.wanted >= 0 && static_cast<std::size_t>(v.wanted) < ranks.size();
   fmt::dynamic_format_arg_store<fmt::format_context> args;
-  args.push_back(fmt::arg("card", card_text(v.card, table)));
-  args.push_back(fmt::arg("onto", card_text(v.onto, table)));
+  args.push_back(fmt::arg("card", card_text(v.card, v.face, table)));
+  args.push_back(fmt::arg("onto", card_text(v.onto, {}, table)));
   args.push_back(fmt::arg("zone", zone ? zone->name : std::string("the zone")));
   args.push_back(fmt::arg("wanted", v.wanted));
   args.push_back(fmt::arg("found", v.found));

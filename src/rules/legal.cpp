@@ -1,74 +1,130 @@
-// What a stock gives, and all that a player may do.
+// All that a player may do, found without judging each run card by card.
 #include <algorithm>
 
-#include "apsidon/rules/rule.hpp"
+#include "apsidon/rules/move.hpp"
+#include "rules/ask.hpp"
 
 namespace apsidon {
 
-Verdict judge_stock(const Table& table, const Rulebook& rules, ZoneId id) {
-  const Zone* zone = table.zone(id);
-  if (!zone) return {.reason = Reason::unknown_zone, .zone = id};
-  if (id.value > rules.zones.size() || !rules.zones[id.value - 1].stock) {
-    return {.reason = Reason::no_stock, .zone = id};
-  }
-  const StockRule& stock = *rules.zones[id.value - 1].stock;
-  const Zone* waste = table.zone(stock.to);
-  if (!waste) return {.reason = Reason::unknown_zone, .zone = stock.to};
-  if (!zone->cards.empty()) {
-    const auto pass = std::min(static_cast<std::size_t>(zone->recycled), stock.gives.size() - 1);
-    const auto gives = std::min(zone->cards.size(), static_cast<std::size_t>(stock.gives[pass]));
-    return {.card = zone->cards.back(), .zone = id, .found = static_cast<int>(gives)};
-  }
-  if (waste->cards.empty()) return {.reason = Reason::empty_zone, .zone = id};
-  if (stock.passes > 0 && zone->recycled + 1 >= stock.passes) {
-    return {.reason = Reason::no_passes, .zone = id, .wanted = stock.passes, .found = zone->recycled + 1};
-  }
-  return {.zone = id, .found = 0};
-}
+using rules_detail::ask;
+using rules_detail::Asked;
 
 namespace {
+
+/// A zone that takes something, with what every question about it needs.
+struct Target {
+  ZoneId zone;
+  const ZoneRules* rules;
+  CardId top;
+  const FaceTraits* traits;  // of the top card, if there is one
+  bool exchanges;            // a single card would exchange places with its only one
+};
+
+std::vector<Target> targets_of(const Table& table, const Rulebook& rules) {
+  std::vector<Target> targets;
+  targets.reserve(std::min(table.zones().size(), rules.zones.size()));
+  for (std::size_t i = 0; i < targets.capacity() && i < rules.zones.size() && i < table.zones().size(); ++i) {
+    const Zone& zone = table.zones()[i];
+    if (rules.zones[i].drop.kind == RuleKind::nothing) continue;
+    const CardId top = zone.cards.empty() ? CardId{} : zone.cards.back();
+    targets.push_back({.zone = zone.id,
+                       .rules = &rules.zones[i],
+                       .top = top,
+                       .traits = top ? &table.deck().traits(table.card(top)->face) : nullptr,
+                       .exchanges = rules.zones[i].exchanges && zone.cards.size() == 1});
+  }
+  return targets;
+}
+
+/// Calls `with` for each run that may be picked up from a zone, from the lowest; returns false when `with`
+/// did.
+template <class With>
+bool each_run(const Table& table, const Rulebook& rules, const Zone& zone, const PickRule& pick, With with) {
+  const auto& cards = zone.cards;
+  const auto may = [&](const Card& card) {
+    return card.face_up && (rules.locked.empty() || std::find(rules.locked.begin(), rules.locked.end(),
+                                                              card.id) == rules.locked.end());
+  };
+  if (pick.kind == PickKind::any) {
+    for (const CardId id : cards) {
+      const Card& card = *table.card(id);
+      if (may(card) && !with(card, 1)) return false;
+    }
+    return true;
+  }
+  // From the top down as far as the cards hold together.
+  const Card* above = table.card(cards.back());
+  if (!may(*above)) return true;
+  std::size_t first = cards.size() - 1;
+  Asked q(table, rules);
+  q.zone = zone.id;
+  while (pick.kind == PickKind::run && first > 0) {
+    const Card& below = *table.card(cards[first - 1]);
+    if (!may(below)) break;
+    q.set_card(*above);
+    q.set_onto(below.id);
+    if (!ask<bool>(pick.link, q)) break;
+    above = &below;
+    --first;
+  }
+  for (; first < cards.size(); ++first) {
+    if (!with(*table.card(cards[first]), cards.size() - first)) return false;
+  }
+  return true;
+}
 
 /// Calls `with` for every legal move until it returns false.
 template <class With>
 void each_legal_move(const Table& table, const Rulebook& rules, With with) {
+  const std::vector<Target> targets = targets_of(table, rules);
   for (const Zone& zone : table.zones()) {
     if (zone.id.value > rules.zones.size()) return;
-    if (rules.zones[zone.id.value - 1].stock) {
-      const Verdict verdict = judge_stock(table, rules, zone.id);
-      if (verdict &&
-          !with(LegalMove{
-              .from = zone.id, .to = rules.zones[zone.id.value - 1].stock->to, .verdict = verdict})) {
-        return;
-      }
+    const ZoneRules& own = rules.zones[zone.id.value - 1];
+    if (own.stock) {
+      const MoveVerdict tap = stock_move(table, rules, zone.id);
+      if (tap.verdict && !with(tap.move)) return;
     }
-    if (rules.zones[zone.id.value - 1].pick.kind == PickKind::nothing) continue;
-    for (const CardId card : zone.cards) {
-      const PickVerdict pick = judge_pick(table, rules, card);
-      if (!pick.verdict) continue;
-      for (const Zone& to : table.zones()) {
-        if (to.id == zone.id) continue;
-        const Verdict verdict = judge_drop(table, rules, pick.run, to.id);
-        if (verdict && !with(LegalMove{.run = pick.run, .from = zone.id, .to = to.id, .verdict = verdict}))
-          return;
+    if (own.pick.kind == PickKind::nothing || zone.cards.empty()) continue;
+    const auto each_target = [&](const Card& card, std::size_t count) {
+      Asked q(table, rules);
+      q.set_card(card);
+      q.count = count;
+      for (const Target& to : targets) {
+        if (to.zone == zone.id) continue;
+        const Run run{card.id, count};
+        q.zone = to.zone;
+        q.onto = to.top;
+        q.below = to.traits;
+        const bool good = to.exchanges && count == 1 ? judge_drop(table, rules, run, to.zone).allowed()
+                                                     : ask<bool>(to.rules->drop, q);
+        if (good && !with(Move{.run = run, .from = zone.id, .to = to.zone})) return false;
       }
-    }
+      return true;
+    };
+    if (!each_run(table, rules, zone, own.pick, each_target)) return;
   }
 }
 
 }  // namespace
 
-std::vector<LegalMove> legal_moves(const Table& table, const Rulebook& rules) {
-  std::vector<LegalMove> moves;
-  each_legal_move(table, rules, [&](const LegalMove& move) {
+void find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves) {
+  moves.clear();
+  each_legal_move(table, rules, [&](const Move& move) {
     moves.push_back(move);
     return true;
   });
+}
+
+std::vector<Move> legal_moves(const Table& table, const Rulebook& rules) {
+  std::vector<Move> moves;
+  moves.reserve(32);
+  find_legal_moves(table, rules, moves);
   return moves;
 }
 
 bool any_legal_move(const Table& table, const Rulebook& rules) {
   bool any = false;
-  each_legal_move(table, rules, [&](const LegalMove&) {
+  each_legal_move(table, rules, [&](const Move&) {
     any = true;
     return false;
   });

@@ -9,7 +9,7 @@ using namespace apsidon;
 using namespace apsidon::test;
 
 TEST_CASE("play: drag: a hand is sorted by dragging, room is made where the card would come to lie") {
-  Hand h(desk({.inserts = true}));
+  Hand h(desk(ZoneHandling{}));
   const CardId card = h.cards("hand")[1];
   const Vec2 from = h.grip(card);
   const Vec2 to = from - h.middle(card) + h.middle(h.cards("hand")[6]) + Vec2{5, 0};

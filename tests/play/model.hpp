@@ -43,7 +43,7 @@ class Model {
         auto& here = lies_[e.to];  // where the dropped one was
         auto& there = lies_[e.from];
         const Proposal& p = asked.at(e.proposal);
-        std::swap(*find(here, p.run.first), there.back());
+        std::swap(*find(here, p.move.run.first), there.back());
         exchanged_ = e.proposal;
         break;
       }
@@ -58,7 +58,7 @@ class Model {
         const std::vector<Lying> run(first, end);
         from.erase(first, end);
         auto& to = lies_[e.to];
-        const std::size_t at = std::min(asked.at(e.proposal).at.value_or(to.size()), to.size());
+        const std::size_t at = std::min(asked.at(e.proposal).move.at.value_or(to.size()), to.size());
         to.insert(to.begin() + static_cast<std::ptrdiff_t>(at), run.begin(), run.end());
         step(before);
         // By the time of the answer it may lie there already: then there is nothing to take back, unless it

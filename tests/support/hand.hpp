@@ -79,8 +79,7 @@ inline std::vector<CardOptions> some(const Deck& deck, std::initializer_list<con
 }
 
 /// A hand of ten that zooms, sorts and inserts; a slot that exchanges; a free zone; a shelf.
-inline TableSetup desk(const ZoneHandling& of_hand = {
-                           .hover = HoverKind::raise, .zoom = true, .inserts = true}) {
+inline TableSetup desk(const ZoneHandling& of_hand = {.hover = HoverKind::raise, .zoom = true}) {
   TableSetup setup(glasshouse());
   const Deck& deck = setup.table.deck();
   const ZoneId slot = setup.add({.name = "slot",
@@ -100,13 +99,15 @@ inline TableSetup desk(const ZoneHandling& of_hand = {
                                   .sideways = true,
                                   .pick = {.kind = PickKind::any},
                                   .drop = rule::anything(),
-                                  .handling = {.inserts = true, .lays_sideways = true}});
+                                  .inserts = true,
+                                  .lays_sideways = true});
   const ZoneId hand = setup.add({.name = "hand",
                                  .layout = HandLayout{},
                                  .longest = 12,
                                  .pick = {.kind = PickKind::any},
                                  .drop = rule::anything(),
                                  .sorts = true,
+                                 .inserts = true,
                                  .handling = of_hand,
                                  .cards = some(deck, {"fern-1", "fern-2", "fern-3", "fern-4", "fern-5",
                                                       "fern-6", "fern-7", "fern-8", "fern-9", "fern-10"})});

@@ -100,8 +100,9 @@ int run(const Options& options) {
   std::vector<Judged> all;
   bool any = false;
   if (every) {
-    for (const LegalMove& move : legal_moves(table, setup.rulebook())) {
-      all.push_back({move.run.first, move.from, move.to, move.run.count, move.verdict});
+    for (const Move& move : legal_moves(table, setup.rulebook())) {
+      const Verdict verdict = judge_move(table, setup.rulebook(), move);
+      all.push_back({move.run.first, move.from, move.to, move.run.count, verdict});
       any = true;
     }
     cards.clear();

@@ -48,6 +48,17 @@ struct DeckOptions {
   friend bool operator==(const DeckOptions&, const DeckOptions&) = default;
 };
 
+/// What a face is, in numbers, for whoever asks of many faces. Of what it lacks: -1.
+struct FaceTraits {
+  int suit = -1;       ///< its place in the options, from 0
+  int rank = -1;       ///< likewise
+  int colour = -1;     ///< suits and jokers of one colour have the same number
+  int set = -1;        ///< the set that it belongs to
+  bool known = false;  ///< whether it is a face of the deck
+
+  friend bool operator==(const FaceTraits&, const FaceTraits&) = default;
+};
+
 /// Whether the lowest rank counts as the highest when faces are compared.
 enum class Ace : std::uint8_t { low, high };
 
@@ -74,15 +85,18 @@ class APSIDON_CORE_EXPORT Deck {
   [[nodiscard]] std::vector<FaceId> faces() const;
   [[nodiscard]] bool has(FaceId face) const;
 
+  /// All that the next four say, at once.
+  [[nodiscard]] const FaceTraits& traits(FaceId face) const {
+    return traits_[face.value < traits_.size() ? face.value : 0];
+  }
   /// Position in the options, from 0; -1 for a joker, and for a hidden or foreign face.
-  [[nodiscard]] int suit_of(FaceId face) const;
-  [[nodiscard]] int rank_of(FaceId face) const;
+  [[nodiscard]] int suit_of(FaceId face) const { return traits(face).suit; }
+  [[nodiscard]] int rank_of(FaceId face) const { return traits(face).rank; }
   /// Suits and jokers of one colour give the same number; -1 for a joker without one, and for a hidden or
   /// foreign face.
-  [[nodiscard]] int colour_of(FaceId face) const;
-
+  [[nodiscard]] int colour_of(FaceId face) const { return traits(face).colour; }
   /// The set that the face belongs to, its place in the options; -1 for none.
-  [[nodiscard]] int set_of(FaceId face) const;
+  [[nodiscard]] int set_of(FaceId face) const { return traits(face).set; }
   /// Whether both are known and of one set.
   [[nodiscard]] bool belong_together(FaceId a, FaceId b) const;
   /// -1, 0 or 1: whether the rank of `a` is below, that of, or above that of `b`; nothing where one has no
@@ -104,8 +118,7 @@ class APSIDON_CORE_EXPORT Deck {
   [[nodiscard]] int joker_index(FaceId face) const;
 
   DeckOptions options_;
-  std::vector<int> colours_;  // by suit, then by joker
-  std::vector<int> sets_;     // by FaceId - 1
+  std::vector<FaceTraits> traits_;  // by FaceId; the first is of hidden and foreign faces
 };
 
 /// The usual 52: clubs, diamonds, hearts and spades, ace to ten, jack, queen, king; with so many jokers, [0,

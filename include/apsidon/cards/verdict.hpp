@@ -25,6 +25,7 @@ enum class Reason : std::uint8_t {
   not_top,       ///< the zone gives its top card only
   face_down,     ///< the card lies face down
   not_linked,    ///< `card` does not follow the card below it, so the run does not hold together
+  other_run,     ///< from `card` on, not `found` cards are picked up together in `zone`, but `wanted`
   // about dropping
   same_zone,          ///< the run lies there already
   drop_nothing,       ///< the zone takes no cards
@@ -69,6 +70,7 @@ inline constexpr int reason_count = static_cast<int>(Reason::nothing_to_redo) + 
 struct Verdict {
   Reason reason = Reason::allowed;
   CardId card = {};      ///< the card that decided
+  FaceId face = {};      ///< where no card but only a face was asked about: that
   CardId onto = {};      ///< the card it would lie on; none for an empty zone
   ZoneId zone = {};      ///< the zone that decided
   int wanted = 0;        ///< a rank (from 0) or a number of cards, see the reason

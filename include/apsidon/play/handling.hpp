@@ -41,8 +41,6 @@ struct ZoneHandling {
   bool zoom = false;  ///< a card that is hovered, or pressed long, shows a larger picture
   TapKind tap = TapKind::none;
   TapKind double_tap = TapKind::none;  ///< flip, draw or send; a single tap waits for it then
-  bool inserts = false;                ///< what is dropped comes between its cards, where it is held
-  bool lays_sideways = false;          ///< what is dropped lies sideways
   ZoneId flick_to = {};  ///< where a card goes that is flicked out of the zone's area; none: nowhere
   std::optional<MatchRule> match = {};
 

@@ -7,8 +7,8 @@
 
 namespace apsidon {
 
-/// The game's own answer to a proposal that the rules allow: a verdict now, or nothing: it comes later, by
-/// `Moves::answer`. May not call back into the playfield.
+/// The game's own answer to a move that the rules allow: a verdict now, or nothing: it comes later, by
+/// `moves().answer`. May not call back into the playfield.
 using Judge = std::function<std::optional<Verdict>(const Proposal&)>;
 
 }  // namespace apsidon

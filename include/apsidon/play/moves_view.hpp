@@ -22,15 +22,18 @@ class APSIDON_CORE_EXPORT MovesView {
   const play_detail::Impl* field_;
 };
 
-/// Moves that the player could make, made for them: judged, and with their consequences.
+/// Moves that the player could make, made for them: judged, shown, followed by what belongs to them, undone
+/// and told as if a hand had made them. Cards of the move that are in the hand are put back before.
 class APSIDON_CORE_EXPORT MovesCalls : public MovesView {
  public:
   explicit MovesCalls(play_detail::Impl& field) : MovesView(field), field_(&field) {}
 
-  /// Takes from a stock, or recycles its waste into it.
+  /// Makes a move: one of `legal_moves`, or any other. Allowed also when the game's answer is still to come:
+  /// then it is among `waiting()`.
+  Verdict make(const Move& move);
+  /// Makes `stock_move(stock)`: takes from a stock, or recycles its waste into it.
   Verdict draw_from(ZoneId stock);
-  /// Moves the run from a card to the zone that takes it: one that takes by itself, else one with cards, else
-  /// an empty one; the first of those in the order of the table.
+  /// Makes `best_move(card)`: the run from a card goes to where it goes by itself.
   Verdict send_to_best(CardId card);
   Verdict undo();
   Verdict redo();

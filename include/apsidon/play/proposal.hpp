@@ -1,19 +1,14 @@
 #pragma once
 #include <cstdint>
-#include <optional>
 
-#include "apsidon/cards/card.hpp"
+#include "apsidon/rules/move.hpp"
 
 namespace apsidon {
 
-/// A drop that waits for its answer.
+/// A move that the rules allow, and that may still wait for the game's answer.
 struct Proposal {
   std::uint64_t id = 0;  ///< from 1
-  Run run = {};
-  ZoneId from = {};
-  ZoneId to = {};
-  std::optional<std::size_t> at = {};  ///< before which index of `to`, where it inserts or sorts
-  std::optional<Vec2> middle = {};     ///< where it was let go, in a free zone
+  Move move = {};
 
   friend bool operator==(const Proposal&, const Proposal&) = default;
 };

@@ -9,7 +9,7 @@
 #include "apsidon/layout/plan.hpp"
 #include "apsidon/play/handling.hpp"
 #include "apsidon/play/panel.hpp"
-#include "apsidon/rules/rule.hpp"
+#include "apsidon/rules/rulebook.hpp"
 
 namespace apsidon {
 
@@ -27,10 +27,13 @@ struct ZoneSetup {
   PickRule pick = {};              ///< gives nothing, unless stated
   Rule drop = rule::nothing();     ///< takes nothing, unless stated
   std::optional<StockRule> stock = {};
-  bool exchanges = false;  ///< these four: see ZoneRules
+  bool exchanges = false;  ///< these seven: see ZoneRules
   bool sorts = false;
+  bool inserts = false;
+  bool lays_sideways = false;
   bool flips_uncovered = false;
   bool takes_itself = false;
+  std::vector<ZoneId> sends_to = {};
   ZoneHandling handling = {};
   int recycled = 0;                     ///< how often a waste was recycled into it already
   std::vector<CardOptions> cards = {};  ///< bottom to top

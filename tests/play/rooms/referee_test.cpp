@@ -26,18 +26,19 @@ TEST_CASE("play: every proposal ends once, and one that is refused leaves the ta
       const ZoneId from = referee.table().card(card)->zone;
       const std::uint64_t before = referee.table().revision();
       if (referee.judge_pick(card).verdict) {
-        const Proposal p{.id = ++id, .run = {card, 1}, .from = from, .to = {from.value == 1 ? 2u : 1u}};
-        const Ruling ruling = referee.propose(p, {}, {}, i, events);
+        const Proposal p{.id = ++id,
+                         .move = {.run = {card, 1}, .from = from, .to = {from.value == 1 ? 2u : 1u}}};
+        const Ruling ruling = referee.propose(p, {}, i, events);
         RC_ASSERT(ruling.waits == (referee.find(p.id) != nullptr));
         if (!ruling.waits) ++ended[p.id];
         RC_ASSERT((referee.table().revision() != before) == (!ruling.waits && ruling.verdict.allowed()));
       }
       if (!referee.waiting().empty() && r.chance(0.5f)) {
         const Proposal p = referee.waiting()[r.below(referee.waiting().size())];
-        RC_ASSERT(!referee.judge_pick(p.run.first).verdict.allowed());
+        RC_ASSERT(!referee.judge_pick(p.move.run.first).verdict.allowed());
         (void)referee.end_waiting(p.id);
-        (void)referee.answer(p, {}, r.chance(0.5f) ? Verdict{} : Verdict{.reason = Reason::refused_by_game},
-                             i, events);
+        (void)referee.answer(p, r.chance(0.5f) ? Verdict{} : Verdict{.reason = Reason::refused_by_game}, i,
+                             events);
         ++ended[p.id];
       }
       if (r.chance(0.2f)) {
@@ -64,7 +65,8 @@ TEST_CASE("play: undo takes back a move with its consequences in one step, and r
   setup.plans = {{.root = across({zone(column), zone(slot)})}};
   Referee referee(std::move(setup), 10);
   EventQueue events;
-  CHECK(referee.propose({.id = 1, .run = {{2}, 1}, .from = column, .to = slot}, {}, {}, 0, events).verdict);
+  const Move move{.run = {{2}, 1}, .from = column, .to = slot};
+  CHECK(referee.propose({.id = 1, .move = move}, {}, 0, events).verdict);
   referee.follow_up(column, 0, events);
   referee.finish_move(0, events);
   CHECK(referee.table().card({1})->face_up);

@@ -44,7 +44,7 @@ TEST_CASE("play: a carry knows its cards, the zones that take them, and where th
   Hand hand({}, {});
   CHECK(hand.empty());
   hand.take({.by = 1, .picked_up = true}, {{2}, 1}, ground.table());
-  hand.find_targets(ground.setup());
+  hand.find_targets(ground.table(), ground.setup().rulebook());
   CHECK(hand.has({2}));
   CHECK_FALSE(hand.has({1}));
   CHECK(hand.carry().targets == std::vector<ZoneId>{{1}, {2}});  // its own sorts

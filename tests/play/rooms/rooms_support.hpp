@@ -31,7 +31,8 @@ inline TableSetup two_hands() {
                       .pick = {.kind = PickKind::any},
                       .drop = rule::anything(),
                       .sorts = true,
-                      .handling = {.hover = HoverKind::raise, .zoom = true, .inserts = true},
+                      .inserts = true,
+                      .handling = {.hover = HoverKind::raise, .zoom = true},
                       .cards = cards_of(faces)});
   };
   const ZoneId upper = add("upper", {1, 2, 3, 4, 5});

@@ -1,0 +1,104 @@
+#pragma once
+#include <cstddef>
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/rules/rulebook.hpp"
+
+namespace apsidon {
+
+enum class MoveKind : std::uint8_t {
+  run,      ///< a run goes to a zone
+  draw,     ///< a stock gives what it gives at a tap
+  recycle,  ///< a waste becomes its stock again
+};
+
+/// What a player may do, as a value: whoever makes it, it is judged and followed by its consequences.
+struct Move {
+  MoveKind kind = MoveKind::run;
+  Run run = {};  ///< of a draw and a recycling: no cards, for the stock decides how many
+  ZoneId from = {};
+  ZoneId to = {};
+  std::optional<std::size_t> at = {};  ///< the index of its first card in `to`, counted without the run
+                                       ///< itself; on top if none. Only where the zone inserts or sorts
+  std::optional<Vec2> position = {};   ///< of the run in a free zone, shares from 0 to 1
+
+  friend constexpr bool operator==(const Move&, const Move&) = default;
+};
+
+/// A move that was looked for; a refused verdict says why there is none.
+struct MoveVerdict {
+  Verdict verdict = {};
+  Move move = {};
+
+  friend constexpr bool operator==(const MoveVerdict&, const MoveVerdict&) = default;
+};
+
+/// Whether this move may be made. A run must be what `judge_pick` gives from its first card, and lie in
+/// `from`. O(cards of the run, nodes of the rules, links).
+[[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_move(const Table& table, const Rulebook& rules,
+                                                     const Move& move);
+
+/// All that a player may do: every run that may be picked up with every zone that takes it, and every stock
+/// that may be tapped. A run moved within its own zone is not counted. These are exactly the moves between
+/// zones that `judge_move` allows, each once, without `at` and `position`. O(cards + runs * zones).
+[[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> legal_moves(const Table& table, const Rulebook& rules);
+/// The same into a list that is used again, for those who ask often: what it held is gone.
+APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& rules,
+                                          std::vector<Move>& moves);
+/// Whether there is any; stops at the first.
+[[nodiscard]] APSIDON_CORE_EXPORT bool any_legal_move(const Table& table, const Rulebook& rules);
+
+/// Where the run from a card goes by itself: to the first of `sends_to` that takes it; else to a zone that
+/// takes by itself; else to one that begins with a rank or suit and gives no runs, as a foundation does; else
+/// to one with cards that takes it; else to an empty one. Of several, the first in the order of the table.
+/// O(nodes of all rules).
+[[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict best_move(const Table& table, const Rulebook& rules,
+                                                        CardId card);
+/// What a tap on a stock is: a draw, or a recycling of its waste.
+[[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict stock_move(const Table& table, const Rulebook& rules,
+                                                         ZoneId stock);
+
+/// Something that a move has done, or that has followed from it by rule.
+struct MoveStep {
+  enum class Kind : std::uint8_t {
+    moved,      ///< a run lies in `to`
+    exchanged,  ///< a card went to where the run came from
+    drawn,      ///< a stock gave `count` cards
+    recycled,   ///< a waste became its stock again
+    emptied,    ///< `from` has no cards any more
+    flipped,    ///< the card that lies uncovered now was flipped
+    taken,      ///< a zone has taken by itself what fits
+  };
+
+  Kind kind = Kind::moved;
+  CardId card = {};  ///< the card, or the lowest of the run; of a stock the one that was its top
+  std::size_t count = 0;
+  ZoneId from = {};
+  ZoneId to = {};
+
+  friend constexpr bool operator==(const MoveStep&, const MoveStep&) = default;
+};
+
+/// What came of a move.
+struct MoveReport {
+  Verdict verdict = {};
+  std::vector<MoveStep> steps = {};  ///< in the order in which they happened; none when refused
+};
+
+/// Judges a move and makes it, with all that follows: what lies uncovered is flipped, zones take what fits.
+/// Refused, it changes nothing. What a server, a solver and a playfield all use. O(cards of the zones that
+/// change, and for zones that take by themselves: cards * zones).
+APSIDON_CORE_EXPORT MoveReport apply_move(Table& table, const Rulebook& rules, const Move& move);
+
+/// The first half of `apply_move`: the move alone, for those who show it before what follows. Adds to
+/// `steps`.
+APSIDON_CORE_EXPORT Verdict make_move(Table& table, const Rulebook& rules, const Move& move,
+                                      std::vector<MoveStep>& steps);
+/// The second half: what follows once cards have left the zone `from`.
+APSIDON_CORE_EXPORT void follow_move(Table& table, const Rulebook& rules, ZoneId from,
+                                     std::vector<MoveStep>& steps);
+
+}  // namespace apsidon

@@ -1,0 +1,102 @@
+#pragma once
+#include <functional>
+#include <optional>
+#include <span>
+#include <utility>
+#include <vector>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/rules/rule.hpp"
+
+namespace apsidon {
+
+enum class PickKind {
+  nothing,  ///< the zone gives no cards
+  top,      ///< its top card
+  any,      ///< any one card
+  run,      ///< a card and all that lie on it, when each follows the one below by the rule `link`
+};
+
+/// What may be picked up from a zone. Only cards that lie face up are.
+struct PickRule {
+  PickKind kind = PickKind::nothing;
+  Rule link = {};  ///< of `run`: asked for each card and the one it lies on
+
+  friend bool operator==(const PickRule&, const PickRule&) = default;
+};
+
+/// What a stock gives at a tap.
+struct StockRule {
+  ZoneId to = {};                ///< the waste
+  std::vector<int> gives = {1};  ///< cards at a tap, by the pass; the last number holds for all that follow
+  int passes = 0;                ///< how often it may be gone through; 0: as often as one likes
+
+  friend bool operator==(const StockRule&, const StockRule&) = default;
+};
+
+/// What a zone gives and takes.
+struct ZoneRules {
+  PickRule pick = {};
+  Rule drop = rule::nothing();
+  std::optional<StockRule> stock = {};
+  /// A single card dropped on its only card exchanges places with it, when that one may go to where the other
+  /// comes from.
+  bool exchanges = false;
+  bool sorts = false;            ///< its cards may be moved to other indices within it
+  bool inserts = false;          ///< what is dropped may come between its cards
+  bool lays_sideways = false;    ///< what is dropped lies sideways
+  bool flips_uncovered = false;  ///< after a move from it, its top card is flipped face up
+  bool takes_itself = false;     ///< after a move, it takes what fits from the top of zones that give it
+  /// Where its cards go when they are sent by themselves: the first of these that takes them, before all
+  /// others.
+  std::vector<ZoneId> sends_to = {};
+
+  friend bool operator==(const ZoneRules&, const ZoneRules&) = default;
+};
+
+/// Throws Error when a rule is wrong, a stock gives to a zone that is not there or to itself, a number of it
+/// is out of its range, or cards are sent to a zone that is not there.
+APSIDON_CORE_EXPORT void check(const ZoneRules& rules, const Table& table);
+
+/// Answers for the rules in code, in their place: for a log that records what they said, and for its replay.
+using OwnAnswer = std::function<Verdict(const OwnRule&, const RuleQuestion&)>;
+
+/// All rules of a table. A view: what it refers to must outlive it.
+struct Rulebook {
+  std::span<const ZoneRules> zones = {};                  ///< by ZoneId - 1; a zone beyond its end gives and
+                                                          ///< takes nothing
+  std::span<const std::pair<ZoneId, ZoneId>> links = {};  ///< slots that are neighbours
+  std::span<const CardId> locked = {};                    ///< cards that may not be moved now
+  const OwnAnswer* own = nullptr;                         ///< answers for the rules in code, if not null
+};
+
+struct PickVerdict {
+  Verdict verdict = {};
+  Run run = {};  ///< what would be picked up; no cards when refused
+
+  friend constexpr bool operator==(const PickVerdict&, const PickVerdict&) = default;
+};
+
+/// Whether this card may be picked up, and what comes with it. O(cards of the run).
+[[nodiscard]] APSIDON_CORE_EXPORT PickVerdict judge_pick(const Table& table, const Rulebook& rules,
+                                                         CardId card);
+
+/// Whether a run, already picked up, may be dropped on a zone. O(nodes of the rule, links).
+[[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_drop(const Table& table, const Rulebook& rules,
+                                                     const Run& run, ZoneId to);
+
+/// Whether a drop that is allowed would exchange the run with the zone's card.
+[[nodiscard]] APSIDON_CORE_EXPORT bool would_exchange(const Table& table, const Rulebook& rules,
+                                                      const Run& run, ZoneId to);
+
+/// What a tap on a stock does: allowed with `found` cards that it would give, or 0 when it would take the
+/// waste back.
+[[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_stock(const Table& table, const Rulebook& rules,
+                                                      ZoneId stock);
+
+/// Whether a rule of the zone `to` would take a run that begins with this face, of which there need not be a
+/// card on the table: `from` is where it would come from. O(nodes of the rule, links).
+[[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_face(const Table& table, const Rulebook& rules, FaceId face,
+                                                     ZoneId to, std::size_t count = 1, ZoneId from = {});
+
+}  // namespace apsidon

@@ -1,0 +1,211 @@
+#include "rules/ask.hpp"
+
+#include <algorithm>
+#include <type_traits>
+
+namespace apsidon::rules_detail {
+namespace {
+
+template <class Answer>
+Answer refuse(const Asked& q, Reason reason, int wanted = 0, int found = 0) {
+  if constexpr (std::is_same_v<Answer, bool>) {
+    return false;
+  } else {
+    Verdict verdict = q.question().answer(reason);
+    verdict.wanted = wanted;
+    verdict.found = found;
+    return verdict;
+  }
+}
+
+template <class Answer>
+Answer allow() {
+  if constexpr (std::is_same_v<Answer, bool>) {
+    return true;
+  } else {
+    return {};
+  }
+}
+
+template <class Answer>
+Answer allow_if(bool good, const Asked& q, Reason reason, int wanted = 0, int found = 0) {
+  return good ? allow<Answer>() : refuse<Answer>(q, reason, wanted, found);
+}
+
+bool is_joker(const FaceTraits& face) { return face.known && face.rank < 0; }
+
+template <class Answer>
+Answer compare_faces(const Asked& q, RuleKind kind) {
+  if (!q.below) return refuse<Answer>(q, Reason::needs_card);
+  const FaceTraits& face = *q.traits;
+  const FaceTraits& below = *q.below;
+  if (!face.known || !below.known) return refuse<Answer>(q, Reason::unknown_face);
+  if (kind == RuleKind::together) {
+    return allow_if<Answer>(face.set >= 0 && face.set == below.set, q, Reason::not_together);
+  }
+  if (kind == RuleKind::same_colour) {
+    if (face.colour < 0 || below.colour < 0) return refuse<Answer>(q, Reason::no_rank);
+    return allow_if<Answer>(face.colour == below.colour, q, Reason::not_same_colour, 0, face.rank);
+  }
+  if (is_joker(face) || is_joker(below)) return refuse<Answer>(q, Reason::no_rank);
+  switch (kind) {
+    case RuleKind::rank_down:
+      return allow_if<Answer>(face.rank == below.rank - 1, q, Reason::not_rank_down, below.rank - 1,
+                              face.rank);
+    case RuleKind::rank_up:
+      return allow_if<Answer>(face.rank == below.rank + 1, q, Reason::not_rank_up, below.rank + 1, face.rank);
+    case RuleKind::same_rank:
+      return allow_if<Answer>(face.rank == below.rank, q, Reason::not_same_rank, below.rank, face.rank);
+    default:
+      return allow_if<Answer>(face.suit == below.suit, q, Reason::not_same_suit, 0, face.rank);
+  }
+}
+
+/// Calls `with` for the top card of every slot linked to the question's zone that holds one, until it returns
+/// false. A card of the run itself is no neighbour: it leaves its slot.
+template <class With>
+void each_filled_neighbour(const Asked& q, With with) {
+  const auto run = q.table.cards_of({q.card, q.count});
+  for (const auto& [a, b] : q.rules.links) {
+    if (a != q.zone && b != q.zone) continue;
+    const auto top = q.table.top(a == q.zone ? b : a);
+    if (!top || std::find(run.begin(), run.end(), *top) != run.end()) continue;
+    if (!with(*top)) return;
+  }
+}
+
+template <class Answer>
+Answer ask_neighbours(const Rule& rule, const Asked& q) {
+  int filled = 0;
+  each_filled_neighbour(q, [&](CardId) { return ++filled < rule.number; });
+  return allow_if<Answer>(filled >= rule.number, q, Reason::needs_neighbours, rule.number, filled);
+}
+
+template <class Answer>
+Answer ask_each_neighbour(const Rule& rule, const Asked& q) {
+  Answer answer = allow<Answer>();
+  each_filled_neighbour(q, [&](CardId top) {
+    Asked with = q;
+    with.set_onto(top);
+    answer = ask<Answer>(rule.parts.front(), with);
+    return static_cast<bool>(answer);
+  });
+  return answer;
+}
+
+/// What the face itself has to be, wherever it goes.
+template <class Answer>
+Answer ask_face(const Rule& rule, const Asked& q) {
+  if (!q.traits->known) return refuse<Answer>(q, Reason::unknown_face);
+  if (is_joker(*q.traits)) return refuse<Answer>(q, Reason::no_rank);
+  const int suit = q.traits->suit;
+  const int rank = q.traits->rank;
+  if (rule.kind == RuleKind::of_suit) {
+    return allow_if<Answer>(suit == rule.number, q, Reason::wrong_suit, rule.number, suit);
+  }
+  if (rule.kind == RuleKind::rank_at_least) {
+    return allow_if<Answer>(rank >= rule.number, q, Reason::too_low, rule.number, rank);
+  }
+  return allow_if<Answer>(rank == rule.number, q, Reason::not_rank_on_empty, rule.number, rank);
+}
+
+/// Of several refusals, one that is about the cards says more than one that only says that the zone is the
+/// wrong kind.
+bool says_of_cards(const Verdict& v) {
+  return v.reason != Reason::not_empty && v.reason != Reason::needs_card;
+}
+bool says_more(const Verdict& a, const Verdict& b) { return says_of_cards(a) && !says_of_cards(b); }
+
+template <class Answer>
+Answer ask_any(const Rule& rule, const Asked& q) {
+  if constexpr (std::is_same_v<Answer, bool>) {
+    for (const Rule& part : rule.parts) {
+      if (ask<bool>(part, q)) return true;
+    }
+    return false;
+  } else {
+    Verdict best;
+    int about_cards = 0;
+    for (std::size_t i = 0; i < rule.parts.size(); ++i) {
+      Verdict v = ask<Verdict>(rule.parts[i], q);
+      if (v.allowed()) {
+        v.alternative = static_cast<int>(i);
+        return v;
+      }
+      if (i == 0 || says_more(v, best)) best = v;
+      about_cards += says_of_cards(v) ? 1 : 0;
+    }
+    best.others = std::max(about_cards - 1, 0);
+    return best;
+  }
+}
+
+template <class Answer>
+Answer ask_all(const Rule& rule, const Asked& q) {
+  Answer last = allow<Answer>();
+  for (const Rule& part : rule.parts) {
+    const Answer answer = ask<Answer>(part, q);
+    if (!answer) return answer;
+    if constexpr (!std::is_same_v<Answer, bool>) {
+      if (answer.alternative >= 0) last = answer;
+    }
+  }
+  return last;
+}
+
+template <class Answer>
+Answer ask_own(const OwnRule& rule, const Asked& q) {
+  if (q.rules.own) return static_cast<Answer>((*q.rules.own)(rule, q.question()));
+  if (rule.judge) return static_cast<Answer>(rule.judge(q.question()));
+  return refuse<Answer>(q, Reason::own_rule);
+}
+
+}  // namespace
+
+template <class Answer>
+Answer ask(const Rule& rule, const Asked& q) {
+  switch (rule.kind) {
+    case RuleKind::anything:
+      return allow<Answer>();
+    case RuleKind::nothing:
+      return refuse<Answer>(q, Reason::drop_nothing);
+    case RuleKind::rank_down:
+    case RuleKind::rank_up:
+    case RuleKind::same_suit:
+    case RuleKind::same_colour:
+    case RuleKind::same_rank:
+    case RuleKind::together:
+      return compare_faces<Answer>(q, rule.kind);
+    case RuleKind::on_empty:
+      return allow_if<Answer>(!q.below, q, Reason::not_empty);
+    case RuleKind::rank_on_empty:
+      return q.below ? refuse<Answer>(q, Reason::not_empty) : ask_face<Answer>(rule, q);
+    case RuleKind::at_most:
+      return allow_if<Answer>(q.count <= static_cast<std::size_t>(rule.number), q, Reason::too_many,
+                              rule.number, static_cast<int>(q.count));
+    case RuleKind::all:
+      return ask_all<Answer>(rule, q);
+    case RuleKind::any:
+      return ask_any<Answer>(rule, q);
+    case RuleKind::of_suit:
+    case RuleKind::rank_at_least:
+      return ask_face<Answer>(rule, q);
+    case RuleKind::from:
+      return allow_if<Answer>(std::find(rule.zones.begin(), rule.zones.end(), q.from) != rule.zones.end(), q,
+                              Reason::wrong_source);
+    case RuleKind::neighbours:
+      return ask_neighbours<Answer>(rule, q);
+    case RuleKind::each_neighbour:
+      return ask_each_neighbour<Answer>(rule, q);
+    case RuleKind::own:
+      return ask_own<Answer>(*rule.own_rules.front(), q);
+    case RuleKind::negate:
+      return allow_if<Answer>(!ask<bool>(rule.parts.front(), q), q, Reason::negated);
+  }
+  return allow<Answer>();
+}
+
+template Verdict ask<Verdict>(const Rule&, const Asked&);
+template bool ask<bool>(const Rule&, const Asked&);
+
+}  // namespace apsidon::rules_detail

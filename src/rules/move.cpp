@@ -1,0 +1,214 @@
+// Moves: judging one, making it, and what follows from it.
+#include "apsidon/rules/move.hpp"
+
+#include <algorithm>
+
+#include "rules/ask.hpp"
+
+namespace apsidon {
+
+using Kind = MoveStep::Kind;
+
+namespace {
+
+const ZoneRules* rules_of(const Rulebook& rules, ZoneId zone) {
+  return zone && zone.value <= rules.zones.size() ? &rules.zones[zone.value - 1] : nullptr;
+}
+
+Verdict judge_run_move(const Table& table, const Rulebook& rules, const Move& move) {
+  const PickVerdict pick = judge_pick(table, rules, move.run.first);
+  if (!pick.verdict) return pick.verdict;
+  const Card& card = *table.card(move.run.first);
+  if (pick.run.count != move.run.count || card.zone != move.from) {
+    return {.reason = Reason::other_run,
+            .card = card.id,
+            .zone = card.zone,
+            .wanted = static_cast<int>(pick.run.count),
+            .found = static_cast<int>(move.run.count)};
+  }
+  const Verdict verdict = judge_drop(table, rules, move.run, move.to);
+  if (!verdict || !move.at) return verdict;
+  const bool within = move.from == move.to;
+  const ZoneRules& to = *rules_of(rules, move.to);
+  const std::size_t room = table.zone(move.to)->cards.size() - (within ? move.run.count : 0);
+  const bool on_top = *move.at == room;
+  if (*move.at > room || (!on_top && !(within ? to.sorts : to.inserts))) {
+    return {.reason = Reason::unknown_index, .card = card.id, .zone = move.to};
+  }
+  return verdict;
+}
+
+/// A draw and a recycling are both a tap on the stock, whichever it is the time for.
+Verdict judge_stock_move(const Table& table, const Rulebook& rules, const Move& move) {
+  const bool draws = move.kind == MoveKind::draw;
+  const ZoneId stock = draws ? move.from : move.to;
+  const MoveVerdict tap = stock_move(table, rules, stock);
+  if (!tap.verdict) return tap.verdict;
+  const ZoneId waste = draws ? move.to : move.from;
+  if (waste != rules_of(rules, stock)->stock->to) return {.reason = Reason::unknown_zone, .zone = waste};
+  if (tap.move.kind != move.kind) {
+    return {.reason = draws ? Reason::empty_zone : Reason::not_empty, .zone = stock};
+  }
+  return tap.verdict;
+}
+
+void recycle(Table& table, const Move& move, std::vector<MoveStep>& steps) {
+  const Zone& waste = *table.zone(move.from);
+  steps.push_back({.kind = Kind::recycled,
+                   .card = waste.cards.back(),
+                   .count = waste.cards.size(),
+                   .from = move.from,
+                   .to = move.to});
+  (void)table.recycle(move.from, move.to);
+}
+
+void draw(Table& table, const Move& move, const Verdict& verdict, std::vector<MoveStep>& steps) {
+  const auto count = static_cast<std::size_t>(verdict.found);
+  steps.push_back(
+      {.kind = Kind::drawn, .card = verdict.card, .count = count, .from = move.from, .to = move.to});
+  (void)table.take(move.from, move.to, count, true);
+}
+
+void move_run(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps) {
+  MoveStep moved{.card = move.run.first, .count = move.run.count, .from = move.from, .to = move.to};
+  if (would_exchange(table, rules, move.run, move.to)) {
+    const CardId other = *table.top(move.to);
+    (void)table.swap(move.run.first, other);
+    steps.push_back({.kind = Kind::exchanged, .card = other, .count = 1, .from = move.to, .to = move.from});
+    steps.push_back(moved);
+    return;
+  }
+  const bool within = move.from == move.to;
+  const std::size_t room = table.zone(move.to)->cards.size() - (within ? move.run.count : 0);
+  (void)table.move(move.run, move.to, move.at.value_or(room));
+  // The cards of the run stay together, so that they are found one by one.
+  for (const CardId card : table.cards_of(move.run)) {
+    if (!within) (void)table.set_sideways(card, rules_of(rules, move.to)->lays_sideways);
+    if (move.position) (void)table.set_position(card, *move.position);
+  }
+  steps.push_back(moved);
+}
+
+/// Cards have left a zone: it is empty now, or the card that lies uncovered is flipped, where that is a rule.
+void uncover(Table& table, const Rulebook& rules, ZoneId zone, std::vector<MoveStep>& steps) {
+  const auto top = table.top(zone);
+  if (!top) return steps.push_back({.kind = Kind::emptied, .from = zone});
+  const ZoneRules* own = rules_of(rules, zone);
+  if (!own || !own->flips_uncovered || table.card(*top)->face_up) return;
+  (void)table.flip(*top, true);
+  steps.push_back({.kind = Kind::flipped, .card = *top, .count = 1, .from = zone});
+}
+
+/// The zone that takes the top card of another by itself; none when none does.
+ZoneId taker_of(const Table& table, const Rulebook& rules, const Zone& zone) {
+  const PickVerdict pick = judge_pick(table, rules, zone.cards.back());
+  if (!pick.verdict || pick.run.count != 1) return {};
+  for (const Zone& to : table.zones()) {
+    const ZoneRules* own = rules_of(rules, to.id);
+    if (own && own->takes_itself && judge_drop(table, rules, pick.run, to.id)) return to.id;
+  }
+  return {};
+}
+
+void take_what_fits(Table& table, const Rulebook& rules, std::vector<MoveStep>& steps) {
+  const auto takes = [](const ZoneRules& zone) { return zone.takes_itself; };
+  if (std::none_of(rules.zones.begin(), rules.zones.end(), takes)) return;
+  for (bool again = true; again;) {
+    again = false;
+    for (const Zone& zone : table.zones()) {
+      const ZoneRules* own = rules_of(rules, zone.id);
+      if (zone.cards.empty() || !own || own->takes_itself) continue;
+      const ZoneId to = taker_of(table, rules, zone);
+      if (!to) continue;
+      const CardId top = zone.cards.back();
+      (void)table.move({top, 1}, to);
+      steps.push_back({.kind = Kind::taken, .card = top, .count = 1, .from = zone.id, .to = to});
+      uncover(table, rules, zone.id, steps);
+      again = true;
+    }
+  }
+}
+
+/// Whether a rule wants certain faces wherever they come to lie first, as a foundation does.
+bool begins_with(const Rule& rule) {
+  const bool wants = rule.kind == RuleKind::rank_on_empty || rule.kind == RuleKind::of_suit ||
+                     rule.kind == RuleKind::rank_at_least;
+  const bool combines = rule.kind == RuleKind::all || rule.kind == RuleKind::any;
+  return wants || (combines && std::any_of(rule.parts.begin(), rule.parts.end(), begins_with));
+}
+
+int worth_of(const ZoneRules& rules, const Zone& zone) {
+  if (rules.takes_itself) return 3;
+  if (begins_with(rules.drop) && rules.pick.kind != PickKind::run) return 2;
+  return zone.cards.empty() ? 0 : 1;
+}
+
+}  // namespace
+
+Verdict judge_move(const Table& table, const Rulebook& rules, const Move& move) {
+  return move.kind == MoveKind::run ? judge_run_move(table, rules, move)
+                                    : judge_stock_move(table, rules, move);
+}
+
+MoveVerdict stock_move(const Table& table, const Rulebook& rules, ZoneId stock) {
+  const Verdict verdict = judge_stock(table, rules, stock);
+  if (!verdict) return {.verdict = verdict};
+  const ZoneId waste = rules_of(rules, stock)->stock->to;
+  if (verdict.found > 0) return {verdict, {.kind = MoveKind::draw, .from = stock, .to = waste}};
+  return {verdict, {.kind = MoveKind::recycle, .from = waste, .to = stock}};
+}
+
+MoveVerdict best_move(const Table& table, const Rulebook& rules, CardId id) {
+  const PickVerdict pick = judge_pick(table, rules, id);
+  if (!pick.verdict) return {.verdict = pick.verdict};
+  const Card& card = *table.card(id);
+  Verdict why{.reason = Reason::drop_nothing, .card = id, .zone = card.zone};
+  const auto takes = [&](ZoneId zone) {
+    // An exchange moves another card too: that is not for one card to do by itself.
+    if (zone == card.zone || would_exchange(table, rules, pick.run, zone)) return false;
+    const Verdict verdict = judge_drop(table, rules, pick.run, zone);
+    if (!verdict && why.reason == Reason::drop_nothing) why = verdict;
+    return verdict.allowed();
+  };
+  const auto to = [&](ZoneId zone) {
+    return MoveVerdict{{}, {.run = pick.run, .from = card.zone, .to = zone}};
+  };
+  for (const ZoneId zone : rules_of(rules, card.zone)->sends_to) {
+    if (takes(zone)) return to(zone);
+  }
+  const Zone* best = nullptr;
+  int most = -1;
+  for (const Zone& zone : table.zones()) {
+    const ZoneRules* own = rules_of(rules, zone.id);
+    if (!own || worth_of(*own, zone) <= most || !takes(zone.id)) continue;
+    best = &zone;
+    most = worth_of(*own, zone);
+  }
+  return best ? to(best->id) : MoveVerdict{.verdict = why};
+}
+
+Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps) {
+  const Verdict verdict = judge_move(table, rules, move);
+  if (!verdict) return verdict;
+  if (move.kind == MoveKind::run) move_run(table, rules, move, steps);
+  if (move.kind == MoveKind::draw) draw(table, move, verdict, steps);
+  if (move.kind == MoveKind::recycle) recycle(table, move, steps);
+  return verdict;
+}
+
+void follow_move(Table& table, const Rulebook& rules, ZoneId from, std::vector<MoveStep>& steps) {
+  uncover(table, rules, from, steps);
+  take_what_fits(table, rules, steps);
+  for (const Zone& zone : table.zones()) {
+    if (!zone.cards.empty()) uncover(table, rules, zone.id, steps);
+  }
+}
+
+MoveReport apply_move(Table& table, const Rulebook& rules, const Move& move) {
+  MoveReport report;
+  report.verdict = make_move(table, rules, move, report.steps);
+  if (report.verdict) follow_move(table, rules, move.from, report.steps);
+  return report;
+}
+
+}  // namespace apsidon
