@@ -28,9 +28,8 @@ int main() {
     const float share = static_cast<float>(i < 30 ? i : 30) / 30;
     const PointerPhase phase = i == 0 ? PointerPhase::down : i == 30 ? PointerPhase::up : PointerPhase::move;
     if (i <= 30) field.pointer({.phase = phase, .at = from + (to - from) * share, .time = time});
-    field.advance_to(time);
-    for (const Event& event : field.events()) {
-      std::printf("%.2f s  %s\n", event.time, std::string(name_of(event.kind)).c_str());
+    while (const auto event = field.next_event(time)) {
+      std::printf("%.2f s  %s\n", event->time, std::string(name_of(event->kind)).c_str());
     }
     if (field.frame().revision != drawn) drawn = field.frame().revision;  // here a game would draw
   }

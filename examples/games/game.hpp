@@ -1,7 +1,5 @@
 #pragma once
-// What the four demo games have in common: a playfield that goes on in even ticks, so that what a game does
-// about an event happens at the same time in a replay.
-#include <cstdint>
+// What the four demo games have in common: the loop, and a log of all that came in.
 #include <string>
 #include <utility>
 #include <vector>
@@ -14,7 +12,12 @@ using namespace apsidon;
 
 class Game {
  public:
-  Game(TableSetup setup, const PlayfieldOptions& options) : field_(std::move(setup), options) {}
+  Game(TableSetup setup, const PlayfieldOptions& options)
+      : setup_(std::move(setup)), options_(options), field_(setup_, options) {
+    field_.set_recorder([this](const Input& input) { log_.push_back(input); });
+  }
+  Game(const Game&) = delete;
+  Game& operator=(const Game&) = delete;
   virtual ~Game() = default;
 
   [[nodiscard]] const Playfield& field() const { return field_; }
@@ -24,24 +27,18 @@ class Game {
   /// One line for people.
   [[nodiscard]] virtual std::string score() const = 0;
 
-  /// Everything that comes in goes through here.
-  bool input(const Input& input) {
-    go_to(time_of(input));
-    log_.push_back(input);
-    return field_.input(input);
-  }
-  /// Goes on to a time; what happens is heard at most a sixtieth of a second later.
+  /// Hands an input in, to be taken when its time has come.
+  bool input(const Input& input) { return field_.input(input); }
+  /// Goes on to a time, and does what is to be done about each event when it happens.
   void go_to(double time) {
-    for (; tick_at(ticks_ + 1) <= time; ++ticks_) {
-      field_.advance_to(tick_at(ticks_ + 1));
-      const std::vector<Event> heard(field_.events().begin(), field_.events().end());
-      for (const Event& event : heard) {
-        told_.push_back(event);
-        hear(event);
-      }
+    while (const auto event = field_.next_event(time)) {
+      told_.push_back(*event);
+      hear(*event);
     }
   }
-  /// All that came in so far, to be replayed.
+  /// What the session began with, and all that came in so far: it replays without this class.
+  [[nodiscard]] const TableSetup& setup() const { return setup_; }
+  [[nodiscard]] const PlayfieldOptions& options() const { return options_; }
   [[nodiscard]] const std::vector<Input>& log() const { return log_; }
   /// All that has happened so far.
   [[nodiscard]] const std::vector<Event>& told() const { return told_; }
@@ -56,18 +53,12 @@ class Game {
   [[nodiscard]] std::size_t cards_in(const std::string& name) const {
     return field_.table().zone(zone(name))->cards.size();
   }
-  [[nodiscard]] PanelId panel(const std::string& name) const {
-    for (std::uint32_t i = 0; i < field_.where().panels().size(); ++i) {
-      if (field_.where().panels()[i].name == name) return {i + 1};
-    }
-    return {};
-  }
+  [[nodiscard]] PanelId panel(const std::string& name) const { return *field_.where().find_panel(name); }
 
  private:
-  static double tick_at(std::int64_t tick) { return static_cast<double>(tick) / 60; }
-
+  TableSetup setup_;
+  PlayfieldOptions options_;
   Playfield field_;
-  std::int64_t ticks_ = 0;
   std::vector<Event> told_ = {};
   std::vector<Input> log_ = {};
   bool over_ = false;

@@ -14,8 +14,7 @@ namespace games {
 class MarketStall : public Game {
  public:
   MarketStall(const TableSetup& setup, std::uint64_t seed, const PlayfieldOptions& options = {})
-      : Game(hands(setup, seed), options),
-        rules_(setup.rulebook().zones.begin(), setup.rulebook().zones.end()) {
+      : Game(hands(setup, seed), options) {
     // The same order again: the hidden cards of the sellers, known here alone.
     const std::vector<FaceId> faces = shuffled(field().table().deck(), seed);
     std::size_t next = 13;
@@ -74,7 +73,7 @@ class MarketStall : public Game {
     for (const CardId card : cards) {
       for (int stall = 1; stall <= 4 && to == zone("compost"); ++stall) {
         const ZoneId place = zone(fmt::format("stall-{}", stall));
-        if (!wants(place, known_[card])) continue;
+        if (!field().rules().judge_face(known_[card], place)) continue;
         chosen = card;
         to = place;
       }
@@ -83,17 +82,6 @@ class MarketStall : public Game {
     (void)field().edits().set_face(chosen, known_[chosen]);
     (void)field().edits().flip(chosen, true);
     (void)field().edits().move({chosen, 1}, to);
-  }
-
-  /// What the stall's rule would say if the card's face were known.
-  [[nodiscard]] bool wants(ZoneId stall, FaceId face) const {
-    if (!field().table().zone(stall)->cards.empty()) return false;
-    Table guess(field().table().deck());
-    const ZoneId hand = guess.create_zone({.name = "hand"});
-    const ZoneId there = guess.create_zone({.name = "stall"});
-    const CardId card = guess.create_card(hand, {.face = face});
-    const std::array<ZoneRules, 2> rules{ZoneRules{}, rules_[stall.value - 1]};
-    return judge_drop(guess, {rules, {}}, {card, 1}, there).allowed();
   }
 
   void end_turn() {
@@ -107,7 +95,6 @@ class MarketStall : public Game {
 
   void show() { field().edits().set_panel(panel("sold"), fmt::format("{} sold", sold_[0])); }
 
-  std::vector<ZoneRules> rules_;
   std::map<CardId, FaceId> known_ = {};
   std::array<int, 4> sold_{};
   std::size_t seller_ = 0;

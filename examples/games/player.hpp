@@ -97,20 +97,24 @@ class Player {
   /// The window goes into the background for a while, and comes back.
   void look_away(double seconds) {
     wait(0.01);
-    (void)game_.input(BlurInput{time_});
-    (void)game_.input(ReasonInput{ReasonInput::What::hold, "background", time_});
+    send(BlurInput{time_});
+    send(ReasonInput{ReasonInput::What::hold, "background", time_});
     wait(seconds);
-    (void)game_.input(ReasonInput{ReasonInput::What::release, "background", time_});
+    send(ReasonInput{ReasonInput::What::release, "background", time_});
   }
 
  private:
+  bool send(const Input& input) {
+    const bool used = game_.input(input);
+    game_.go_to(time_);
+    return used;
+  }
   bool point(PointerPhase phase, Vec2 at, double after = 0.02) {
     wait(after);
-    return game_.input(
-        PointerInput{.phase = phase,
-                     .at = at,
-                     .time = time_,
-                     .kind = means_ == Means::touch ? PointerKind::touch : PointerKind::mouse});
+    return send(PointerInput{.phase = phase,
+                             .at = at,
+                             .time = time_,
+                             .kind = means_ == Means::touch ? PointerKind::touch : PointerKind::mouse});
   }
   bool tap_at(Vec2 at) {
     if (means_ == Means::mouse) point(PointerPhase::move, at);
@@ -119,7 +123,7 @@ class Player {
   }
   bool key(Key key) {
     wait(0.05);
-    return game_.input(KeyInput{.key = key, .time = time_});
+    return send(KeyInput{.key = key, .time = time_});
   }
   /// Goes around all places until the focus is on a wanted one.
   template <class Wanted>

@@ -37,7 +37,8 @@ int show(int argc, char** argv, Play play) {
   }
   fmt::print("{}\n", game.score());
   if (argc > 4) {
-    std::ofstream(argv[4]) << write_log({.inputs = game.log()}, game.field().table().deck());
+    std::ofstream(argv[4]) << write_log(
+        {.options = game.options(), .table = fingerprint(game.setup()), .inputs = game.log()}, game.setup());
   }
   return 0;
 }

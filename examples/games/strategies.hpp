@@ -62,9 +62,7 @@ inline void play(SeedDrawer& game, Player& player) {
     player.settle();
     if (lantern) {
       lantern = false;
-      for (std::uint32_t i = 0; i < game.field().where().panels().size(); ++i) {
-        if (game.field().where().panels()[i].name == "lantern") player.tap(PanelId{i + 1});
-      }
+      player.tap(*game.field().where().find_panel("lantern"));
       player.settle();
     }
     // One set after another, as if everything had been seen.

@@ -56,6 +56,41 @@ CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
   return id;
 }
 
+void Table::give_ids(std::span<const CardId> ids, CardId last) {
+  if (ids.size() != card_count()) {
+    throw Error(fmt::format("table: {} ids: {}, one for each card, are expected", ids.size(), card_count()));
+  }
+  std::vector<CardId> sorted(ids.begin(), ids.end());
+  std::sort(sorted.begin(), sorted.end());
+  for (std::size_t i = 0; i < sorted.size(); ++i) {
+    if (!sorted[i] || sorted[i].value > last.value) {
+      throw Error(fmt::format("table: card id {}: 1 to {} is expected", sorted[i].value, last.value));
+    }
+    if (i > 0 && sorted[i] == sorted[i - 1]) {
+      throw Error(fmt::format("table: card id {} is given twice: each is expected once", sorted[i].value));
+    }
+  }
+  // Slots are in the order of ids, as in a table from which no card has gone.
+  std::vector<Card> cards(sorted.size());
+  std::vector<std::uint32_t> slots(last.value, ~std::uint32_t{0});
+  std::size_t next = 0;
+  for (const std::uint32_t from : slot_of_) {
+    if (from >= cards_.size() || !cards_[from].id) continue;
+    const CardId id = ids[next++];
+    const auto to =
+        static_cast<std::uint32_t>(std::lower_bound(sorted.begin(), sorted.end(), id) - sorted.begin());
+    cards[to] = cards_[from];
+    cards[to].id = id;
+    slots[id.value - 1] = to;
+    zones_[cards[to].zone.value - 1].cards[cards[to].index] = id;
+    if (cards[to].key != 0) card_by_key_[cards[to].key] = id;
+  }
+  cards_ = std::move(cards);
+  slot_of_ = std::move(slots);
+  free_slots_.clear();
+  used_ids_ = 0;
+}
+
 void Table::give_ids_after(CardId last) {
   if (last.value <= used_ids_) return;
   const std::uint32_t more = last.value - used_ids_;

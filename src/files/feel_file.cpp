@@ -1,127 +1,15 @@
 #include "apsidon/files/feel_file.hpp"
 
-#include <fmt/format.h>
-
-#include "files/layout_json.hpp"
-#include "files/names.hpp"
-#include "files/reader.hpp"
-#include "motion/fields.hpp"
+#include "files/option_json.hpp"
 
 namespace apsidon {
-namespace {
 
 using namespace files_detail;
-using Json = nlohmann::ordered_json;
-
-struct Keys {
-  std::vector<std::string_view> keys;
-
-  template <class Value, class... More>
-  void number(std::string_view key, Value&, More...) {
-    keys.push_back(key);
-  }
-  void whole(std::string_view key, int&, int, int) { keys.push_back(key); }
-  void easing(std::string_view key, Easing&) { keys.push_back(key); }
-  void spring(std::string_view key, std::optional<Spring>&) { keys.push_back(key); }
-  void cues(std::string_view key, std::vector<Cue>&) { keys.push_back(key); }
-  void text(std::string_view key, std::string&) { keys.push_back(key); }
-  template <class Part>
-  void part(std::string_view key, Part&) {
-    keys.push_back(key);
-  }
-  template <class Value, class Names>
-  void word(std::string_view key, Value&, const Names&) {
-    keys.push_back(key);
-  }
-};
-
-template <class Thing>
-void read_into(const Node& node, Thing& thing, std::initializer_list<std::string_view> beside = {});
-
-struct Reader {
-  const Node& node;
-
-  void number(std::string_view key, float& value, double least, double most) const {
-    value = node.number_or(key, value, least, most);
-  }
-  void whole(std::string_view key, int& value, int least, int most) const {
-    value = node.whole_or(key, value, least, most);
-  }
-  void easing(std::string_view key, Easing& value) const {
-    if (!node.has(key)) return;
-    const Node text = node.child(key);
-    value = text.guard(ProblemCode::out_of_range, [&] { return Easing::parse(text.text()); });
-  }
-  void spring(std::string_view key, std::optional<Spring>& value) const {
-    if (!node.has(key)) return;
-    value.emplace();
-    read_into(node.child(key), *value);
-  }
-  void cues(std::string_view key, std::vector<Cue>& value) const {
-    if (!node.has(key)) return;
-    value.clear();
-    for (const Node& cue : node.child(key).items()) {
-      cue.expect_keys({"name", "at"});
-      value.push_back({.name = cue.at("name").text(), .at = static_cast<float>(cue.at("at").number(0, 1))});
-    }
-  }
-  void text(std::string_view key, std::string& value) const { value = node.text_or(key, value); }
-  template <class Part>
-  void part(std::string_view key, Part& value) const {
-    if (node.has(key)) read_into(node.child(key), value);
-  }
-  template <class Value, class Names>
-  void word(std::string_view key, Value& value, const Names& names) const {
-    if (node.has(key)) value = named(node.child(key), key, node.child(key).text(), names);
-  }
-};
-
-template <class Thing>
-void read_into(const Node& node, Thing& thing, std::initializer_list<std::string_view> beside) {
-  Keys keys;
-  fields(thing, keys);
-  keys.keys.insert(keys.keys.end(), beside.begin(), beside.end());
-  node.expect_keys(keys.keys);
-  Reader reader{node};
-  fields(thing, reader);
-}
-
-struct Writer {
-  Json& json;
-
-  void number(std::string_view key, float& value, double, double) { json[std::string(key)] = decimal(value); }
-  void whole(std::string_view key, int& value, int, int) { json[std::string(key)] = value; }
-  void easing(std::string_view key, Easing& value) { json[std::string(key)] = value.text(); }
-  void spring(std::string_view key, std::optional<Spring>& value) {
-    if (value) part(key, *value);
-  }
-  void cues(std::string_view key, std::vector<Cue>& value) {
-    if (value.empty()) return;
-    Json list = Json::array();
-    for (const Cue& cue : value) list.push_back({{"name", cue.name}, {"at", decimal(cue.at)}});
-    json[std::string(key)] = list;
-  }
-  void text(std::string_view key, std::string& value) { json[std::string(key)] = value; }
-  template <class Part>
-  void part(std::string_view key, Part& value) {
-    Json own;
-    Writer writer{own};
-    fields(value, writer);
-    json[std::string(key)] = own;
-  }
-  template <class Value, class Names>
-  void word(std::string_view key, Value& value, const Names& names) {
-    json[std::string(key)] = name_in(names, value);
-  }
-};
-
-}  // namespace
 
 Result<Feel> parse_feel(std::string_view text, const std::filesystem::path& file) {
   return read_document<Feel>(text, file, "feel", [](const Node& top, const Places&) {
     Feel feel;
-    read_into(top, feel, {"apsidon", "version"});
-    top.guard(ProblemCode::out_of_range, [&] { check(feel); });
+    read_feel_document(top, feel);
     return feel;
   });
 }
@@ -132,12 +20,8 @@ Result<Feel> load_feel(const std::filesystem::path& file) {
 }
 
 std::string write_feel(const Feel& feel) {
-  Json json;
-  json["apsidon"] = "feel";
-  json["version"] = 1;
-  Feel copy = feel;
-  Writer writer{json};
-  fields(copy, writer);
+  nlohmann::ordered_json json{{"apsidon", "feel"}, {"version", 1}};
+  json.update(json_of(feel));
   return json.dump(2) + "\n";
 }
 

@@ -27,8 +27,8 @@ class TableReader {
       : top_(top), places_(places), text_(text), file_(file), setup_(read_deck()) {}
 
   TableSetup read() {
-    top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "cards", "plans",
-                      "deal_from", "round", "art", "data"});
+    top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "cards", "numbers",
+                      "plans", "deal_from", "round", "art", "data"});
     setup_.name = top_.text_or("name", "");
     if (top_.has("art")) {
       const Node art = top_.child("art");
@@ -58,6 +58,7 @@ class TableReader {
       for (const Node& link : top_.child("links").items()) read_link(link);
     }
     if (top_.has("cards")) read_cards(top_.child("cards"));
+    if (top_.has("numbers")) read_numbers(top_.child("numbers"));
     const auto plans = top_.at("plans").items();
     if (plans.empty()) {
       top_.child("plans").stop(ProblemCode::missing_key, "the table has no plans: at least one is expected");
@@ -210,6 +211,32 @@ class TableReader {
         for (const Node& card : contents.child(key).items()) read_card(card, *zone, open);
       }
     }
+  }
+
+  /// The numbers that the cards had when the table was written.
+  void read_numbers(const Node& node) {
+    node.expect_keys({"cards", "last"});
+    constexpr double most = 4e9;
+    const auto number = [&](const Node& n) { return CardId{static_cast<std::uint32_t>(n.number(1, most))}; };
+    const Node cards = node.at("cards");
+    std::vector<CardId> ids(setup_.table.card_count());
+    for (const Zone& zone : setup_.table.zones()) {
+      const auto own = cards.has(zone.name) ? cards.child(zone.name).items() : std::vector<Node>{};
+      if (own.size() != zone.cards.size()) {
+        cards.stop(ProblemCode::missing_key,
+                   fmt::format("{} numbers for the {} cards of '{}': one for each is expected", own.size(),
+                               zone.cards.size(), zone.name));
+      }
+      for (std::size_t i = 0; i < own.size(); ++i) ids[zone.cards[i].value - 1] = number(own[i]);
+    }
+    const CardId last = number(node.at("last"));
+    // A number is a place in a list: those far beyond the cards are a mistake, not a long game.
+    if (last.value > ids.size() + 10'000'000) {
+      node.child("last").stop(
+          ProblemCode::out_of_range,
+          fmt::format("{} for {} cards: a number nearer to it is expected", last.value, ids.size()));
+    }
+    node.guard(ProblemCode::repeated_name, [&] { setup_.table.give_ids(ids, last); });
   }
 
   void read_card(const Node& node, ZoneId zone, bool open) {

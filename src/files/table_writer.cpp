@@ -1,6 +1,8 @@
 #include <fmt/format.h>
 
-#include <cmath>
+#include <algorithm>
+#include <optional>
+#include <vector>
 
 #include "apsidon/files/table_file.hpp"
 #include "files/deck_json.hpp"
@@ -46,6 +48,25 @@ Json cards_json(const Table& table, const Zone& zone) {
   return json;
 }
 
+/// The numbers of the cards, zone by zone, where reading would give others: it gives 1, 2, 3 in the order of
+/// the zones' names.
+std::optional<Json> numbers_of(const Table& table) {
+  std::vector<const Zone*> zones;
+  for (const Zone& zone : table.zones()) zones.push_back(&zone);
+  std::sort(zones.begin(), zones.end(), [](const Zone* a, const Zone* b) { return a->name < b->name; });
+  Json cards = Json::object();
+  std::uint32_t next = 0;
+  bool as_read = true;
+  for (const Zone* zone : zones) {
+    for (const CardId card : zone->cards) {
+      cards[zone->name].push_back(card.value);
+      as_read = as_read && card.value == ++next;
+    }
+  }
+  if (as_read && table.last_id().value == next) return std::nullopt;
+  return Json{{"last", table.last_id().value}, {"cards", cards}};
+}
+
 }  // namespace
 
 std::string write_table(const TableSetup& setup) {
@@ -77,6 +98,7 @@ std::string write_table(const TableSetup& setup) {
     json["zones"].push_back(entry);
     if (!zone.cards.empty()) json["cards"][zone.name] = cards_json(table, zone);
   }
+  if (const auto numbers = numbers_of(table)) json["numbers"] = *numbers;
   for (const PanelSetup& panel : setup.panels) {
     Json entry;
     entry["id"] = panel.name;

@@ -67,6 +67,8 @@ class OptionChecker {
   // Every value of these is in its range.
   template <class Value, class... More>
   void word(std::string_view, const Value&, const More&...) const {}
+  template <class Value, class Names>
+  void words(std::string_view, const Value&, const Names&) const {}
   template <class Value>
   void easing(std::string_view, const Value&) const {}
   template <class Value>

@@ -4,17 +4,11 @@
 #include <cmath>
 #include <limits>
 
-#include "geometry/options.hpp"
+#include "gesture/fields.hpp"
 
 namespace apsidon {
-void check(const GestureThresholds& t) {
-  geometry_detail::check_range("gesture thresholds: mouse slop", t.mouse_slop, 0, 1000);
-  geometry_detail::check_range("gesture thresholds: touch slop", t.touch_slop, 0, 1000);
-  geometry_detail::check_range("gesture thresholds: long press", t.long_press_seconds, 0.05, 60);
-  geometry_detail::check_range("gesture thresholds: double tap", t.double_tap_seconds, 0.05, 10);
-  geometry_detail::check_range("gesture thresholds: double tap distance", t.double_tap_distance, 0, 1000);
-  geometry_detail::check_range("gesture thresholds: flick speed", t.flick_speed, 1, 1'000'000);
-  geometry_detail::check_range("gesture thresholds: flick seconds", t.flick_seconds, 0.005, 1);
+void check(const GestureThresholds& thresholds) {
+  geometry_detail::check_options("gesture thresholds", thresholds);
 }
 
 GestureReader::GestureReader(const GestureThresholds& thresholds) : thresholds_(thresholds) {

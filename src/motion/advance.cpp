@@ -7,12 +7,16 @@ namespace apsidon {
 
 using namespace motion_detail;
 
-void Motion::Impl::advance(std::span<Pose> poses) {
+/// Who departs, flips and lands by now.
+void Motion::Impl::pass(std::span<Pose> poses) {
   for (Bucket& b : buckets) {
+    if (b.size() == 0) continue;
     landed.clear();
-    for (std::size_t i = 0; i < b.size(); i += block_size) {
-      const std::size_t end = std::min(i + block_size, b.size());
-      if (write_poses(b, i, end, clock_now, bends, poses)) come_due(b, i, end, poses);
+    for (std::size_t block = 0; block * block_size < b.size(); ++block) {
+      if (!has_shown(b.clock, b.least_next(block))) continue;
+      const std::size_t begin = block * block_size;
+      come_due(b, begin, std::min(begin + block_size, b.size()), poses);
+      b.find_least(block);
     }
     // The last of the bucket get the places of those that have landed.
     std::size_t count = b.size();
@@ -23,54 +27,45 @@ void Motion::Impl::advance(std::span<Pose> poses) {
     }
     if (!landed.empty()) b.cut(count);
   }
-  advance_asides(poses);
+  end_asides(poses);
 }
 
 /// Tells of what has come to pass with the records of a block, and lets those that have landed sleep at their
 /// goals.
 void Motion::Impl::come_due(Bucket& b, std::size_t begin, std::size_t end, std::span<Pose> poses) {
-  const std::size_t before = landed.size();
-  std::size_t due = 0;
   for (std::size_t i = begin; i < end; ++i) {
     const std::size_t slot = b.slots[i];
-    const ClockIndex clock = b.whos[i].clock;
-    const double own = own_now(clock);
-    if (own < b.nexts[i]) continue;
-    ++due;
-    if ((b.specials[i] & Bucket::waits) != 0 && own >= b.starts[i]) {
+    if (!has_shown(b.clock, b.nexts[i])) continue;
+    if ((b.specials[i] & Bucket::waits) != 0 && has_shown(b.clock, b.starts[i])) {
       b.specials[i] &= static_cast<std::uint8_t>(~Bucket::waits);
-      (void)note(Passage::Kind::departed, slot, clock, b.starts[i]);
+      (void)note(Passage::Kind::departed, slot, b.clock, b.starts[i]);
     }
-    if (own >= b.dues[i].edge)
-      (void)note(Passage::Kind::edge_on, slot, clock, std::exchange(b.dues[i].edge, never));
-    if (own < b.dues[i].lands) {
+    if (has_shown(b.clock, b.dues[i].edge))
+      (void)note(Passage::Kind::edge_on, slot, b.clock, std::exchange(b.dues[i].edge, never));
+    if (!has_shown(b.clock, b.dues[i].lands)) {
       b.find_next(i);
       continue;
     }
-    rested = std::max(rested, note(Passage::Kind::landed, slot, clock, b.dues[i].lands));
+    rested = std::max(rested, note(Passage::Kind::landed, slot, b.clock, b.dues[i].lands));
     landed.push_back(static_cast<std::uint32_t>(i));
-    free_bend(b.whos[i].way);
+    b.nexts[i] = never;
+    free_bend(b.whos[i]);
     Track& t = tracks[slot];
     t.bucket = asleep;
     poses[slot] = t.goal;
     touch(slot);
   }
-  if (due < end - begin || landed.size() - before == due) return;
-  // Where something is due for all, mostly all have landed; not here.
-  (void)write_poses(b, begin, end, clock_now, bends, poses, true);
-  for (std::size_t i = before; i < landed.size(); ++i)
-    poses[b.slots[landed[i]]] = tracks[b.slots[landed[i]]].goal;
 }
 
-void Motion::Impl::advance_asides(std::span<Pose> poses) {
-  // Effects that have ended are removed first; those still on are added afterwards.
+/// Effects and leans that are over by now are removed.
+void Motion::Impl::end_asides(std::span<Pose> poses) {
   for (const RunningEffect& e : effects) {
-    if (own_now(e.clock) < e.ends()) continue;
+    if (!has_shown(e.clock, e.ends())) continue;
     rested = std::max(rested, when(e.clock, e.ends()));
     touch(e.slot);
     if (tracks[e.slot].bucket == asleep) poses[e.slot] = tracks[e.slot].goal;
   }
-  std::erase_if(effects, [&](const RunningEffect& e) { return own_now(e.clock) >= e.ends(); });
+  std::erase_if(effects, [&](const RunningEffect& e) { return has_shown(e.clock, e.ends()); });
   for (Lean& l : leans) {
     if (!l.resting && now >= l.record.lands) {
       l.resting = true;
@@ -82,6 +77,15 @@ void Motion::Impl::advance_asides(std::span<Pose> poses) {
     }
   }
   std::erase_if(leans, [](const Lean& l) { return l.resting && l.record.goal == Values{}; });
+}
+
+/// The poses of all that is awake, as they are now.
+void Motion::Impl::write_all(std::span<Pose> poses) {
+  for (const Bucket& b : buckets) {
+    for (std::size_t i = 0; i < b.size(); i += block_size) {
+      write_poses(b, i, std::min(i + block_size, b.size()), clock_now[b.clock], bends, poses);
+    }
+  }
   if (!effects.empty() || !leans.empty()) add_asides(poses);
 }
 
@@ -92,6 +96,19 @@ void Motion::Impl::end_aside(std::size_t slot, std::span<Pose> poses) {
   touch(slot);
   add_asides(poses);
   ++revision;
+}
+
+/// The pose of one card, as its record has it now.
+void Motion::Impl::write_one(std::size_t slot, std::span<Pose> poses) {
+  const Track& t = tracks[slot];
+  if (t.bucket != asleep) {
+    const Bucket& b = buckets[t.bucket];
+    write_poses(b, t.index, t.index + 1, clock_now[b.clock], bends, poses);
+  }
+  const bool aside =
+      std::any_of(effects.begin(), effects.end(), [&](const auto& e) { return e.slot == slot; }) ||
+      std::any_of(leans.begin(), leans.end(), [&](const auto& l) { return l.slot == slot; });
+  if (aside) add_asides(poses);
 }
 
 /// Adds effects and leans to the poses of their cards.

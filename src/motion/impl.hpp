@@ -95,7 +95,7 @@ struct Motion::Impl {
 
   // ways.cpp
   [[nodiscard]] motion_detail::State state(std::size_t slot) const;
-  std::uint32_t bucket_for(const Glide& glide);
+  std::uint32_t bucket_for(const Glide& glide, ClockIndex clock);
   void put_to_sleep(std::size_t slot);
   std::int32_t keep_bend(const Glide& glide, std::span<const Vec2> through);
   void free_bend(std::int32_t way);
@@ -110,9 +110,14 @@ struct Motion::Impl {
   [[nodiscard]] bool goes_by(ClockIndex clock) const;
 
   // advance.cpp
-  void advance(std::span<Pose> poses);
+  /// Whether a clock of the cards has shown this. Asked by the time of all, so that a rounding on the way to
+  /// and fro makes nothing early.
+  [[nodiscard]] bool has_shown(ClockIndex clock, double own) const { return when(clock, own) <= now; }
+  void pass(std::span<Pose> poses);
   void come_due(Bucket& b, std::size_t begin, std::size_t end, std::span<Pose> poses);
-  void advance_asides(std::span<Pose> poses);
+  void end_asides(std::span<Pose> poses);
+  void write_all(std::span<Pose> poses);
+  void write_one(std::size_t slot, std::span<Pose> poses);
   void end_aside(std::size_t slot, std::span<Pose> poses);
   void add_asides(std::span<Pose> poses);
   /// Tells when a clock of the cards showed this, and returns it.

@@ -10,7 +10,8 @@ namespace apsidon {
 using namespace motion_detail;
 
 Motion::Motion() : impl_(std::make_unique<Impl>()) {}
-Motion::Motion(const Motion& other) : impl_(std::make_unique<Impl>(*other.impl_)), poses_(other.poses_) {}
+Motion::Motion(const Motion& other)
+    : impl_(std::make_unique<Impl>(*other.impl_)), poses_(other.poses_), stale_(other.stale_) {}
 Motion::Motion(Motion&&) noexcept = default;
 Motion& Motion::operator=(const Motion& other) {
   if (this != &other) *this = Motion(other);
@@ -44,11 +45,13 @@ void Motion::travel(std::size_t slot, const Pose& goal, const Glide& glide, doub
                     std::span<const Vec2> through) {
   impl_->travel(slot, goal, glide, delay, clock, through);
   poses_[slot].flip_axis = goal.flip_axis;
+  if (!stale_) impl_->write_one(slot, poses_);
 }
 
 void Motion::shift(std::size_t slot, const Pose& goal, const Glide& glide) {
   impl_->shift(slot, goal, glide);
   poses_[slot].flip_axis = goal.flip_axis;
+  if (!stale_) impl_->write_one(slot, poses_);
 }
 
 void Motion::finish(std::size_t slot) {
@@ -66,7 +69,7 @@ void Motion::clear(std::size_t slot) {
   std::erase_if(impl_->effects, [&](const Impl::RunningEffect& e) { return e.slot == slot; });
   std::erase_if(impl_->leans, [&](const Impl::Lean& l) { return l.slot == slot; });
   impl_->rested = std::max(impl_->rested, now());
-  put(slot, poses_[slot]);
+  put(slot, pose(slot));
 }
 
 void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIndex clock) {
@@ -81,7 +84,10 @@ void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIn
   ++impl_->revision;
 }
 
-void Motion::lean(std::size_t slot, const Offset& by, const Spring& spring) { impl_->lean(slot, by, spring); }
+void Motion::lean(std::size_t slot, const Offset& by, const Spring& spring) {
+  impl_->lean(slot, by, spring);
+  if (!stale_) impl_->write_one(slot, poses_);
+}
 
 ClockIndex Motion::add_clock() {
   std::size_t at = 1;
@@ -135,8 +141,9 @@ bool Motion::waiting(std::size_t slot) const {
 double Motion::settles_at() const {
   double last = now();
   for (const Bucket& b : impl_->buckets) {
-    for (std::size_t i = 0; i < b.size(); ++i)
-      last = std::max(last, impl_->when(b.whos[i].clock, b.dues[i].lands));
+    double lands = 0;
+    for (std::size_t i = 0; i < b.size(); ++i) lands = std::max(lands, b.dues[i].lands);
+    if (b.size() > 0) last = std::max(last, impl_->when(b.clock, lands));
   }
   for (const Impl::RunningEffect& e : impl_->effects) last = std::max(last, impl_->when(e.clock, e.ends()));
   for (const Impl::Lean& l : impl_->leans) {
@@ -149,6 +156,7 @@ double Motion::rested_at() const { return impl_->rested; }
 
 std::size_t Motion::moved_parts() const { return impl_->buckets.size() + 1; }
 std::span<const std::uint32_t> Motion::moved(std::size_t part) const {
+  if (stale_) compute();  // which finds those with effects
   return part < impl_->buckets.size() ? impl_->buckets[part].all_slots() : impl_->touched_slots;
 }
 void Motion::forget_moved() {
@@ -191,9 +199,27 @@ void Motion::advance_to(double time) {
     impl_->clock_now[i] = i == 0 ? time : impl_->clocks[i].clock.own();
   }
   if (awake_count() == 0) return;
-  if (same_time && impl_->computed == impl_->revision) return;
+  if (same_time && impl_->computed == impl_->revision && next_due() > now()) return;
   impl_->computed = ++impl_->revision;
-  impl_->advance(poses_);
+  impl_->pass(poses_);
+  stale_ = true;
+}
+
+void Motion::compute() const {
+  stale_ = false;
+  impl_->write_all(poses_);
+}
+
+double Motion::next_due() const {
+  double next = never;
+  for (Bucket& b : impl_->buckets) {
+    if (b.size() > 0) next = std::min(next, impl_->when(b.clock, b.next_due()));
+  }
+  for (const Impl::RunningEffect& e : impl_->effects) next = std::min(next, impl_->when(e.clock, e.ends()));
+  for (const Impl::Lean& l : impl_->leans) {
+    if (!l.resting) next = std::min(next, l.record.lands);
+  }
+  return next;
 }
 
 }  // namespace apsidon

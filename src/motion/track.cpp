@@ -156,8 +156,8 @@ Record Bucket::record(std::size_t i) const {
           .seconds = seconds[i],
           .lift = lifts[i],
           .slot = slots[i],
-          .way = whos[i].way,
-          .clock = whos[i].clock,
+          .way = whos[i],
+          .clock = clock,
           .waits = (specials[i] & waits) != 0};
 }
 
@@ -171,16 +171,41 @@ void Bucket::set(std::size_t i, const Record& r) {
   seconds[i] = r.seconds;
   lifts[i] = r.lift;
   slots[i] = r.slot;
-  whos[i] = {.way = r.way, .clock = r.clock};
+  whos[i] = r.way;
   specials[i] = static_cast<std::uint8_t>((left ? has_left : 0) | (velocity ? has_velocity : 0) |
                                           (r.lift != 0 ? has_lift : 0) | (r.way != plain ? has_bend : 0) |
-                                          (r.clock != 0 ? own_clock : 0) | (r.waits ? waits : 0));
+                                          (r.waits ? waits : 0));
   find_next(i);
 }
 
 void Bucket::find_next(std::size_t i) {
   const double next = std::min(dues[i].edge, dues[i].lands);
   nexts[i] = (specials[i] & waits) != 0 ? std::min(starts[i], next) : next;
+  note_next(i);
+}
+
+void Bucket::note_next(std::size_t i) {
+  double& least = leasts_[i / block_size];
+  least = i % block_size == 0 && i + 1 == count_ ? nexts[i] : std::min(least, nexts[i]);
+}
+
+void Bucket::find_least(std::size_t block) {
+  const std::size_t begin = block * block_size;
+  const std::size_t end = std::min(begin + block_size, count_);
+  double least = never;
+  for (std::size_t i = begin; i < end; ++i) least = std::min(least, nexts[i]);
+  leasts_[block] = least;
+}
+
+double Bucket::next_due() {
+  const std::size_t blocks = (count_ + block_size - 1) / block_size;
+  for (;;) {
+    const auto least =
+        std::min_element(leasts_.begin(), leasts_.begin() + static_cast<std::ptrdiff_t>(blocks));
+    const double bound = *least;
+    find_least(static_cast<std::size_t>(least - leasts_.begin()));
+    if (*least <= bound) return bound;  // no other block is before it
+  }
 }
 
 void Bucket::push(const Record& r) {
@@ -204,6 +229,7 @@ void Bucket::move(std::size_t from, std::size_t to) {
   specials[to] = specials[from];
   slots[to] = slots[from];
   whos[to] = whos[from];
+  leasts_[to / block_size] = std::min(leasts_[to / block_size], nexts[to]);
 }
 
 void Bucket::make_room(std::size_t count) {
@@ -219,6 +245,7 @@ void Bucket::make_room(std::size_t count) {
   specials.resize(room);
   slots.resize(room);
   whos.resize(room);
+  leasts_.resize((room + block_size - 1) / block_size, never);
 }
 
 State state_of(const Bucket& bucket, const Record& r, const Bend* bend, double time) {
@@ -289,44 +316,34 @@ void bend_pose(const Record& r, const Bend& bend, double time, float share, Pose
   }
 }
 
-bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::span<const double> clocks,
-                 std::span<const Bend> bends, std::span<Pose> poses, bool even_due) {
+void write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, double now,
+                 std::span<const Bend> bends, std::span<Pose> poses) {
   const std::size_t n = end - begin;
-  const Bucket::Who* const whos = bucket.whos.data() + begin;
+  const std::int32_t* const whos = bucket.whos.data() + begin;
   const std::uint32_t* const slots = bucket.slots.data() + begin;
   const Bucket::Way* const ways = bucket.ways.data() + begin;
   const Bucket::Left* const lefts = bucket.lefts.data() + begin;
   // First the few numbers that all channels of a card share, several cards at once; then the channels.
-  double now[block_size];
   float since[block_size] = {};
   float seconds[block_size] = {};
   float of_offset[block_size];
   float of_velocity[block_size] = {};
   float of_left[block_size] = {};
   float lifted[block_size] = {};
-  std::size_t due = 0;
   std::uint8_t special = 0;
   // A full block has a length that the compiler knows.
   const auto read = [&](auto count) {
     for (std::size_t k = 0; k < count; ++k) special |= bucket.specials[begin + k];
-    for (std::size_t k = 0; k < count; ++k) now[k] = clocks[0];
-    if (special & Bucket::own_clock) {
-      for (std::size_t k = 0; k < count; ++k) now[k] = clocks[whos[k].clock];
-    }
     for (std::size_t k = 0; k < count; ++k) {
-      since[k] = static_cast<float>(now[k] - bucket.starts[begin + k]);
+      since[k] = static_cast<float>(now - bucket.starts[begin + k]);
       seconds[k] = bucket.seconds[begin + k];
     }
-    std::int64_t late = 0;
-    for (std::size_t k = 0; k < count; ++k) late += now[k] >= bucket.nexts[begin + k] ? 1 : 0;
-    due = static_cast<std::size_t>(late);
   };
   if (n == block_size) {
     read(std::integral_constant<std::size_t, block_size>{});
   } else {
     read(n);
   }
-  if (due == n && !even_due) return true;
   const bool any_left = (special & Bucket::has_left) != 0;
   const bool any_velocity = (special & (Bucket::has_velocity | Bucket::has_left)) != 0;
   const bool any_lift = (special & Bucket::has_lift) != 0;
@@ -364,7 +381,7 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
     for (std::size_t k = 0; k < n; ++k) {
       if (!(bucket.specials[begin + k] & Bucket::has_left)) continue;
       const Bucket::Left& l = lefts[k];
-      const float s = share_of_time(static_cast<float>(now[k] - l.start), l.seconds);
+      const float s = share_of_time(static_cast<float>(now - l.start), l.seconds);
       const Decay d = decay_at(s, l.seconds);
       of_velocity[k] = s < 1 ? d.of_velocity : 0;
       of_left[k] = s < 1 ? d.of_position : 0;
@@ -379,12 +396,11 @@ bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::
   }
   if (special & Bucket::has_bend) {
     for (std::size_t k = 0; k < n; ++k) {
-      if (whos[k].way == plain) continue;
-      bend_pose(bucket.record(begin + k), bends[static_cast<std::size_t>(whos[k].way)], now[k],
-                1 - of_offset[k], poses[slots[k]]);
+      if (whos[k] == plain) continue;
+      bend_pose(bucket.record(begin + k), bends[static_cast<std::size_t>(whos[k])], now, 1 - of_offset[k],
+                poses[slots[k]]);
     }
   }
-  return due > 0;
 }
 
 }  // namespace apsidon::motion_detail

@@ -50,8 +50,8 @@ struct Bend {
   std::vector<Vec2> through = {};
 };
 
-/// All records that move alike: one curve, or one spring. Records are kept in parts, so that what is read of
-/// each in every frame lies together.
+/// All records that move alike: by one clock, on one curve or one spring. Records are kept in parts, so that
+/// what is read of each in every frame lies together.
 class Bucket {
  public:
   struct Way {
@@ -63,23 +63,13 @@ class Bucket {
     double start;
     float seconds;
   };
-  struct Who {
-    std::int32_t way;
-    ClockIndex clock;
-  };
   /// What is out of the ordinary with a record; 0 for most.
-  enum Special : std::uint8_t {
-    has_left = 1,
-    has_velocity = 2,
-    has_lift = 4,
-    has_bend = 8,
-    own_clock = 16,
-    waits = 32
-  };
+  enum Special : std::uint8_t { has_left = 1, has_velocity = 2, has_lift = 4, has_bend = 8, waits = 16 };
   struct Due {
     double lands, edge;
   };
 
+  ClockIndex clock = 0;  // that they go by
   Easing curve = {};
   std::optional<Spring> spring = {};
   SpringForm form{Spring{}};
@@ -91,12 +81,12 @@ class Bucket {
   std::vector<float> lifts = {};
   std::vector<std::uint8_t> specials = {};
   std::vector<std::uint32_t> slots = {};
-  std::vector<Who> whos = {};
-  std::vector<Left> lefts = {};  // of those that are so marked
+  std::vector<std::int32_t> whos = {};  // where the bend is kept, of those that have one
+  std::vector<Left> lefts = {};         // of those that are so marked
   std::vector<Due> dues = {};
 
-  [[nodiscard]] bool moves_like(const Glide& glide) const {
-    return spring == glide.spring && (spring || curve == glide.curve);
+  [[nodiscard]] bool moves_like(const Glide& glide, ClockIndex by) const {
+    return clock == by && spring == glide.spring && (spring || curve == glide.curve);
   }
   [[nodiscard]] std::size_t size() const { return count_; }
   [[nodiscard]] std::span<const std::uint32_t> all_slots() const { return std::span(slots).first(count_); }
@@ -110,11 +100,19 @@ class Bucket {
   void cut(std::size_t count) { count_ = count; }
   /// Notes when something is due next: it leaves, is edge-on, or lands.
   void find_next(std::size_t i);
+  /// No record of a block is due before this.
+  [[nodiscard]] double least_next(std::size_t block) const { return leasts_[block]; }
+  /// Finds that time anew: records that have left the block may have set it.
+  void find_least(std::size_t block);
+  /// When something is due first.
+  [[nodiscard]] double next_due();
 
  private:
   void make_room(std::size_t count);
+  void note_next(std::size_t i);
 
   std::size_t count_ = 0;  // of records; the arrays are as long as the most that there were
+  std::vector<double> leasts_ = {};
 };
 
 /// Position and velocity at a time of the record's clock, without effects.
@@ -127,13 +125,11 @@ struct State {
 /// What a bend changes in a pose that went straight: `shares` of the way are behind it.
 void bend_pose(const Record& record, const Bend& bend, double time, float share, Pose& pose);
 
-/// Writes the poses of records [begin, end), at most `block_size` of them, for these times of theirs. Returns
-/// whether something is due for one of them. When something is due for all, nothing is written, unless
-/// `even_due`: mostly all of them have landed.
-bool write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, std::span<const double> clocks,
-                 std::span<const Bend> bends, std::span<Pose> poses, bool even_due = false);
+/// Writes the poses of records [begin, end), at most `block_size` of them, for this time of theirs.
+void write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, double now,
+                 std::span<const Bend> bends, std::span<Pose> poses);
 
-/// How many records `write_poses` takes at once.
+/// How many records are looked at at once.
 inline constexpr std::size_t block_size = 16;
 
 [[nodiscard]] Values values_of(const Pose& pose);

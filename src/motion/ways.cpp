@@ -24,14 +24,15 @@ State Motion::Impl::state(std::size_t slot) const {
   return state_of(buckets[t.bucket], r, bend_of(r), own_now(r.clock));
 }
 
-std::uint32_t Motion::Impl::bucket_for(const Glide& glide) {
+std::uint32_t Motion::Impl::bucket_for(const Glide& glide, ClockIndex clock) {
   std::size_t spare = buckets.size();
   for (std::size_t i = 0; i < buckets.size(); ++i) {
-    if (buckets[i].moves_like(glide)) return static_cast<std::uint32_t>(i);
+    if (buckets[i].moves_like(glide, clock)) return static_cast<std::uint32_t>(i);
     if (buckets[i].size() == 0) spare = i;
   }
   if (spare == buckets.size()) buckets.emplace_back();
   Bucket& b = buckets[spare];
+  b.clock = clock;
   b.curve = glide.curve;
   b.spring = glide.spring;
   if (glide.spring) b.form = SpringForm(*glide.spring);
@@ -43,7 +44,7 @@ void Motion::Impl::put_to_sleep(std::size_t slot) {
   Track& t = tracks[slot];
   if (t.bucket == asleep) return;
   Bucket& b = buckets[t.bucket];
-  free_bend(b.whos[t.index].way);
+  free_bend(b.whos[t.index]);
   tracks[b.slots[b.size() - 1]].index = t.index;
   b.erase(t.index);
   t.bucket = asleep;
@@ -152,7 +153,7 @@ void Motion::Impl::travel(std::size_t slot, const Pose& goal, const Glide& glide
   // The short way round, and to the goal's own number.
   was.value[rotation] = goal.rotation + std::remainder(was.value[rotation] - goal.rotation, 2 * pi);
   tracks[slot].goal = goal;
-  const std::uint32_t bucket = bucket_for(glide);
+  const std::uint32_t bucket = bucket_for(glide, clock);
   Record r;
   r.slot = static_cast<std::uint32_t>(slot);
   r.clock = clock;
@@ -177,7 +178,7 @@ void Motion::Impl::shift(std::size_t slot, const Pose& goal, const Glide& glide)
   Record r = record(tracks[slot]);
   const double time = own_now(r.clock);
   // The bend goes on with the record: it is not freed.
-  const std::int32_t way = std::exchange(buckets[bucket].whos[tracks[slot].index].way, plain);
+  const std::int32_t way = std::exchange(buckets[bucket].whos[tracks[slot].index], plain);
   put_to_sleep(slot);
   const float round = goal.rotation +
                       std::remainder(r.goal[rotation] + r.offset[rotation] - goal.rotation, 2 * pi) -
@@ -208,11 +209,8 @@ void Motion::Impl::shift(std::size_t slot, const Pose& goal, const Glide& glide)
 bool Motion::Impl::goes_by(ClockIndex clock) const {
   return std::any_of(effects.begin(), effects.end(),
                      [&](const RunningEffect& e) { return e.clock == clock; }) ||
-         std::any_of(buckets.begin(), buckets.end(), [&](const Bucket& b) {
-           const std::span<const Bucket::Who> whos = std::span(b.whos).first(b.size());
-           return std::any_of(whos.begin(), whos.end(),
-                              [&](const Bucket::Who& t) { return t.clock == clock; });
-         });
+         std::any_of(buckets.begin(), buckets.end(),
+                     [&](const Bucket& b) { return b.clock == clock && b.size() > 0; });
 }
 
 void Motion::Impl::lean(std::size_t slot, const Offset& by, const Spring& spring) {

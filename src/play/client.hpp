@@ -14,7 +14,8 @@ struct Client {
   float corner_radius = 0;  ///< of a card, share of its width
   std::size_t most_undos = 0;
   Recorder recorder = {};
-  std::uint64_t ignored = 0;  ///< inputs with a number that is not finite
+  std::uint64_t ignored = 0;  ///< inputs that could not be meant
+  std::uint64_t inputs = 0;   ///< taken so far
 };
 
 }  // namespace apsidon::play_detail

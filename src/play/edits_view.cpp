@@ -1,77 +1,54 @@
 #include "apsidon/play/edits_view.hpp"
 
-#include <cmath>
 #include <utility>
 
 #include "play/impl.hpp"
 
 namespace apsidon {
-namespace {
 
-/// An edit of the table, and what comes after it.
-template <class Edit>
-Verdict edited(play_detail::Impl& field, Edit edit) {
-  const Verdict verdict = field.referee.edit(edit);
-  if (verdict) field.after_change();
-  return verdict;
+Verdict EditsCalls::make(const Edit& edit) { return field_->call(EditInput{.edit = edit}).verdict; }
+
+Verdict EditsCalls::move(const Run& run, ZoneId to, std::optional<std::size_t> at) {
+  return make({.kind = EditKind::move, .run = run, .zone = to, .at = at});
 }
-
-}  // namespace
-
-Verdict EditsCalls::move(const Run& run, ZoneId to) {
-  const Card* first = field_->table().card(run.first);
-  const ZoneId from = first ? first->zone : ZoneId{};
-  const Verdict verdict = edited(*field_, [&](Table& table) { return table.move(run, to); });
-  if (verdict && from != to && field_->table().zone(from)->cards.empty()) {
-    field_->events.tell({.kind = EventKind::emptied, .time = field_->now(), .from = from});
-  }
-  return verdict;
-}
-
+Verdict EditsCalls::swap(CardId a, CardId b) { return make({.kind = EditKind::swap, .card = a, .other = b}); }
 Verdict EditsCalls::flip(CardId card, bool face_up) {
-  return edited(*field_, [&](Table& table) { return table.flip(card, face_up); });
+  return make({.kind = EditKind::flip, .card = card, .on = face_up});
 }
-
 Verdict EditsCalls::set_sideways(CardId card, bool sideways) {
-  return edited(*field_, [&](Table& table) { return table.set_sideways(card, sideways); });
+  return make({.kind = EditKind::set_sideways, .card = card, .on = sideways});
 }
-
 Verdict EditsCalls::set_face(CardId card, FaceId face) {
-  return edited(*field_, [&](Table& table) { return table.set_face(card, face); });
+  return make({.kind = EditKind::set_face, .card = card, .face = face});
 }
-
 Verdict EditsCalls::set_cell(CardId card, int cell) {
-  return edited(*field_, [&](Table& table) { return table.set_cell(card, cell); });
+  return make({.kind = EditKind::set_cell, .card = card, .cell = cell});
 }
-
 Verdict EditsCalls::set_position(CardId card, Vec2 at) {
-  return edited(*field_, [&](Table& table) { return table.set_position(card, at); });
+  return make({.kind = EditKind::set_position, .card = card, .position = at});
+}
+Verdict EditsCalls::shuffle(ZoneId zone, std::uint64_t seed) {
+  return make({.kind = EditKind::shuffle, .zone = zone, .seed = seed});
+}
+Verdict EditsCalls::conceal(ZoneId zone) { return make({.kind = EditKind::conceal, .zone = zone}); }
+Verdict EditsCalls::cut(ZoneId zone, std::size_t count) {
+  return make({.kind = EditKind::cut, .zone = zone, .count = count});
+}
+Verdict EditsCalls::remove(CardId card) { return make({.kind = EditKind::remove, .card = card}); }
+void EditsCalls::mark_move() { (void)make({.kind = EditKind::mark_move}); }
+
+CreateReport EditsCalls::create(ZoneId zone, const CardOptions& options) {
+  const auto outcome =
+      field_->call(EditInput{.edit = {.kind = EditKind::create, .zone = zone, .made = options}});
+  return {outcome.verdict, {static_cast<std::uint32_t>(outcome.id)}};
 }
 
 SyncReport EditsCalls::sync(std::span<const WantedZone> wanted) {
-  field_->record(SyncInput{{wanted.begin(), wanted.end()}, field_->now()});
-  const std::uint64_t before = field_->table().revision();
-  SyncReport report = field_->referee.edit([&](Table& table) { return table.sync(wanted); });
-  if (!report.verdict || field_->table().revision() == before) return report;
-  if (!report.retired.empty()) field_->traffic.clear_retired(field_->table());
-  field_->after_change();
-  field_->referee.forget_history();  // what the game's own truth has replaced cannot come back
-  return report;
+  return field_->call(SyncInput{.wanted = {wanted.begin(), wanted.end()}}).report;
 }
-
-Verdict EditsCalls::remove(CardId card) {
-  const Verdict verdict = field_->referee.edit([&](Table& table) { return table.remove(card); });
-  if (!verdict) return verdict;
-  field_->traffic.clear_retired(field_->table());
-  field_->after_change();
-  field_->referee.forget_history();
-  return verdict;
-}
-
-void EditsCalls::mark_move() { field_->referee.mark_move(); }
 
 void EditsCalls::set_panel(PanelId panel, std::string text, float fill) {
-  if (field_->is_finite_or_ignored(double{fill})) field_->panels.show(panel, std::move(text), fill);
+  (void)field_->call(PanelInput{.panel = panel, .text = std::move(text), .fill = fill});
 }
 
 }  // namespace apsidon

@@ -27,24 +27,27 @@ void blank(Event& event) {
 
 }  // namespace
 
-void EventList::add(Event&& event) {
-  if (used_ == kept_.size()) {
-    kept_.push_back(std::move(event));
-  } else {
-    kept_[used_] = std::move(event);
+/// One more at the end, with what is left of another in it.
+Event& EventQueue::next() {
+  if (count_ == most_unread_events) {
+    first_ = (first_ + 1) % ring_.size();
+    --count_;
+    ++lost_;
   }
-  ++used_;
+  if (count_ == ring_.size()) make_room();
+  return ring_[(first_ + count_++) % ring_.size()];
 }
 
-Event& EventList::next() {
-  if (used_ == kept_.size()) kept_.emplace_back();
-  Event& event = kept_[used_++];
-  blank(event);
-  return event;
+void EventQueue::make_room() {
+  std::vector<Event> larger(ring_.empty() ? 16 : 2 * ring_.size());
+  for (std::size_t i = 0; i < count_; ++i) larger[i] = std::move(ring_[(first_ + i) % ring_.size()]);
+  ring_ = std::move(larger);
+  first_ = 0;
 }
 
 void EventQueue::tell_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by) {
-  Event& event = pending_.next();
+  Event& event = next();
+  blank(event);
   event.kind = kind;
   event.time = time;
   event.card = card;
@@ -53,13 +56,11 @@ void EventQueue::tell_card(EventKind kind, double time, CardId card, ZoneId to, 
   event.performance = by;
 }
 
-void EventQueue::merge_from(std::size_t first) {
-  merger_.sort(pending_.all().subspan(first), [](const Event& a, const Event& b) { return a.time < b.time; });
-}
-
-void EventQueue::publish() {
-  std::swap(readable_, pending_);
-  pending_.clear();
+Event EventQueue::take() {
+  Event event = ring_[first_];  // a copy, so that its storage stays
+  first_ = (first_ + 1) % ring_.size();
+  --count_;
+  return event;
 }
 
 }  // namespace apsidon::play_detail

@@ -45,7 +45,7 @@ void Focus::gather(const FocusView& view) {
     const ZoneHandling& handling = view.setup.handling_of(zone.id);
     if (handling.tap == TapKind::draw) {
       // A stock is one candidate, with cards or without.
-      if (view.referee.judge_stock(zone.id))
+      if (judge_stock(table, view.referee.rulebook(), zone.id))
         add({.card = table.top(zone.id).value_or(CardId{}), .zone = zone.id});
       continue;
     }

@@ -9,13 +9,10 @@ bool GateView::closed_for(std::string_view reason) const { return field_->gate.c
 std::span<const std::string> GateView::reasons() const { return field_->gate.reasons(); }
 
 void GateCalls::close(std::string_view reason) {
-  field_->record(ReasonInput{ReasonInput::What::close_gate, std::string(reason), field_->now()});
-  field_->close_gate(reason);
+  (void)field_->call(ReasonInput{ReasonInput::What::close_gate, std::string(reason)});
 }
-
 void GateCalls::open(std::string_view reason) {
-  field_->record(ReasonInput{ReasonInput::What::open_gate, std::string(reason), field_->now()});
-  field_->open_gate(reason);
+  (void)field_->call(ReasonInput{ReasonInput::What::open_gate, std::string(reason)});
 }
 
 }  // namespace apsidon

@@ -41,7 +41,8 @@ std::string_view HandView::cursor() const {
   if (on.panel) {
     return field_->panels.all()[on.panel.value - 1].kind == PanelKind::button ? "pointer" : "default";
   }
-  if (on.card && field_->referee.judge_pick(on.card).verdict) return "grab";
+  if (on.card && judge_pick(field_->table(), field_->referee.plain_rulebook(), on.card).verdict)
+    return "grab";
   return on.zone && field_->setup().handling_of(on.zone).tap != TapKind::none ? "pointer" : "default";
 }
 
@@ -51,17 +52,17 @@ const GestureThresholds& HandView::thresholds() const { return field_->hand.gest
 
 void HandCalls::set_drag_options(const DragOptions& options) {
   check(options);
-  field_->hand.set_options(options);
+  (void)field_->call(DragOptionsInput{.options = options});
 }
 
 void HandCalls::set_hover_options(const HoverOptions& options) {
   check(options);
-  field_->hover.set_options(options);
+  (void)field_->call(HoverOptionsInput{.options = options});
 }
 
 void HandCalls::set_thresholds(const GestureThresholds& thresholds) {
   check(thresholds);
-  field_->hand.gestures().set_thresholds(thresholds);
+  (void)field_->call(ThresholdsInput{.options = thresholds});
 }
 
 }  // namespace apsidon

@@ -1,20 +1,10 @@
-// How a playfield goes on in time, and what happens after a change.
+// What the rooms are asked with, and what happens after a change.
 #include "play/impl.hpp"
 
-#include <fmt/format.h>
-
-#include <algorithm>
-#include <cmath>
-#include <limits>
 #include <numbers>
-
-#include "apsidon/geometry/error.hpp"
-#include "play/input_time.hpp"
 
 namespace apsidon::play_detail {
 namespace {
-
-constexpr double never = std::numeric_limits<double>::infinity();
 
 PlayfieldOptions checked(const PlayfieldOptions& options) {
   check(options);
@@ -115,71 +105,6 @@ Hit Impl::hit(Vec2 point) {
     return {.card = card, .zone = table().card(card)->zone};
   const ZoneId zone = arrangement.zone_at(point);
   return {.zone = zone, .panel = zone ? PanelId{} : arrangement.panel_at(point)};
-}
-
-void Impl::record(const Input& input) const {
-  if (client.recorder) client.recorder(input);
-}
-
-bool Impl::is_finite_or_ignored(double number) {
-  if (!std::isfinite(number)) ++client.ignored;
-  return std::isfinite(number);
-}
-
-/// What is due before is done at its own time: what goes by the table's clock and what goes by that of the
-/// inputs, in order of time.
-void Impl::advance_to(double time) {
-  if (!(time > now())) return;
-  Clock& clock = schedule.clock();
-  const std::size_t first = events.pending();
-  for (;;) {
-    // While the table's clock stands still, what needs no time on it is told at the time of what caused it.
-    if (clock.stands()) move_cards(traffic.now());
-    const double own = std::min({performances.due(traffic.motion()), schedule.due(), referee.due()});
-    const double table_due = own <= clock.at(time) ? std::clamp(clock.when(own), now(), time) : never;
-    const double input_due = std::min(hand.due(), hover.due());
-    if (std::min(table_due, input_due) > time) break;
-    if (table_due <= input_due) {
-      move_cards(own);
-      clock.advance_to(table_due);
-      run_due();
-    } else {
-      move_cards(clock.at(input_due));
-      clock.advance_to(input_due);
-      run_input_due(input_due);
-    }
-  }
-  move_cards(clock.at(time));
-  clock.advance_to(time);
-  events.sort_from(first);
-}
-
-/// Moves the cards on to a time of the table's clock, and tells of what came of it.
-void Impl::move_cards(double own) {
-  traffic.advance_to(own, table(), schedule.clock(), events);
-  performances.tell(traffic.motion(), table(), schedule.clock(), events);
-  // While something is carried the table is not at rest, however still the hand.
-  if (!hand.empty()) return;
-  if (const auto settled = traffic.take_settled(own)) {
-    events.tell({.kind = EventKind::settled, .time = input_time(schedule.clock(), *settled)});
-  }
-}
-
-void Impl::run_due() {
-  const double own = traffic.now();
-  while (const auto id = performances.first_due(traffic.motion())) end_steps(*id);
-  schedule.ring(own, events);
-  if (referee.due() <= own) compare(input_time(schedule.clock(), own));
-}
-
-void Impl::run_input_due(double time) {
-  hand.straighten(time, [&](const Run& run) {
-    for (const CardId card : table().cards_of(run)) traffic.lean(slot(card), {}, feel().tilt);
-  });
-  const auto gestures = hand.gestures().advance_to(time);
-  for (std::size_t i = 0; i < gestures.size(); ++i) (void)handle(gestures[i]);
-  Sender by;
-  apply(hover.run_due(hover_view(), events), by);
 }
 
 void Impl::follow(std::span<const Shift> shifts, Change change, Sender& by) {

@@ -3,9 +3,11 @@
 //
 // Nothing is decided here. A room is passed what it needs and returns what it wants; who asks whom, and when,
 // is what these functions are. docs/architecture.md has the picture.
+#include <cstdint>
 #include <optional>
 #include <span>
 
+#include "apsidon/cards/wanted.hpp"
 #include "apsidon/play/options.hpp"
 #include "play/arrangement.hpp"
 #include "play/client.hpp"
@@ -17,6 +19,7 @@
 #include "play/hit_view.hpp"
 #include "play/hover.hpp"
 #include "play/ids.hpp"
+#include "play/inbox.hpp"
 #include "play/panels.hpp"
 #include "play/performances.hpp"
 #include "play/referee.hpp"
@@ -27,6 +30,21 @@ namespace apsidon::play_detail {
 
 /// Why the gate is closed while cards are compared.
 inline constexpr std::string_view comparing_reason = "comparing";
+
+/// What came of an input or a call; what does not apply is at its default.
+struct Outcome {
+  bool used = false;
+  Verdict verdict = {};
+  SyncReport report = {};
+  std::uint64_t id = 0;  ///< of a performance, a timer, a countdown or a card that was made
+};
+
+/// The next thing that happens by itself.
+struct Due {
+  double time = 0;       ///< of the inputs
+  bool by_hand = false;  ///< of pointers that rest; otherwise on the table's clock
+  double own = 0;        ///< on that clock
+};
 
 struct Impl {
   Impl(TableSetup setup, const PlayfieldOptions& options);
@@ -45,14 +63,30 @@ struct Impl {
   [[nodiscard]] FrameSources frame_sources() const;
   const Frame& frame();
   [[nodiscard]] Hit hit(Vec2 point);
-  void record(const Input& input) const;
-  [[nodiscard]] bool is_finite_or_ignored(double number);
 
-  // Going on to a time (impl.cpp).
+  // Going on in time (impl_time.cpp).
+  std::optional<Event> next_event(double until);
   void advance_to(double time);
+  bool step(double until);
+  [[nodiscard]] Due next_due() const;
+  void happen(const Due& due);
+  void go_to(double time);
+  void do_due();
   void move_cards(double own);
-  void run_due();
-  void run_input_due(double time);
+  [[nodiscard]] double table_due() const;
+  void run_table_due();
+  void run_hand_due();
+  [[nodiscard]] bool settles() const;
+  [[nodiscard]] bool at_rest() const;
+  [[nodiscard]] double settles_at() const;
+
+  // Inputs and calls (impl_take.cpp).
+  bool offer(const Input& input);
+  [[nodiscard]] bool would_use(const Input& input);
+  Outcome call(Input input);
+  Outcome take(Input input);
+  void bring_foretold(double time);
+  void record_answers();
 
   // After a change (impl.cpp).
   void follow(std::span<const Shift> shifts, Change change, Sender& by);
@@ -72,6 +106,7 @@ struct Impl {
   void resize(const PlanWindow& window);
   void lay_out_window();
   void end_what_is_pending(const Referee* next);
+  void start_round(std::uint64_t seed);
   void start_over(TableSetup setup);
   void restore(const Impl& snapshot);
 
@@ -79,8 +114,10 @@ struct Impl {
   bool pointer(const PointerInput& input);
   bool handle(const Gesture& gesture);
   bool press(const Gesture& gesture);
+  [[nodiscard]] bool presses(const PointerInput& input);
+  [[nodiscard]] Hit pressed_by(Vec2 at, PointerKind kind, CardId hovered);
   bool tap(const Gesture& gesture);
-  bool act_on_tap(TapKind kind, const Hit& on, const Gesture& gesture);
+  void act_on_tap(TapKind kind, const Hit& on, const Gesture& gesture);
   bool key(const KeyInput& input);
   bool act_on_focus(TapKind other, double time);
   void set_focus(const Hit& what) { focus.set(what, focus_view(), events); }
@@ -120,6 +157,11 @@ struct Impl {
   Verdict go_back(bool redo);
   void compare(double time);
 
+  // What the game changes itself (impl_edits.cpp).
+  Outcome edit(const Edit& edit);
+  SyncReport sync(std::span<const WantedZone> wanted);
+  void scroll_to(ZoneId zone, float offset);
+
   // Performances (impl_performances.cpp).
   PerformanceId perform(const Script& script);
   void begin_steps(PerformanceId id);
@@ -130,6 +172,7 @@ struct Impl {
 
   Client client;
   Ids ids = {};
+  Inbox inbox = {};
   EventQueue events = {};
   Gate gate = {};
   Schedule schedule;

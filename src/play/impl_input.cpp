@@ -73,15 +73,22 @@ bool Impl::handle(const Gesture& gesture) {
 
 /// A press goes to the card that the pointer hovers, else to the topmost that takes hits, else for fingers to
 /// the nearest within slop.
+Hit Impl::pressed_by(Vec2 at, PointerKind kind, CardId hovered) {
+  const Hit on = hit(at);
+  if (table().card(hovered)) return {.card = hovered, .zone = table().card(hovered)->zone};
+  if (on.card || kind != PointerKind::touch) return on;
+  const CardId near = hits.nearest(at, hand.gestures().thresholds().touch_slop, frames, traffic);
+  return near ? Hit{.card = near, .zone = table().card(near)->zone} : on;
+}
+
+/// Whether it would press anything now.
+bool Impl::presses(const PointerInput& input) {
+  const Hit on = pressed_by(input.at, input.kind, {});
+  return on.zone || on.panel;
+}
+
 bool Impl::press(const Gesture& gesture) {
-  Hit on = hit(gesture.at);
-  const CardId hovered = hover.takes_press(gesture);
-  if (table().card(hovered)) {
-    on = {.card = hovered, .zone = table().card(hovered)->zone};
-  } else if (!on.card && gesture.pointer_kind == PointerKind::touch) {
-    const CardId near = hits.nearest(gesture.at, hand.gestures().thresholds().touch_slop, frames, traffic);
-    if (near) on = {.card = near, .zone = table().card(near)->zone};
-  }
+  const Hit on = pressed_by(gesture.at, gesture.pointer_kind, hover.takes_press(gesture));
   hand.press(gesture.pointer, on);
   if (on.zone && setup().handling_of(on.zone).double_tap != TapKind::none) {
     hand.gestures().want_double_tap(gesture.pointer);
@@ -119,22 +126,19 @@ bool Impl::tap(const Gesture& gesture) {
     if (same_card) return true;
   }
   const ZoneHandling& handling = setup().handling_of(on.zone);
-  (void)act_on_tap(twice ? handling.double_tap : handling.tap, on, gesture);
+  act_on_tap(twice ? handling.double_tap : handling.tap, on, gesture);
   return true;  // the event tells of it, whatever came of it
 }
 
-/// Returns whether anything was done or refused.
-bool Impl::act_on_tap(TapKind kind, const Hit& on, const Gesture& gesture) {
-  if (kind == TapKind::none || (!on.card && kind != TapKind::draw)) return false;
+void Impl::act_on_tap(TapKind kind, const Hit& on, const Gesture& gesture) {
+  if (kind == TapKind::none || (!on.card && kind != TapKind::draw)) return;
   if (kind == TapKind::pick) {
-    pick_up(on.card, gesture,
-            {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
-    return true;
+    return pick_up(on.card, gesture,
+                   {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
   }
   if (kind == TapKind::draw) (void)draw_from(on.zone, gesture.time);
   if (kind == TapKind::send) (void)send_best(on.card, gesture.time);
   if (kind == TapKind::flip) (void)flip_by_hand(on.card, gesture.time);
-  return true;
 }
 
 bool Impl::key(const KeyInput& input) {
@@ -194,7 +198,8 @@ bool Impl::act_on_focus(TapKind other, double time) {
                  .from = on.zone,
                  .panel = on.panel,
                  .at = focus.at()});
-    return on.panel || act_on_tap(kind, on, gesture);
+    if (!on.panel) act_on_tap(kind, on, gesture);
+    return true;
   }
   if (!table().card(on.card)) return false;
   pick_up(on.card, gesture, {.mode = Hand::Carry::Mode::keys});
@@ -230,6 +235,7 @@ void Impl::follow_comparing() {
 
 void Impl::let_go_of_all() {
   cancel_all();
+  inbox.release_all();
   hand.gestures().forget_all();
   hand.forget_presses();
 }

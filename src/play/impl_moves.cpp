@@ -200,6 +200,7 @@ Verdict Impl::answer(std::uint64_t id, const Verdict& verdict) {
 }
 
 Verdict Impl::flip_by_hand(CardId card, double time) {
+  if (!table().card(card)) return {.reason = Reason::unknown_card, .card = card};
   const Verdict verdict = referee.flip_by_hand(card, traffic.now(), time, events);
   if (!verdict)
     return refuse_pick(verdict, card, table().card(card)->zone, arrangement.neutral(slot(card)).centre, time);

@@ -1,6 +1,5 @@
 // The order in which scripts run.
 #include "play/impl.hpp"
-#include "play/input_time.hpp"
 
 namespace apsidon::play_detail {
 
@@ -8,11 +7,10 @@ PerformanceId Impl::perform(const Script& script) {
   const PerformanceId id = ids.next_performance();
   performances.add(id, traffic.add_clock(), script, feel());
   if (performances.needs_empty_hand(id)) cancel_all();
-  events.tell(
-      {.kind = EventKind::began, .time = input_time(schedule.clock(), traffic.now()), .performance = id});
+  events.tell({.kind = EventKind::began, .time = now(), .performance = id});
   begin_steps(id);
   end_steps(id);
-  if (performances.running(id)) performances.tell(id, traffic.motion(), table(), schedule.clock(), events);
+  if (performances.running(id)) performances.tell(id, traffic.motion(), table(), now(), events);
   return id;
 }
 
@@ -40,24 +38,23 @@ void Impl::begin_steps(PerformanceId id) {
 void Impl::end_steps(PerformanceId id) {
   while (performances.end_steps(id, traffic.motion())) begin_steps(id);
   if (!performances.finished(id)) return;
-  performances.tell(id, traffic.motion(), table(), schedule.clock(), events);
+  performances.tell(id, traffic.motion(), table(), now(), events);
   end_performance(id, EventKind::ended);
 }
 
 void Impl::end_performance(PerformanceId id, EventKind kind) {
   traffic.end(id, performances.clock_of(id));
   performances.remove(id);
-  events.tell({.kind = kind, .time = input_time(schedule.clock(), traffic.now()), .performance = id});
+  events.tell({.kind = kind, .time = now(), .performance = id});
 }
 
 void Impl::skip(PerformanceId id) {
-  traffic.note_awake();
   // A step at a time: what is in flight arrives, what waited for it begins.
   while (performances.running(id)) {
     traffic.finish(id);
     move_cards(traffic.now());
-    performances.cut_short(id, traffic.motion());
-    performances.tell(id, traffic.motion(), table(), schedule.clock(), events);
+    performances.cut_short(id);
+    performances.tell(id, traffic.motion(), table(), now(), events);
     end_steps(id);
   }
 }

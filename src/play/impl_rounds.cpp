@@ -29,28 +29,41 @@ void Impl::end_what_is_pending(const Referee* next) {
   }
 }
 
+void Impl::start_round(std::uint64_t seed) {
+  TableSetup next = dealt(setup(), seed);
+  next.panels = panels.all();
+  start_over(std::move(next));
+}
+
 void Impl::start_over(TableSetup next) {
   next.table.give_ids_after(table().last_id());
   Impl fresh(std::move(next), options());
   end_what_is_pending(nullptr);
   fresh.client = std::move(client);
   fresh.ids = ids;
+  fresh.inbox = std::move(inbox);
   fresh.events = std::move(events);
   fresh.gate = std::move(gate);
   fresh.gate.open(comparing_reason);
   fresh.schedule = Schedule(schedule.clock());
-  fresh.referee.set_judge(referee.take_judge());
+  fresh.referee.trail() = std::move(referee.trail());
   fresh.frames.number_from(frames.frame().revision);
   *this = std::move(fresh);
 }
 
 void Impl::restore(const Impl& snapshot) {
   Impl copy = snapshot;
+  copy.client.recorder = {};
+  copy.do_due();  // what was due when it was taken has been heard, or not, by then
   // What was in the hand then is put back without an event: it has ended since, one way or another.
   copy.blur();
   end_what_is_pending(&copy.referee);
   copy.schedule.clock().set_now(now());
   copy.client.recorder = std::move(client.recorder);
+  copy.client.ignored = client.ignored;
+  copy.client.inputs = client.inputs;
+  copy.inbox = std::move(inbox);
+  copy.referee.trail() = std::move(referee.trail());
   copy.ids.keep_ahead_of(ids);
   copy.referee.keep_ids_ahead_of(table());
   copy.events = std::move(events);

@@ -3,14 +3,13 @@
 #include <algorithm>
 #include <utility>
 
-#include "play/input_time.hpp"
-
 namespace apsidon::play_detail {
 namespace {
 
-/// Whether a clock shows this time, or would but for a rounding on the way to and fro.
+/// Whether a clock has shown this time. Asked by the table's clock, so that a rounding on the way to and fro
+/// makes nothing early.
 bool has_come(const Motion& motion, ClockIndex clock, double own) {
-  return motion.own_time(clock) >= own || motion.when(clock, own) <= motion.now();
+  return motion.when(clock, own) <= motion.now();
 }
 
 }  // namespace
@@ -141,12 +140,15 @@ void Performances::begun(const Step& step, const StepPlan& plan) {
   }
 }
 
-double Performances::next_end(const Motion& motion) const {
+double Performances::due(const Motion& motion) const {
   double next = never;
   for (const Performance& p : list_) {
+    double own = never;
     for (const Node& n : p.nodes) {
-      if (n.begun && !n.over) next = std::min(next, motion.when(p.clock, n.ends));
+      if (n.begun && !n.over) own = std::min(own, n.ends);
+      if (n.told < n.beats.size()) own = std::min(own, n.beats[n.told].at);
     }
+    if (own < never) next = std::min(next, motion.when(p.clock, own));
   }
   return next;
 }
@@ -171,13 +173,11 @@ bool Performances::end_steps(PerformanceId id, const Motion& motion) {
   return any;
 }
 
-void Performances::cut_short(PerformanceId id, const Motion& motion) {
-  Performance& p = *find(id);
-  const double now = motion.own_time(p.clock);
-  for (Node& n : p.nodes) {
+void Performances::cut_short(PerformanceId id) {
+  for (Node& n : find(id)->nodes) {
     if (!n.begun || n.over) continue;
-    for (Beat& beat : n.beats) beat.at = std::min(beat.at, now);
-    n.ends = now;
+    for (Beat& beat : n.beats) beat.at = long_ago;
+    n.ends = long_ago;
   }
 }
 
@@ -186,13 +186,11 @@ bool Performances::finished(PerformanceId id) const {
   return std::all_of(nodes.begin(), nodes.end(), [](const Node& n) { return n.over; });
 }
 
-void Performances::tell(Performance& p, const Motion& motion, const Table& table, const Clock& clock,
+void Performances::tell(Performance& p, const Motion& motion, const Table& table, double time,
                         EventQueue& events) {
-  const double now = motion.own_time(p.clock);
   for (Node& n : p.nodes) {
-    for (; n.told < n.beats.size() && n.beats[n.told].at <= now; ++n.told) {
+    for (; n.told < n.beats.size() && has_come(motion, p.clock, n.beats[n.told].at); ++n.told) {
       const Beat& beat = n.beats[n.told];
-      const double time = input_time(clock, motion.when(p.clock, beat.at));
       if (beat.cue != no_cue) {
         events.tell({.kind = EventKind::cue, .time = time, .performance = p.id, .name = n.cues[beat.cue]});
       } else if (const Card* card = table.card(beat.card)) {

@@ -70,24 +70,24 @@ class Performances {
 
   // Going on.
 
-  /// The next time on the table's clock at which a step ends; infinity when none does.
-  [[nodiscard]] double due(const Motion& motion) const { return list_.empty() ? never : next_end(motion); }
+  /// The next time on the table's clock at which there is something to tell or a step ends; infinity when
+  /// there is none.
+  [[nodiscard]] double due(const Motion& motion) const;
   /// The first performance of which a step has come to its end.
   [[nodiscard]] std::optional<PerformanceId> first_due(const Motion& motion) const;
   /// Ends the steps of a performance whose time has come. Returns whether there were any: others may be ready
   /// then.
   bool end_steps(PerformanceId id, const Motion& motion);
   /// All that has begun ends now.
-  void cut_short(PerformanceId id, const Motion& motion);
+  void cut_short(PerformanceId id);
   /// Whether all steps have ended.
   [[nodiscard]] bool finished(PerformanceId id) const;
   /// Tells of departures and cues whose time has come: of one performance, or of all.
-  void tell(PerformanceId id, const Motion& motion, const Table& table, const Clock& clock,
-            EventQueue& events) {
-    tell(*find(id), motion, table, clock, events);
+  void tell(PerformanceId id, const Motion& motion, const Table& table, double time, EventQueue& events) {
+    tell(*find(id), motion, table, time, events);
   }
-  void tell(const Motion& motion, const Table& table, const Clock& clock, EventQueue& events) {
-    for (Performance& p : list_) tell(p, motion, table, clock, events);
+  void tell(const Motion& motion, const Table& table, double time, EventQueue& events) {
+    for (Performance& p : list_) tell(p, motion, table, time, events);
   }
   void remove(PerformanceId id);
 
@@ -121,13 +121,13 @@ class Performances {
   using Indices = std::vector<std::size_t>;
 
   static constexpr double never = std::numeric_limits<double>::infinity();
+  static constexpr double long_ago = -never;
 
-  [[nodiscard]] double next_end(const Motion& motion) const;
   [[nodiscard]] const Performance* find(PerformanceId id) const;
   [[nodiscard]] Performance* find(PerformanceId id);
   [[nodiscard]] Node& node(const Step& step) { return find(step.performance)->nodes[step.index]; }
   [[nodiscard]] const Node& node(const Step& step) const { return find(step.performance)->nodes[step.index]; }
-  static void tell(Performance& performance, const Motion& motion, const Table& table, const Clock& clock,
+  static void tell(Performance& performance, const Motion& motion, const Table& table, double time,
                    EventQueue& events);
   static Indices add(std::vector<Node>& nodes, StepKind kind, const Act& act, const Indices& after);
   static Indices compile(std::vector<Node>& nodes, const Script& script, Indices after, const Feel& feel);

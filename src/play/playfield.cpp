@@ -1,7 +1,7 @@
 #include "apsidon/play/playfield.hpp"
 
 #include <cmath>
-#include <type_traits>
+#include <memory>
 #include <utility>
 
 #include "apsidon/play/edits_view.hpp"
@@ -16,9 +16,7 @@
 
 namespace apsidon {
 
-using play_detail::Change;
 using play_detail::Impl;
-using play_detail::Sender;
 
 Playfield::Playfield(TableSetup setup, const PlayfieldOptions& options)
     : impl_(new Impl(std::move(setup), options)) {}
@@ -36,87 +34,30 @@ Playfield& Playfield::operator=(Playfield&& other) noexcept {
 }
 Playfield::~Playfield() { delete impl_; }
 
-bool Playfield::pointer(const PointerInput& input) {
-  if (!is_finite(input.at) || !std::isfinite(input.time)) {
-    ++impl_->client.ignored;
-    return false;
-  }
-  impl_->record(input);
-  impl_->advance_to(input.time);
-  PointerInput timed = input;
-  timed.time = now();
-  return impl_->pointer(timed);
-}
-
-bool Playfield::key(const KeyInput& input) {
-  if (!impl_->is_finite_or_ignored(input.time)) return false;
-  impl_->record(input);
-  impl_->advance_to(input.time);
-  return impl_->gate.is_open() && impl_->key(input);
-}
-
-void Playfield::blur(double time) {
-  if (!impl_->is_finite_or_ignored(time)) return;
-  impl_->record(BlurInput{time});
-  impl_->advance_to(time);
-  impl_->blur();
-}
-
+bool Playfield::pointer(const PointerInput& input) { return impl_->offer(input); }
+bool Playfield::key(const KeyInput& input) { return impl_->offer(input); }
+void Playfield::blur(double time) { (void)impl_->offer(BlurInput{time}); }
 void Playfield::resize(Size window, float pixel_ratio, double time, const Insets& insets) {
-  if (!impl_->is_finite_or_ignored(double{window.width} + double{window.height} + double{pixel_ratio} + time))
-    return;
-  impl_->record(ResizeInput{window, pixel_ratio, time, insets});
-  impl_->advance_to(time);
-  impl_->resize({.size = window, .insets = insets, .pixel_ratio = pixel_ratio});
+  (void)impl_->offer(ResizeInput{window, pixel_ratio, time, insets});
 }
-
-bool Playfield::input(const Input& input) {
-  const double time = time_of(input);
-  return std::visit(
-      [&](const auto& i) {
-        using Kind = std::decay_t<decltype(i)>;
-        if constexpr (std::is_same_v<Kind, PointerInput>) {
-          return pointer(i);
-        } else if constexpr (std::is_same_v<Kind, KeyInput>) {
-          return key(i);
-        } else if constexpr (std::is_same_v<Kind, ResizeInput>) {
-          return resize(i.window, i.pixel_ratio, i.time, i.insets), true;
-        } else if constexpr (std::is_same_v<Kind, BlurInput>) {
-          return blur(i.time), true;
-        } else {
-          if (!impl_->is_finite_or_ignored(time)) return false;
-          impl_->advance_to(time);
-          if constexpr (std::is_same_v<Kind, ReasonInput>) {
-            if (i.what == ReasonInput::What::close_gate) gate().close(i.reason);
-            if (i.what == ReasonInput::What::open_gate) gate().open(i.reason);
-            if (i.what == ReasonInput::What::hold) this->time().hold(i.reason);
-            if (i.what == ReasonInput::What::release) this->time().release(i.reason);
-            return true;
-          } else if constexpr (std::is_same_v<Kind, AnswerInput>) {
-            return moves().answer(i.proposal, i.verdict).allowed();
-          } else if constexpr (std::is_same_v<Kind, SyncInput>) {
-            return edits().sync(i.wanted).verdict.allowed();
-          } else if constexpr (std::is_same_v<Kind, UndoInput>) {
-            return (i.redo ? moves().redo() : moves().undo()).allowed();
-          } else {
-            static_assert(std::is_same_v<Kind, RoundInput>);
-            return start_round(i.seed), true;
-          }
-        }
-      },
-      input);
-}
+bool Playfield::input(const Input& input) { return impl_->offer(input); }
 
 void Playfield::set_recorder(Recorder recorder) { impl_->client.recorder = std::move(recorder); }
 std::uint64_t Playfield::ignored_inputs() const { return impl_->client.ignored; }
 
+std::optional<Event> Playfield::next_event(double until) {
+  if (std::isfinite(until)) return impl_->next_event(until);
+  ++impl_->client.ignored;
+  return impl_->next_event(now());
+}
+
 void Playfield::advance_to(double time) {
-  if (impl_->is_finite_or_ignored(time)) impl_->advance_to(time);
-  impl_->events.publish();
+  if (std::isfinite(time)) return impl_->advance_to(time);
+  ++impl_->client.ignored;
 }
 
 double Playfield::now() const { return impl_->now(); }
-std::span<const Event> Playfield::events() const { return impl_->events.readable(); }
+std::uint64_t Playfield::lost_events() const { return impl_->events.lost(); }
 const Frame& Playfield::frame() const { return impl_->frame(); }
 FrameChanges Playfield::frame_changes(std::uint64_t since) const {
   (void)impl_->frame();
@@ -124,17 +65,17 @@ FrameChanges Playfield::frame_changes(std::uint64_t since) const {
 }
 const Table& Playfield::table() const { return impl_->table(); }
 
-void Playfield::start_over(TableSetup setup) { impl_->start_over(std::move(setup)); }
-
-void Playfield::start_round(std::uint64_t seed) {
-  impl_->record(RoundInput{seed, now()});
-  TableSetup next = dealt(impl_->setup(), seed);
-  next.panels = impl_->panels.all();
-  start_over(std::move(next));
+void Playfield::start_over(TableSetup setup) {
+  check(setup);
+  (void)impl_->call(StartOverInput{.setup = std::make_shared<const TableSetup>(std::move(setup))});
 }
 
+void Playfield::start_round(std::uint64_t seed) { (void)impl_->call(RoundInput{.seed = seed}); }
+
 void Playfield::restore(const Playfield& snapshot) {
-  if (this != &snapshot) impl_->restore(*snapshot.impl_);
+  if (this == &snapshot) return;
+  (void)impl_->call(RestoreInput{.inputs = snapshot.impl_->client.inputs, .taken_at = snapshot.now()});
+  impl_->restore(*snapshot.impl_);
 }
 
 WhereView Playfield::where() const { return WhereView(*impl_); }

@@ -26,18 +26,20 @@ void Referee::give_cells() {
   }
 }
 
-Rulebook Referee::rulebook() const {
+Rulebook Referee::plain_rulebook() const {
   Rulebook rules = setup_.rulebook();
   rules.locked = locked_;
   return rules;
 }
 
-PickVerdict Referee::judge_pick(CardId card) const {
-  return apsidon::judge_pick(setup_.table, rulebook(), card);
+Rulebook Referee::rulebook() const {
+  Rulebook rules = plain_rulebook();
+  rules.own = &trail_;
+  return rules;
 }
 
-Verdict Referee::judge_stock(ZoneId stock) const {
-  return apsidon::judge_stock(setup_.table, rulebook(), stock);
+PickVerdict Referee::judge_pick(CardId card) const {
+  return apsidon::judge_pick(setup_.table, rulebook(), card);
 }
 
 std::vector<CardId> Referee::cards_of(const Move& move) const {
@@ -73,8 +75,8 @@ Ruling Referee::propose(const Proposal& p, Vec2 at, double time, EventQueue& eve
   event.at = at;
   events.tell(std::move(event));
   Ruling ruling{.verdict = judge_move(setup_.table, rulebook(), p.move)};
-  if (ruling.verdict && judge_) {
-    const std::optional<Verdict> answer = judge_(p);
+  if (ruling.verdict) {
+    const std::optional<Verdict> answer = trail_.judge(p);
     if (!answer) {
       waiting_.push_back(p);
       waiting_cards_.push_back(cards_of(p.move));
@@ -177,7 +179,9 @@ void Referee::follow_up(ZoneId from, double time, EventQueue& events) {
 void Referee::finish_move(double time, EventQueue& events) {
   history_.note(setup_.table);
   // What waits for an answer may still be a move.
-  const bool none = !compare_at_ && !any_legal_move(setup_.table, setup_.rulebook());
+  Rulebook unlocked = rulebook();
+  unlocked.locked = {};
+  const bool none = !compare_at_ && !any_legal_move(setup_.table, unlocked);
   // Where cards are flipped by taps, that is a move that no rule knows of: the game has to say.
   const auto zones = setup_.table.zones();
   const bool by_taps = std::any_of(zones.begin(), zones.end(), [&](const Zone& zone) {

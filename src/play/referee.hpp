@@ -8,11 +8,11 @@
 #include <vector>
 
 #include "apsidon/cards/history.hpp"
-#include "apsidon/play/judge.hpp"
 #include "apsidon/play/script.hpp"
 #include "apsidon/play/setup.hpp"
 #include "apsidon/rules/move.hpp"
 #include "play/event_queue.hpp"
+#include "play/trail.hpp"
 
 namespace apsidon::play_detail {
 
@@ -40,10 +40,12 @@ class Referee {
 
   [[nodiscard]] const TableSetup& setup() const { return setup_; }
   [[nodiscard]] const Table& table() const { return setup_.table; }
-  /// The rules as they hold now: cards that wait for an answer may not be moved.
+  /// The rules as they hold now: cards that wait for an answer may not be moved. What the game's own rules
+  /// say is kept for the log.
   [[nodiscard]] Rulebook rulebook() const;
+  /// The same for questions from outside, of which a log need not know.
+  [[nodiscard]] Rulebook plain_rulebook() const;
   [[nodiscard]] PickVerdict judge_pick(CardId card) const;
-  [[nodiscard]] Verdict judge_stock(ZoneId stock) const;
   [[nodiscard]] bool can_undo() const { return history_.can_undo(); }
   [[nodiscard]] bool can_redo() const { return history_.can_redo(); }
   [[nodiscard]] std::span<const Proposal> waiting() const { return waiting_; }
@@ -57,8 +59,7 @@ class Referee {
   /// Grows whenever a proposal begins or ends to wait.
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
-  void set_judge(Judge judge) { judge_ = std::move(judge); }
-  [[nodiscard]] Judge take_judge() { return std::move(judge_); }
+  [[nodiscard]] Trail& trail() { return trail_; }
   /// No card id of the table before is given out again.
   void keep_ids_ahead_of(const Table& before) { setup_.table.keep_ids_ahead_of(before.last_id()); }
 
@@ -117,7 +118,7 @@ class Referee {
   void find_opened(double own);
 
   TableSetup setup_;
-  Judge judge_ = {};
+  mutable Trail trail_ = {};  // of what was asked: nothing depends on it but the log
   History history_;
   std::vector<Proposal> waiting_ = {};
   std::vector<std::vector<CardId>> waiting_cards_ = {};

@@ -4,25 +4,29 @@
 
 namespace apsidon {
 
-PickVerdict RulesView::judge_pick(CardId card) const { return field_->referee.judge_pick(card); }
+PickVerdict RulesView::judge_pick(CardId card) const {
+  return apsidon::judge_pick(field_->table(), field_->referee.plain_rulebook(), card);
+}
 Verdict RulesView::judge_drop(const Run& run, ZoneId to) const {
-  return apsidon::judge_drop(field_->table(), field_->referee.rulebook(), run, to);
+  return apsidon::judge_drop(field_->table(), field_->referee.plain_rulebook(), run, to);
 }
 Verdict RulesView::judge_move(const Move& move) const {
-  return apsidon::judge_move(field_->table(), field_->referee.rulebook(), move);
+  return apsidon::judge_move(field_->table(), field_->referee.plain_rulebook(), move);
 }
 Verdict RulesView::judge_face(FaceId face, ZoneId to, std::size_t count, ZoneId from) const {
-  return apsidon::judge_face(field_->table(), field_->referee.rulebook(), face, to, count, from);
+  return apsidon::judge_face(field_->table(), field_->referee.plain_rulebook(), face, to, count, from);
 }
 MoveVerdict RulesView::best_move(CardId card) const {
-  return apsidon::best_move(field_->table(), field_->referee.rulebook(), card);
+  return apsidon::best_move(field_->table(), field_->referee.plain_rulebook(), card);
 }
 MoveVerdict RulesView::stock_move(ZoneId stock) const {
-  return apsidon::stock_move(field_->table(), field_->referee.rulebook(), stock);
+  return apsidon::stock_move(field_->table(), field_->referee.plain_rulebook(), stock);
 }
-Verdict RulesView::judge_stock(ZoneId stock) const { return field_->referee.judge_stock(stock); }
+Verdict RulesView::judge_stock(ZoneId stock) const {
+  return apsidon::judge_stock(field_->table(), field_->referee.plain_rulebook(), stock);
+}
 std::vector<Move> RulesView::legal_moves() const {
-  return apsidon::legal_moves(field_->table(), field_->referee.rulebook());
+  return apsidon::legal_moves(field_->table(), field_->referee.plain_rulebook());
 }
 
 }  // namespace apsidon

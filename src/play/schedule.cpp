@@ -4,8 +4,6 @@
 #include <limits>
 #include <utility>
 
-#include "play/input_time.hpp"
-
 namespace apsidon::play_detail {
 
 void Schedule::stop_timer(TimerId id) {
@@ -39,8 +37,7 @@ double Schedule::due() const {
   return next;
 }
 
-void Schedule::ring(double own, EventQueue& events) {
-  const double time = input_time(clock_, own);
+void Schedule::ring(double own, double time, EventQueue& events) {
   std::erase_if(timers_, [&](const Timer& timer) {
     if (timer.rings > own) return false;
     events.tell({.kind = EventKind::rang, .time = time, .timer = timer.id});

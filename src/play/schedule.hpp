@@ -32,7 +32,7 @@ class Schedule {
   /// The next time on the table's clock at which something rings or runs out; infinity when nothing does.
   [[nodiscard]] double due() const;
   /// Tells of what is due by `own`.
-  void ring(double own, EventQueue& events);
+  void ring(double own, double time, EventQueue& events);
 
  private:
   struct Timer {

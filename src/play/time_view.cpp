@@ -6,13 +6,8 @@
 
 namespace apsidon {
 
-bool TimeView::at_rest() const {
-  return field_->traffic.motion().awake_count() == 0 && field_->hand.empty() && !field_->performances.any();
-}
-
-double TimeView::settles_at() const {
-  return std::max(field_->schedule.clock().when(field_->traffic.motion().settles_at()), field_->now());
-}
+bool TimeView::at_rest() const { return field_->at_rest(); }
+double TimeView::settles_at() const { return field_->settles_at(); }
 
 bool TimeView::stopped_for(std::string_view reason) const {
   const auto all = reasons();
@@ -33,44 +28,33 @@ double TimeView::share_left(CountdownId id) const {
 }
 
 void TimeCalls::hold(std::string_view reason) {
-  field_->record(ReasonInput{ReasonInput::What::hold, std::string(reason), field_->now()});
-  field_->schedule.clock().hold(reason);
+  (void)field_->call(ReasonInput{ReasonInput::What::hold, std::string(reason)});
 }
-
 void TimeCalls::release(std::string_view reason) {
-  field_->record(ReasonInput{ReasonInput::What::release, std::string(reason), field_->now()});
-  field_->schedule.clock().release(reason);
+  (void)field_->call(ReasonInput{ReasonInput::What::release, std::string(reason)});
 }
-
 void TimeCalls::set_speed(double speed) {
-  if (!field_->schedule.clock().set_speed(speed)) ++field_->client.ignored;
+  (void)field_->call(ClockInput{.what = ClockInput::What::speed, .number = speed});
 }
-
 TimerId TimeCalls::start_timer(double seconds) {
-  const double wait = seconds > 0 ? std::min(seconds, 1e6) : 0;
-  const TimerId id = field_->ids.next_timer();
-  field_->schedule.start_timer(id, field_->traffic.now() + wait);
-  return id;
+  const auto id = field_->call(ClockInput{.what = ClockInput::What::start_timer, .number = seconds}).id;
+  return {static_cast<std::uint32_t>(id)};
 }
-
-void TimeCalls::stop_timer(TimerId timer) { field_->schedule.stop_timer(timer); }
-
+void TimeCalls::stop_timer(TimerId timer) {
+  (void)field_->call(ClockInput{.what = ClockInput::What::stop_timer, .timer = timer});
+}
 CountdownId TimeCalls::add_countdown(double seconds, bool at_first_move) {
-  const CountdownId id = field_->ids.next_countdown();
-  field_->schedule.add_countdown(id, seconds, at_first_move);
-  return id;
+  const ClockInput add{.what = ClockInput::What::add, .number = seconds, .at_first_move = at_first_move};
+  return {static_cast<std::uint32_t>(field_->call(add).id)};
 }
-
 void TimeCalls::start_countdown(CountdownId id) {
-  if (Countdown* countdown = field_->schedule.countdown(id)) countdown->start(field_->traffic.now());
+  (void)field_->call(ClockInput{.what = ClockInput::What::start, .countdown = id});
 }
-
 void TimeCalls::extend_countdown(CountdownId id, double seconds) {
-  if (Countdown* countdown = field_->schedule.countdown(id)) countdown->add(seconds, field_->traffic.now());
+  (void)field_->call(ClockInput{.what = ClockInput::What::extend, .number = seconds, .countdown = id});
 }
-
 void TimeCalls::reset_countdown(CountdownId id, double seconds) {
-  if (Countdown* countdown = field_->schedule.countdown(id)) countdown->set(seconds);
+  (void)field_->call(ClockInput{.what = ClockInput::What::reset, .number = seconds, .countdown = id});
 }
 
 }  // namespace apsidon

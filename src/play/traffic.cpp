@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <utility>
 
-#include "play/input_time.hpp"
 #include "play/layers.hpp"
 
 namespace apsidon::play_detail {
@@ -127,6 +126,7 @@ std::optional<double> Traffic::depart(const Departure& d, const Glide& glide, Pe
 }
 
 void Traffic::finish(PerformanceId performance) {
+  note_awake();
   for (std::size_t s = 0; s < cards_.size(); ++s) {
     if (part_of_[s] == performance && !cards_[s].held) motion_.finish(s);
   }
@@ -145,7 +145,7 @@ void Traffic::end(PerformanceId performance, ClockIndex clock) {
   motion_.remove_clock(clock);
 }
 
-void Traffic::advance_to(double own, const Table& table, const Clock& clock, EventQueue& events) {
+void Traffic::advance_to(double own, double time, const Table& table, EventQueue& events) {
   note_awake();
   motion_.advance_to(own);
   for (const Passage& passage : motion_.passages()) {
@@ -156,7 +156,6 @@ void Traffic::advance_to(double own, const Table& table, const Clock& clock, Eve
       set_waits(passage.slot, false);
       continue;
     }
-    const double time = input_time(clock, passage.time);
     if (passage.kind == Passage::Kind::edge_on) {
       events.tell_card(EventKind::edge_on, time, card->id, card->zone, {});
       continue;
@@ -168,11 +167,6 @@ void Traffic::advance_to(double own, const Table& table, const Clock& clock, Eve
     events.tell_card(EventKind::landed, time, card->id, card->zone, part_of_[passage.slot]);
   }
   motion_.forget_passages();
-}
-
-double Traffic::settle(double own) {
-  unsettled_ = false;
-  return std::min(motion_.rested_at(), own);
 }
 
 }  // namespace apsidon::play_detail

@@ -7,7 +7,6 @@
 #include <vector>
 
 #include "apsidon/cards/table.hpp"
-#include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/feel.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "play/event_queue.hpp"
@@ -104,20 +103,22 @@ class Traffic {
 
   // Time.
 
-  /// Moves the cards on to `own` on the table's clock, and tells of those that turned edge-on or landed.
-  void advance_to(double own, const Table& table, const Clock& clock, EventQueue& events);
+  /// When next something happens to a card, on the table's clock; infinity when nothing will.
+  [[nodiscard]] double due() const { return motion_.next_due(); }
+  /// Moves the cards on to `own` on the table's clock, no further than `due()`, and tells of those that
+  /// turned edge-on or landed.
+  void advance_to(double own, double time, const Table& table, EventQueue& events);
   /// Notes that something moves, before it is made to rest: that it has settled is to be told afterwards.
   void note_awake() { unsettled_ = unsettled_ || motion_.awake_count() > 0; }
-  /// When everything came to rest, up to `own`; nothing when that was told already, or something moves.
-  std::optional<double> take_settled(double own) {
-    return unsettled_ && motion_.awake_count() == 0 ? std::optional(settle(own)) : std::nullopt;
-  }
+  [[nodiscard]] bool rests() const { return motion_.awake_count() == 0; }
+  /// Whether everything has come to rest since this was told last.
+  [[nodiscard]] bool to_be_settled() const { return unsettled_ && rests(); }
+  void settle() { unsettled_ = false; }
   /// The client has drawn everything that moved.
   void forget_moved() { motion_.forget_moved(); }
 
  private:
   void set_waits(std::size_t slot, bool waits);
-  double settle(double own);
 
   Motion motion_ = {};  // goes by the table's clock
   std::vector<CardState> cards_ = {};

@@ -1,15 +1,12 @@
 #include "apsidon/play/where_view.hpp"
 
 #include <algorithm>
-#include <cmath>
 
 #include "play/impl.hpp"
 
 namespace apsidon {
 
-using play_detail::Change;
 using play_detail::Impl;
-using play_detail::Sender;
 
 Size WhereView::card_size() const { return field_->arrangement.card(); }
 bool WhereView::fits() const { return field_->arrangement.fits(); }
@@ -134,14 +131,7 @@ std::vector<Explained> WhereView::explain(Vec2 point) const {
 }
 
 void WhereCalls::scroll_to(ZoneId zone, float offset) {
-  if (!field_->table().zone(zone) || !field_->setup().layout_of(zone).scrolls) return;
-  if (!field_->is_finite_or_ignored(double{offset})) return;
-  const float cut = std::clamp(offset, 0.0f, field_->arrangement.last_offset(field_->setup(), zone));
-  if (cut == this->offset(zone)) return;
-  Sender by_feel;
-  // Content follows the finger at once.
-  field_->follow(field_->arrangement.scroll_to(field_->setup(), zone, cut, field_->layout_request()),
-                 Change::window, by_feel);
+  (void)field_->call(ScrollInput{.zone = zone, .offset = offset});
 }
 
 }  // namespace apsidon

@@ -155,7 +155,7 @@ Answer ask_all(const Rule& rule, const Asked& q) {
 
 template <class Answer>
 Answer ask_own(const OwnRule& rule, const Asked& q) {
-  if (q.rules.own) return static_cast<Answer>((*q.rules.own)(rule, q.question()));
+  if (q.rules.own) return static_cast<Answer>(q.rules.own->answer(rule, q.question()));
   if (rule.judge) return static_cast<Answer>(rule.judge(q.question()));
   return refuse<Answer>(q, Reason::own_rule);
 }

@@ -12,7 +12,96 @@ namespace {
 
 Input random_input(Random& r, double time) {
   const auto text = [&] { return std::string(r.chance(0.5f) ? "a \"dialogue\"" : "background"); };
-  switch (r.below(9)) {
+  const auto zone = [&] { return ZoneId{static_cast<std::uint32_t>(r.below(4))}; };
+  const auto card = [&] { return CardId{static_cast<std::uint32_t>(r.below(99))}; };
+  const auto verdict = [&] {
+    return Verdict{.reason = static_cast<Reason>(r.below(reason_count)),
+                   .card = card(),
+                   .face = {static_cast<std::uint32_t>(r.below(53))},
+                   .zone = zone(),
+                   .wanted = r.between(-1, 9),
+                   .alternative = r.between(-1, 3),
+                   .key = r.below(3)};
+  };
+  switch (r.below(24)) {
+    case 9:
+      return JudgedInput{.proposal = r.below(9),
+                         .verdict = r.chance(0.5f) ? std::optional(verdict()) : std::nullopt,
+                         .time = time};
+    case 10:
+      return OwnRuleInput{.rule = text(), .verdict = verdict(), .time = time};
+    case 11: {
+      Move move{.kind = static_cast<MoveKind>(r.below(3)),
+                .run = {card(), r.below(4)},
+                .from = zone(),
+                .to = zone()};
+      if (r.chance(0.5f)) move.at = r.below(5);
+      if (r.chance(0.5f)) move.position = Vec2{r.uniform(0, 1), r.uniform(0, 1)};
+      return MoveInput{.move = move, .time = time};
+    }
+    case 12:
+      return TapInput{.tap = r.chance(0.5f) ? TapKind::send : TapKind::draw,
+                      .card = card(),
+                      .zone = zone(),
+                      .time = time};
+    case 13: {
+      Edit edit{.kind = static_cast<EditKind>(r.below(13)),
+                .run = {card(), r.below(3)},
+                .card = card(),
+                .other = card(),
+                .zone = zone(),
+                .count = r.below(3),
+                .on = r.chance(0.5f),
+                .face = {static_cast<std::uint32_t>(r.below(53))},
+                .cell = r.between(-1, 5),
+                .position = {r.uniform(0, 1), 0},
+                .seed = r.below(1u << 30) * 4'000'000'007u};
+      if (r.chance(0.5f)) edit.at = r.below(5);
+      if (r.chance(0.5f)) edit.made = {.face = {7}, .key = 12, .face_up = false, .cell = 3, .at = {0.25f, 1}};
+      return EditInput{.edit = edit, .time = time};
+    }
+    case 14:
+      return RestoreInput{.inputs = r.below(99), .taken_at = time / 3, .time = time};
+    case 15:
+      return PerformInput{.script = sequence({deal(), together({flip({card(), card()}, false), wait(0.3)}),
+                                              draw({1}, {2}, 3), shuffle({1}, 88), reveal({card()}, time)}),
+                          .time = time};
+    case 16:
+      return PerformanceInput{.what = static_cast<PerformanceInput::What>(r.below(5)),
+                              .performance = {static_cast<std::uint32_t>(r.below(9))},
+                              .card = card(),
+                              .speed = double{r.uniform(0, 9)},
+                              .time = time};
+    case 17:
+      return ClockInput{.what = static_cast<ClockInput::What>(r.below(7)),
+                        .number = double{r.uniform(0, 9)},
+                        .at_first_move = r.chance(0.5f),
+                        .timer = {static_cast<std::uint32_t>(r.below(9))},
+                        .countdown = {static_cast<std::uint32_t>(r.below(9))},
+                        .time = time};
+    case 18:
+      return PanelInput{.panel = {static_cast<std::uint32_t>(r.below(9))},
+                        .text = text(),
+                        .fill = r.uniform(0, 1),
+                        .time = time};
+    case 19:
+      return ScrollInput{.zone = zone(), .offset = r.uniform(0, 900), .time = time};
+    case 20: {
+      FeelInput feel{.feel = r.chance(0.5f) ? springy() : calm(), .time = time};
+      feel.feel.trail = r.uniform(0, 1);
+      return feel;
+    }
+    case 21:
+      return DragOptionsInput{
+          .options = {.look = DragLook::copy, .several = r.chance(0.5f), .copy_opacity = r.uniform(0, 1)},
+          .time = time};
+    case 22:
+      return HoverOptionsInput{.options = {.in_seconds = double{r.uniform(0, 1)},
+                                           .zoom_sides = {Side::left},
+                                           .zoomed = ZoomedLook::hidden},
+                               .time = time};
+    case 23:
+      return ThresholdsInput{.options = {.mouse_slop = r.uniform(0, 9)}, .time = time};
     case 0:
       return PointerInput{.phase = static_cast<PointerPhase>(r.below(5)),
                           .at = {r.uniform(-1e4f, 1e4f), r.uniform(-1e4f, 1e4f)},
@@ -32,17 +121,15 @@ Input random_input(Random& r, double time) {
     case 4:
       return ReasonInput{static_cast<ReasonInput::What>(r.below(4)), text(), time};
     case 5:
-      return AnswerInput{.proposal = r.below(100),
-                         .verdict = {.reason = static_cast<Reason>(r.below(reason_count))},
-                         .time = time};
+      return AnswerInput{.proposal = r.below(100), .verdict = verdict(), .time = time};
     case 6: {
       SyncInput sync{.wanted = {{.key = 7, .cards = {}}, {.key = 9, .cards = {}}}, .time = time};
       for (std::uint64_t key = 1; key < 4; ++key) {
-        WantedCard card{.key = key};
-        if (r.chance(0.5f)) card.face = FaceId{static_cast<std::uint32_t>(r.between(0, 52))};
-        if (r.chance(0.5f)) card.face_up = r.chance(0.5f);
-        if (r.chance(0.5f)) card.sideways = r.chance(0.5f);
-        sync.wanted[r.below(2)].cards.push_back(card);
+        WantedCard wanted{.key = key};
+        if (r.chance(0.5f)) wanted.face = FaceId{static_cast<std::uint32_t>(r.between(0, 52))};
+        if (r.chance(0.5f)) wanted.face_up = r.chance(0.5f);
+        if (r.chance(0.5f)) wanted.sideways = r.chance(0.5f);
+        sync.wanted[r.below(2)].cards.push_back(wanted);
       }
       return sync;
     }
@@ -57,27 +144,40 @@ Input random_input(Random& r, double time) {
 
 TEST_CASE("files: an input log reads back as the same bits, and every line of it is valid by the schema") {
   const Schema schema("input");
-  const Deck deck = glasshouse();
+  TableSetup table(glasshouse());
+  for (const char* name : {"stock", "waste", "hand"}) (void)table.add({.name = name});
+  table.plans = {{.root = across({zone({1}), zone({2}), zone({3})})}};
   for_all("input logs", 20, [&](Random& r) {
-    InputLog log{.window = {r.uniform(1, 3000), r.uniform(1, 3000)}, .pixel_ratio = r.uniform(0.5f, 4)};
+    InputLog log{
+        .options = {.window = {r.uniform(1, 3000), r.uniform(1, 3000)}, .pixel_ratio = r.uniform(0.5f, 4)},
+        .table = fingerprint(table)};
+    if (r.chance(0.5f)) log.options.feel = calm();
+    if (r.chance(0.5f)) log.options.insets = {1, 2, 3, 4};
+    if (r.chance(0.5f)) log.options.drag.grip = Grip::centre;
+    if (r.chance(0.5f)) log.options.hover.zoom = 3;
+    if (r.chance(0.5f)) log.options.most_undos = 7;
     double time = double{r.uniform(0, 1)};
     for (int i = 0; i < 60; ++i) {
       time += double{r.uniform(0, 1)} / 3;
       log.inputs.push_back(random_input(r, time));
     }
-    const std::string text = write_log(log, deck);
-    for (const std::string& line : lines_of(text)) RC_ASSERT(schema.accepts(nlohmann::json::parse(line)));
-    const auto read = parse_log(text, "x.log", deck);
+    const std::string text = write_log(log, table);
+    for (const std::string& line : lines_of(text)) {
+      if (!schema.accepts(nlohmann::json::parse(line))) RC_FAIL(line);
+    }
+    const auto read = parse_log(text, "x.log", table);
     RC_ASSERT(read.has_value());
     RC_ASSERT(*read == log);
   });
 }
 
 TEST_CASE("files: what is wrong in a log is said with its line") {
-  const Deck deck = glasshouse();
+  TableSetup table(glasshouse());
+  (void)table.add({.name = "hand"});
+  table.plans = {{.root = across({zone({1})})}};
   const std::string head = R"({"apsidon": "input-log", "version": 1})";
   const auto says = [&](const std::string& text, const std::string& part) {
-    const auto log = parse_log(text, "x.log", deck);
+    const auto log = parse_log(text, "x.log", table);
     REQUIRE_FALSE(log.has_value());
     CAPTURE(describe(log.error()[0]));
     CHECK(describe(log.error()[0]).find(part) != std::string::npos);
@@ -92,6 +192,9 @@ TEST_CASE("files: what is wrong in a log is said with its line") {
   says(head + "\n{\"time\": 1, \"key\": \"act\", \"at\": 3}", "'at'");
   says(head + "\n{\"time\": 1e999, \"key\": \"act\"}", "x.log:2:");
   says(head + "\nnot json", "x.log:2:");
-  says(head + "\n{\"time\": 1, \"answer\": 3, \"reason\": \"because\"}", "'because'");
-  CHECK_FALSE(load_log("nowhere.log", deck).has_value());
+  says(head + "\n{\"time\": 1, \"answer\": 3, \"verdict\": {\"reason\": \"because\"}}", "'because'");
+  says(head + "\n{\"time\": 1, \"scroll\": \"hadn\"}", "'hand'");
+  says(head + "\n{\"time\": 1, \"start_over\": \"{}\"}", "the table in the log");
+  says(R"({"apsidon": "input-log", "version": 1, "table": "0123456789abcdef"})", "another table");
+  CHECK_FALSE(load_log("nowhere.log", table).has_value());
 }

@@ -44,14 +44,15 @@ Said refusals(const std::string& name, std::uint64_t seed, Play play) {
   Game game(*setup, seed);
   games::Player player(game, games::Means::mouse);
   play(game, player);
-  Game again(*setup, seed);
+  Playfield again(game.setup(), game.options());
   Said said;
   for (const Input& input : game.log()) {
     const auto* pointer = std::get_if<PointerInput>(&input);
-    if (pointer && pointer->phase == PointerPhase::down) ask_all(again.field(), said);
+    if (pointer && pointer->phase == PointerPhase::down) ask_all(again, said);
     (void)again.input(input);
+    again.advance_to(time_of(input));
   }
-  ask_all(again.field(), said);
+  ask_all(again, said);
   for (const Event& e : game.told()) {
     if (!e.verdict) said[e.verdict.reason].insert(describe(e.verdict, game.field().table()));
   }

@@ -244,7 +244,7 @@ TEST_CASE("gesture: inputs that are not finite mean nothing; thresholds have a r
   CHECK(l.at(PointerPhase::down, NAN, 0).empty());
   CHECK_FALSE(l.reader.pressed());
   CHECK_THROWS_WITH(GestureReader({.mouse_slop = -1}),
-                    "gesture thresholds: mouse slop is -1: 0 to 1000 is expected");
+                    "gesture thresholds: mouse_slop is -1: 0 to 1000 is expected");
   CHECK_THROWS_WITH(GestureReader({.flick_seconds = 0}),
                     "gesture thresholds: flick seconds is 0: 0.005 to 1 is expected");
 }

@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <map>
 
+#include "support/loop.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -50,10 +51,7 @@ TEST_CASE("play: dealt cards leave one after another and end exactly in their re
   CHECK(std::adjacent_find(times.begin(), times.end()) == times.end());
   for (const auto& [card, pose] : before)
     CHECK(*field.where().live_pose(card) == *field.where().resting_pose(card));
-  field.advance_to(end + 1);
-  const auto landed = std::count_if(field.events().begin(), field.events().end(),
-                                    [](const Event& e) { return e.kind == EventKind::landed; });
-  CHECK(landed <= 52);
+  CHECK(count_of(EventKind::landed, events_until(field, end + 1)) == 52);
 }
 
 TEST_CASE("play: a deal goes round by round or zone by zone") {
@@ -63,8 +61,7 @@ TEST_CASE("play: a deal goes round by round or zone by zone") {
     Playfield field(dealt_setup(3), {.feel = feel});
     field.performances().deal();
     std::vector<std::string> landed;
-    field.advance_to(field.time().settles_at());
-    for (const Event& e : field.events()) {
+    for (const Event& e : events_until(field, field.time().settles_at())) {
       if (e.kind == EventKind::landed) landed.push_back(field.table().zone(e.to)->name);
     }
     return landed;

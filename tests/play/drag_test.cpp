@@ -130,15 +130,15 @@ TEST_CASE("play: drag: a second pointer, a second button, lost focus and a close
   h.point(PointerPhase::up, {500, 300}, PointerKind::touch, 7);
   CHECK(h.field.hand().held().first == card);
   CHECK(h.count(EventKind::picked_up) == 1);
-  h.field.pointer({.phase = PointerPhase::down,
-                   .at = h.middle("shelf"),
-                   .time = h.field.now() + 0.1,
-                   .button = PointerButton::secondary});
+  send(h.field, PointerInput{.phase = PointerPhase::down,
+                             .at = h.middle("shelf"),
+                             .time = h.field.now() + 0.1,
+                             .button = PointerButton::secondary});
   h.wait(0);
   CHECK(h.field.hand().held().count == 0);
   CHECK(h.count(EventKind::cancelled) == 1);
   begin();
-  h.field.blur(h.field.now() + 0.1);
+  send(h.field, BlurInput{h.field.now() + 0.1});
   h.wait(0);
   CHECK(h.count(EventKind::cancelled) == 1);
   begin();
@@ -223,7 +223,7 @@ TEST_CASE("play: drag: what one pointer holds another cannot take, and what ends
   h.point(PointerPhase::down, h.grip(free), PointerKind::mouse, 3);
   h.point(PointerPhase::move, h.middle("shelf"), PointerKind::mouse, 3);
   REQUIRE(h.field.hand().held_by(3).first == free);
-  h.field.resize({900, 650}, 1, h.field.now());
+  send(h.field, ResizeInput{{900, 650}, 1, h.field.now()});
   h.wait(0);
   CHECK(h.count(EventKind::cancelled) == 2);
   CHECK(h.field.hand().held().count == 0);
@@ -240,13 +240,14 @@ TEST_CASE("play: drag: a flick takes a card to where it is thrown, a slow drag a
     h.settle();
     const Vec2 from = h.middle(h.cards("hand")[4]);
     const double start = h.field.now();
-    h.field.pointer({.phase = PointerPhase::down, .at = from, .time = start});
+    send(h.field, PointerInput{.phase = PointerPhase::down, .at = from, .time = start});
     for (int i = 1; i <= 6; ++i) {
-      h.field.pointer({.phase = PointerPhase::move,
-                       .at = from - Vec2{0, 15.0f * static_cast<float>(i)},
-                       .time = start + step * i});
+      send(h.field, PointerInput{.phase = PointerPhase::move,
+                                 .at = from - Vec2{0, 15.0f * static_cast<float>(i)},
+                                 .time = start + step * i});
     }
-    h.field.pointer({.phase = PointerPhase::up, .at = from - Vec2{0, 90}, .time = start + step * 6 + 0.001});
+    send(h.field,
+         PointerInput{.phase = PointerPhase::up, .at = from - Vec2{0, 90}, .time = start + step * 6 + 0.001});
     h.wait(0.01);
   };
   throw_up(0.01);

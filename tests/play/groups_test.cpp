@@ -118,7 +118,7 @@ TEST_CASE("play: a proposal that waits ends once, also when the round is over be
 TEST_CASE("play: a snapshot keeps the window as it is now") {
   Hand h(desk());
   const Playfield snapshot = h.field;
-  h.field.resize({600, 500}, 2, h.field.now());
+  send(h.field, ResizeInput{{600, 500}, 2, h.field.now()});
   const Size card = h.field.where().card_size();
   const Rect area = *h.field.where().area(h.zone("hand"));
   h.field.restore(snapshot);

@@ -112,7 +112,7 @@ TEST_CASE("play: proposals: the game answers at once, later, or too late") {
   CHECK(*h.field.where().live_pose(other) == *h.field.where().resting_pose(other));
   offer(2);
   const std::uint64_t refused = h.field.moves().waiting()[0].id;
-  h.field.resize({800, 600}, 1, h.field.now());
+  send(h.field, ResizeInput{{800, 600}, 1, h.field.now()});
   CHECK(h.field.moves().answer(refused, {.reason = Reason::refused_by_game}).reason ==
         Reason::refused_by_game);
   h.settle();

@@ -15,7 +15,7 @@ TEST_CASE("play: hover: sweeping slowly over a hand of ten raises each card once
     const float y = h.middle(h.cards("hand")[4]).y;
     for (float x = area.min.x - 30; x < area.max.x + 30; x += 0.5f) {
       const float at = back ? area.min.x + area.max.x - x : x;
-      h.field.pointer({.phase = PointerPhase::move, .at = {at, y}, .time = h.field.now() + 0.004});
+      send(h.field, PointerInput{.phase = PointerPhase::move, .at = {at, y}, .time = h.field.now() + 0.004});
       h.wait(0);
     }
     std::vector<CardId> raised;

@@ -1,6 +1,7 @@
 // Cards opened by taps, compared, and what undo makes of that.
 #include <algorithm>
 
+#include "support/loop.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -36,14 +37,12 @@ struct Pairs {
   static CardId card(std::uint32_t i) { return {i}; }
 
   int go(double seconds, EventKind kind) {
-    field.advance_to(field.now() + seconds);
-    return static_cast<int>(std::count_if(field.events().begin(), field.events().end(),
-                                          [&](const Event& e) { return e.kind == kind; }));
+    return count_of(kind, events_until(field, field.now() + seconds));
   }
   void tap(std::uint32_t i) {
     const Vec2 at = field.where().resting_pose(card(i))->centre;
     for (const PointerPhase phase : {PointerPhase::down, PointerPhase::up}) {
-      field.pointer({.phase = phase, .at = at, .time = field.now() + 0.02});
+      send(field, PointerInput{.phase = phase, .at = at, .time = field.now() + 0.02});
     }
   }
   bool open(std::uint32_t i) const { return field.table().card(card(i))->face_up; }

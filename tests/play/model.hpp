@@ -4,6 +4,7 @@
 #include <map>
 #include <vector>
 
+#include "support/loop.hpp"
 #include "support/tables.hpp"
 
 namespace apsidon::test {

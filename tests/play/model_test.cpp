@@ -103,7 +103,7 @@ class Session {
       static constexpr Key keys[] = {Key::left,     Key::right, Key::up,  Key::down, Key::next,
                                      Key::previous, Key::act,   Key::act, Key::act,  Key::second,
                                      Key::undo,     Key::redo,  Key::act, Key::next, Key::cancel};
-      (void)field.key({.key = keys[r.below(15)], .time = time_, .repeat = r.chance(0.1f)});
+      (void)send(field, KeyInput{.key = keys[r.below(15)], .time = time_, .repeat = r.chance(0.1f)});
     } else {
       disturb(r);
     }
@@ -113,7 +113,7 @@ class Session {
   void finish(Tally& tally) {
     field.gate().open("test");
     field.time().release("test");
-    field.blur(time_);
+    send(field, BlurInput{time_});
     while (!field.moves().waiting().empty()) (void)field.moves().answer(field.moves().waiting()[0].id);
     for (const PerformanceId performance : performances_) field.performances().set_speed(performance, 1);
     tally_ = &tally;
@@ -207,16 +207,9 @@ class Session {
   /// The same inputs in a fresh playfield give the same events and the same table.
   void check_replay() const {
     Playfield again(setup_, options_);
-    again.moves().set_judge([](const Proposal& p) { return answer_of(p.id); });
     std::vector<Event> told;
-    const auto hear = [&] { told.insert(told.end(), again.events().begin(), again.events().end()); };
-    for (const Input& input : log_) {
-      (void)again.input(input);
-      again.advance_to(time_of(input));
-      hear();
-    }
-    again.advance_to(field.now());
-    hear();
+    for (const Input& input : log_) (void)again.input(input);
+    for (const Event& e : events_until(again, field.now())) told.push_back(e);
     RC_ASSERT(told == told_);
     // No frame was asked for on the way.
     RC_ASSERT(again.frame().items == field.frame().items);
@@ -266,12 +259,13 @@ class Session {
   void point(Random& r, PointerPhase phase, Vec2 at) {
     at_ = at;
     if (phase == PointerPhase::down) kind_ = static_cast<PointerKind>(r.below(3));
-    (void)field.pointer({.phase = phase,
-                         .at = at,
-                         .time = time_,
-                         .pointer = r.chance(options_.drag.several ? 0.6f : 0.9f) ? 0u : 1u,
-                         .kind = kind_,
-                         .button = r.chance(0.97f) ? PointerButton::primary : PointerButton::secondary});
+    (void)send(field,
+               PointerInput{.phase = phase,
+                            .at = at,
+                            .time = time_,
+                            .pointer = r.chance(options_.drag.several ? 0.6f : 0.9f) ? 0u : 1u,
+                            .kind = kind_,
+                            .button = r.chance(0.97f) ? PointerButton::primary : PointerButton::secondary});
     hear_until_now();
   }
   Vec2 some_zone_point(Random& r) const {
@@ -298,7 +292,7 @@ class Session {
       case 1:
         // By a call: whatever the gate says, and in mid-drag.
         if (r.chance(0.3f)) (void)(r.chance(0.5f) ? field.moves().undo() : field.moves().redo());
-        field.resize(window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_);
+        send(field, ResizeInput{window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_});
         break;
       case 2:
         r.chance(0.3f) ? field.gate().close("test") : field.gate().open("test");
@@ -312,7 +306,7 @@ class Session {
           const Verdict no{.reason = Reason::refused_by_game};
           (void)field.moves().answer(field.moves().waiting()[0].id, r.chance(0.7f) ? Verdict{} : no);
         } else {
-          field.blur(time_);
+          send(field, BlurInput{time_});
         }
         break;
       case 6:
@@ -362,9 +356,8 @@ class Session {
   void hear_until_now() { go_to(field.now()); }
 
   void go_to(double time) {
-    field.advance_to(time);
     Tally& tally = *tally_;
-    for (const Event& e : std::vector<Event>(field.events().begin(), field.events().end())) hear(e, tally);
+    for (const Event& e : events_until(field, time)) hear(e, tally);
     model_.see_spots(field.table());
     if (matched_) {
       model_.game_did(field.table());

@@ -60,8 +60,7 @@ TEST_CASE("play: each part of a sequence begins at the very time at which the on
                   reveal({hand[1], hand[2]}, 0.5), draw(s.stock, s.hand, 2), finale()}));
     std::vector<Event> all;
     for (double t = step; t < 12; t += step) {
-      s.field.advance_to(t);
-      all.insert(all.end(), s.field.events().begin(), s.field.events().end());
+      for (const Event& e : s.go(t)) all.push_back(e);
     }
     CHECK(s.at_rest());
     return all;
@@ -279,18 +278,17 @@ TEST_CASE("play: what is told while the table's clock is held has the time of wh
     s.field.time().hold("menu");
     s.field.advance_to(61);
     std::vector<Event> told;
-    const auto hear = [&] { told.insert(told.end(), s.field.events().begin(), s.field.events().end()); };
+    (void)events_so_far(s.field);
     const auto to = [&](double time) {
       while (s.field.now() < time) {
-        s.field.advance_to(std::min(s.field.now() + step, time));
-        hear();
+        for (const Event& e : s.go(std::min(s.field.now() + step, time))) told.push_back(e);
       }
     };
     to(61.5);
-    s.field.key({.key = Key::next, .time = 61.5});
+    send(s.field, KeyInput{.key = Key::next, .time = 61.5});
     s.field.performances().perform(flip({s.cards(s.hand)[0]}, false));
     to(62);
-    s.field.blur(62);
+    send(s.field, BlurInput{62});
     to(63);
     REQUIRE(counted(told)[EventKind::began] == 1);
     for (const Event& e : told) {
@@ -312,13 +310,13 @@ TEST_CASE("play: a countdown can begin at the player's first move") {
   CHECK(s.field.time().seconds_left(count) == 9);
   const Vec2 from = s.field.where().resting_pose(s.cards(s.hand)[3])->centre;
   const Vec2 to = s.field.where().area(s.waste)->centre();
-  s.field.pointer({.phase = PointerPhase::down, .at = from, .time = 100});
+  send(s.field, PointerInput{.phase = PointerPhase::down, .at = from, .time = 100});
   for (int i = 1; i <= 5; ++i) {
-    s.field.pointer({.phase = PointerPhase::move,
-                     .at = from + (to - from) * (static_cast<float>(i) / 5),
-                     .time = 100 + i * 0.1});
+    send(s.field, PointerInput{.phase = PointerPhase::move,
+                               .at = from + (to - from) * (static_cast<float>(i) / 5),
+                               .time = 100 + i * 0.1});
   }
-  s.field.pointer({.phase = PointerPhase::up, .at = to, .time = 101});
+  send(s.field, PointerInput{.phase = PointerPhase::up, .at = to, .time = 101});
   REQUIRE(s.cards(s.waste).size() == 1);
   s.field.advance_to(103);
   CHECK(s.field.time().seconds_left(count) == 7);
@@ -380,8 +378,9 @@ TEST_CASE("play: starting over in mid-flight equals a fresh start, up to ids") {
     }
     RC_ASSERT(field.time().settles_at() == field.now());
     RC_ASSERT(field.time().share_left(count) == 0);
-    field.advance_to(field.now() + 20);
-    for (const Event& e : field.events()) RC_ASSERT(e.kind != EventKind::rang && e.kind != EventKind::ended);
+    (void)events_so_far(field);
+    for (const Event& e : events_until(field, field.now() + 20))
+      RC_ASSERT(e.kind != EventKind::rang && e.kind != EventKind::ended);
     for (std::uint32_t id = 1; id <= used.value; ++id) RC_ASSERT(field.table().card({id}) == nullptr);
     assert_whole(field.table(), setup.table.card_count());
   });

@@ -5,6 +5,7 @@
 #include <map>
 #include <sstream>
 
+#include "support/loop.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -101,7 +102,7 @@ TEST_CASE("play: free positions and turns are the table's, and survive a resize"
         Approx(area.min.x + field.where().card_size().width / 2).margin(1));
   CHECK(field.where().resting_pose(card)->centre.y ==
         Approx(area.max.y - field.where().card_size().height / 2).margin(1));
-  field.resize({500, 900}, 1, 1);
+  send(field, ResizeInput{{500, 900}, 1, 1});
   CHECK(field.where().resting_pose(card)->centre.x ==
         Approx(field.where().area(id)->min.x + field.where().card_size().width / 2).margin(1));
   REQUIRE(field.edits().set_sideways(card, true));

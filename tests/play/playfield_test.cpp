@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <numbers>
 
+#include "support/loop.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -25,9 +26,15 @@ struct Garden {
   Vec2 middle(CardId id) const { return field.where().live_pose(id)->centre; }
   Vec2 middle(ZoneId id) const { return field.where().area(id)->centre(); }
 
-  void press(Vec2 at) { field.pointer({.phase = PointerPhase::down, .at = at, .time = field.now() + 0.01}); }
-  void move(Vec2 at) { field.pointer({.phase = PointerPhase::move, .at = at, .time = field.now() + 0.01}); }
-  void release(Vec2 at) { field.pointer({.phase = PointerPhase::up, .at = at, .time = field.now() + 0.01}); }
+  void press(Vec2 at) {
+    send(field, PointerInput{.phase = PointerPhase::down, .at = at, .time = field.now() + 0.01});
+  }
+  void move(Vec2 at) {
+    send(field, PointerInput{.phase = PointerPhase::move, .at = at, .time = field.now() + 0.01});
+  }
+  void release(Vec2 at) {
+    send(field, PointerInput{.phase = PointerPhase::up, .at = at, .time = field.now() + 0.01});
+  }
   void drag(Vec2 from, Vec2 to) {
     press(from);
     move(from + (to - from) * 0.5f);
@@ -37,9 +44,8 @@ struct Garden {
 
   /// The names of what happened until everything came to rest.
   std::string told() {
-    field.advance_to(field.time().settles_at() + 0.001);
     std::string out;
-    for (const Event& e : field.events()) {
+    for (const Event& e : events_until(field, field.time().settles_at() + 0.001)) {
       if (!out.empty()) out += ' ';
       out += name_of(e.kind);
     }
@@ -107,10 +113,10 @@ TEST_CASE("play: a refused card goes home shaking, with the reason in the event"
   const CardId card = g.card("reed-5");
   const Vec2 home = g.middle(card);
   g.drag(home, g.middle(g.bed));
-  g.field.advance_to(g.field.now() + 0.1);
-  const auto refused = std::find_if(g.field.events().begin(), g.field.events().end(),
-                                    [](const Event& e) { return e.kind == EventKind::refused; });
-  REQUIRE(refused != g.field.events().end());
+  const std::vector<Event> told = events_until(g.field, g.field.now() + 0.1);
+  const auto refused =
+      std::find_if(told.begin(), told.end(), [](const Event& e) { return e.kind == EventKind::refused; });
+  REQUIRE(refused != told.end());
   CHECK(refused->verdict.reason == Reason::not_rank_up);
   CHECK(refused->card == card);
   CHECK(refused->proposal == 1);
@@ -137,7 +143,7 @@ TEST_CASE("play: a zone that takes nothing refuses, a drop over nothing or at ho
 TEST_CASE("play: what may not be picked up says why and shakes") {
   Garden g;
   REQUIRE(g.field.edits().flip(g.card("poppy-9"), false));
-  g.field.advance_to(g.field.time().settles_at());
+  (void)g.told();
   g.drag(g.middle(g.card("poppy-9")), g.middle(g.bed));
   CHECK(g.told() == "pick-refused settled");
   g.press({2, 2});
@@ -167,8 +173,7 @@ TEST_CASE("play: while a card is held its targets are known and marked, and it l
     CHECK(item.marks.aimed_at == bed_top);
   }
   CHECK(g.field.where().hit(g.middle(g.bed)).card == g.card("fern-1"));
-  CHECK(std::none_of(g.field.events().begin(), g.field.events().end(),
-                     [](const Event& e) { return e.kind == EventKind::settled; }));
+  CHECK(count_of(EventKind::settled, events_so_far(g.field)) == 0);
 }
 
 TEST_CASE("play: a drag keeps its grip and comes exactly under the pointer") {
@@ -197,11 +202,11 @@ TEST_CASE("play: a lost pointer, a resize, or a change of the home zone cancels 
     }
     return told.substr(0, told.find(" ", std::string("picked-up ").size()));
   };
-  CHECK(ending([](Garden& g) { g.field.pointer({.phase = PointerPhase::cancel, .time = 5}); }) ==
+  CHECK(ending([](Garden& g) { send(g.field, PointerInput{.phase = PointerPhase::cancel, .time = 5}); }) ==
         "picked-up cancelled");
-  CHECK(ending([](Garden& g) { g.field.pointer({.phase = PointerPhase::leave, .time = 5}); }) ==
+  CHECK(ending([](Garden& g) { send(g.field, PointerInput{.phase = PointerPhase::leave, .time = 5}); }) ==
         "picked-up cancelled");
-  CHECK(ending([](Garden& g) { g.field.resize({500, 400}, 2, 5); }) == "picked-up cancelled");
+  CHECK(ending([](Garden& g) { send(g.field, ResizeInput{{500, 400}, 2, 5}); }) == "picked-up cancelled");
   CHECK(ending([](Garden& g) {
           CHECK(g.field.edits().move({g.card("reed-5"), 1}, g.shelf));
         }) == "picked-up cancelled");
@@ -236,8 +241,8 @@ TEST_CASE("play: a run that a sync tears apart in mid-drag does not hang in the 
   const CardId first = field.table().zone(a)->cards.front();
   const Vec2 from =
       field.where().live_pose(first)->centre - Vec2{0, field.where().card_size().height * 0.45f};
-  field.pointer({.phase = PointerPhase::down, .at = from, .time = 0.1});
-  field.pointer({.phase = PointerPhase::move, .at = from + Vec2{300, 200}, .time = 0.2});
+  send(field, PointerInput{.phase = PointerPhase::down, .at = from, .time = 0.1});
+  send(field, PointerInput{.phase = PointerPhase::move, .at = from + Vec2{300, 200}, .time = 0.2});
   REQUIRE(field.hand().held().count == 2);
   field.advance_to(0.5);
   REQUIRE(field.edits().sync(std::vector<WantedZone>{{.key = 1, .cards = {{.key = 1}}}}).verdict);
@@ -309,7 +314,7 @@ TEST_CASE("play: an empty zone has an outline, and is hit as a zone") {
 TEST_CASE("play: a resize puts what rests at its place at once and bends what flies") {
   Garden g;
   REQUIRE(g.field.edits().move({g.card("fern-1"), 1}, g.shelf));
-  g.field.resize({1400, 1000}, 1, 0.05);
+  send(g.field, ResizeInput{{1400, 1000}, 1, 0.05});
   CHECK(*g.field.where().live_pose(g.card("reed-5")) == *g.field.where().resting_pose(g.card("reed-5")));
   CHECK(g.field.where().live_pose(g.card("fern-1"))->centre !=
         g.field.where().resting_pose(g.card("fern-1"))->centre);
@@ -319,14 +324,14 @@ TEST_CASE("play: a resize puts what rests at its place at once and bends what fl
 
 TEST_CASE("play: what is not finite is ignored and counted; tiny windows are defined") {
   Garden g;
-  CHECK_FALSE(g.field.pointer({.phase = PointerPhase::down, .at = {NAN, 0}, .time = 1}));
-  CHECK_FALSE(g.field.pointer({.phase = PointerPhase::down, .at = {0, 0}, .time = INFINITY}));
-  g.field.resize({NAN, 1}, 1, 1);
+  CHECK_FALSE(send(g.field, PointerInput{.phase = PointerPhase::down, .at = {NAN, 0}, .time = 1}));
+  CHECK_FALSE(send(g.field, PointerInput{.phase = PointerPhase::down, .at = {0, 0}, .time = INFINITY}));
+  send(g.field, ResizeInput{{NAN, 1}, 1, 1});
   g.field.advance_to(NAN);
   CHECK(g.field.ignored_inputs() == 4);
   CHECK(g.field.where().fits());
   for (const Size window : {Size{1, 1}, Size{0, 0}, Size{-3, 5}}) {
-    g.field.resize(window, 1, 1);
+    send(g.field, ResizeInput{window, 1, 1});
     CHECK_FALSE(g.field.where().fits());
     for (const FrameItem& item : g.field.frame().items) CHECK(is_finite(item.corners.corners[0]));
     (void)g.field.where().hit({0, 0});

@@ -3,6 +3,7 @@
 #include <iostream>
 #include <map>
 
+#include "support/loop.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -78,7 +79,7 @@ class Session {
 
   void point(PointerPhase phase, Vec2 at) {
     at_ = at;
-    field.pointer({.phase = phase, .at = at, .time = time_});
+    send(field, PointerInput{.phase = phase, .at = at, .time = time_});
   }
 
   Vec2 some_zone_point(Random& r) const {
@@ -98,7 +99,7 @@ class Session {
         break;
       }
       case 1:
-        field.resize(window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_);
+        send(field, ResizeInput{window(r), r.chance(0.5f) ? 1.0f : 2.0f, time_});
         break;
       case 2:
         field.performances().deal();
@@ -120,16 +121,13 @@ class Session {
 
   /// Every pick-up ends in exactly one of dropped, refused, cancelled.
   void listen(Tally& tally) {
-    if (field.events().data() == nullptr || field.now() == heard_) return;
-    heard_ = field.now();
-    for (const Event& e : field.events()) {
+    for (const Event& e : events_so_far(field)) {
       ++tally.events[e.kind];
       if (e.kind == EventKind::picked_up) RC_ASSERT(++open_ == 1);
       const bool ends =
           e.kind == EventKind::dropped || e.kind == EventKind::refused || e.kind == EventKind::cancelled;
       if (ends) RC_ASSERT(--open_ == 0);
     }
-    field.advance_to(field.now());  // what was heard is not heard again
   }
 
   /// The card that is hit is the last in drawing order that has the point and is not held.
@@ -194,8 +192,7 @@ TEST_CASE("play: poses and events do not depend on how time is cut between the s
     for (int i = 0; i < 40; ++i) {
       const double next = time + double{r.uniform(0.01f, 0.3f)};
       for (double t = time; t < next; t += double{r.uniform(0.002f, 0.05f)}) {
-        fine.advance_to(t);
-        told[1].insert(told[1].end(), fine.events().begin(), fine.events().end());
+        for (const Event& e : events_until(fine, t)) told[1].push_back(e);
       }
       time = next;
       const PointerPhase phases[] = {PointerPhase::down, PointerPhase::move, PointerPhase::move,
@@ -205,8 +202,7 @@ TEST_CASE("play: poses and events do not depend on how time is cut between the s
       Playfield* fields[] = {&coarse, &fine};
       for (std::size_t f = 0; f < 2; ++f) {
         fields[f]->pointer(input);
-        fields[f]->advance_to(time);
-        told[f].insert(told[f].end(), fields[f]->events().begin(), fields[f]->events().end());
+        for (const Event& e : events_until(*fields[f], time)) told[f].push_back(e);
       }
       for (const Zone& zone : coarse.table().zones()) {
         for (const CardId card : zone.cards)

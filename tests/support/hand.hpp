@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "support/loop.hpp"
 #include "support/tables.hpp"
 
 namespace apsidon::test {
@@ -27,13 +28,12 @@ struct Hand {
   Vec2 grip(CardId card) const { return middle(card) - Vec2{field.where().card_size().width * 0.3f, 0}; }
 
   void wait(double seconds) {
-    field.advance_to(field.now() + seconds);
-    told.insert(told.end(), field.events().begin(), field.events().end());
+    for (Event& event : events_until(field, field.now() + seconds)) told.push_back(std::move(event));
   }
   bool point(PointerPhase phase, Vec2 at, PointerKind kind = PointerKind::mouse, std::uint32_t id = 0) {
     const bool used =
         field.pointer({.phase = phase, .at = at, .time = field.now() + 0.02, .pointer = id, .kind = kind});
-    wait(0);
+    wait(0.02);
     return used;
   }
   void tap(Vec2 at, PointerKind kind = PointerKind::mouse) {
@@ -49,7 +49,7 @@ struct Hand {
   }
   bool key(Key key, bool repeat = false) {
     const bool used = field.key({.key = key, .time = field.now() + 0.02, .repeat = repeat});
-    wait(0);
+    wait(0.02);
     return used;
   }
   void settle() { wait(field.time().settles_at() - field.now() + 0.01); }

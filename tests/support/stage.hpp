@@ -3,6 +3,7 @@
 #include <map>
 #include <vector>
 
+#include "support/loop.hpp"
 #include "support/tables.hpp"
 
 namespace apsidon::test {
@@ -39,10 +40,7 @@ struct Stage {
     return Playfield(setup, {.feel = feel});
   }
 
-  [[nodiscard]] std::vector<Event> go(double until) {
-    field.advance_to(until);
-    return {field.events().begin(), field.events().end()};
-  }
+  [[nodiscard]] std::vector<Event> go(double until) { return events_until(field, until); }
   [[nodiscard]] bool at_rest() const {
     for (const Zone& zone : field.table().zones()) {
       for (const CardId card : zone.cards) {

@@ -54,8 +54,9 @@ void tell_drag(Playfield& field, const std::string& card_name, const std::string
                    .time = time});
   }
   field.pointer({.phase = PointerPhase::up, .at = target, .time = time});
-  field.advance_to(field.time().settles_at());
-  for (const Event& event : field.events()) {
+  field.advance_to(time);
+  while (const auto told = field.next_event(field.time().settles_at())) {
+    const Event& event = *told;
     const Zone* zone = field.table().zone(event.to ? event.to : event.from);
     print(fmt::format(
         "   {:.2f} s  {:<10} {} {}\n", event.time, name_of(event.kind),
@@ -92,14 +93,12 @@ void tell_motion(const fs::path& bench, const fs::path& out) {
 
 void tell_session(const fs::path& table, const fs::path& file) {
   Playfield field = load_playfield({.file = table.string()});
-  const InputLog log = or_fail(load_log(file, field.table().deck()));
-  for (const Input& input : log.inputs) {
-    (void)field.input(input);
-    field.advance_to(time_of(input));
-    for (const Event& event : field.events()) {
-      const std::string text = describe(event, field);
-      if (!text.empty()) print(fmt::format("   {:6.2f} s  {}\n", event.time, text));
-    }
+  const InputLog log = or_fail(load_log(file, load_setup({.file = table.string()})));
+  for (const Input& input : log.inputs) (void)field.input(input);
+  const double end = log.inputs.empty() ? field.now() : time_of(log.inputs.back());
+  while (const auto event = field.next_event(end)) {
+    const std::string text = describe(*event, field);
+    if (!text.empty()) print(fmt::format("   {:6.2f} s  {}\n", event->time, text));
   }
 }
 

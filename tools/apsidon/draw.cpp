@@ -75,9 +75,8 @@ std::string drag(Playfield& field, Vec2 from, Vec2 to) {
     field.pointer(
         {.phase = PointerPhase::move, .at = from + (to - from) * share, .time = 1 + double{share} * 0.25});
   }
-  field.advance_to(1.27);  // it leans into its way still
-  for (const Event& e : field.events()) {
-    if (e.kind == EventKind::pick_refused) throw Failure{no, describe(e.verdict, field.table())};
+  while (const auto e = field.next_event(1.27)) {  // it leans into its way still
+    if (e->kind == EventKind::pick_refused) throw Failure{no, describe(e->verdict, field.table())};
   }
   const Run run = field.hand().held();
   if (run.count == 0) {

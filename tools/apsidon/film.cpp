@@ -49,18 +49,8 @@ Playfield begun(const Options& options, PerformanceId* id = nullptr) {
   return field;
 }
 
-/// When all is over and at rest: found by watching it once.
-double end_of(const Options& options) {
-  PerformanceId id;
-  Playfield field = begun(options, &id);
-  double last = 0;
-  for (double time = 0; time < longest; time += 1.0 / 120) {
-    field.advance_to(time);
-    for (const Event& event : field.events()) last = std::max(last, event.time);
-    if (!field.performances().running(id) && field.time().settles_at() <= field.now()) break;
-  }
-  return std::min(last, longest);
-}
+/// When all is over and at rest.
+double end_of(const Options& options) { return std::min(begun(options).time().settles_at(), longest); }
 
 struct Sample {
   double time = 0;
@@ -99,14 +89,14 @@ std::string csv_of(const Options& options, double rate) {
 
 nlohmann::ordered_json json_of(const Options& options, double rate) {
   auto frames = nlohmann::ordered_json::array();
-  watch(options, rate, [&](double time, const Playfield& field) {
+  watch(options, rate, [&](double time, Playfield& field) {
     nlohmann::ordered_json frame;
     frame["time"] = time;
     frame["events"] = nlohmann::ordered_json::array();
-    for (const Event& event : field.events()) {
-      nlohmann::ordered_json e{{"time", event.time}, {"event", std::string(name_of(event.kind))}};
-      if (event.card) e["card"] = event.card.value;
-      if (!event.name.empty()) e["name"] = event.name;
+    while (const auto event = field.next_event(time)) {
+      nlohmann::ordered_json e{{"time", event->time}, {"event", std::string(name_of(event->kind))}};
+      if (event->card) e["card"] = event->card.value;
+      if (!event->name.empty()) e["name"] = event->name;
       frame["events"].push_back(e);
     }
     frame["cards"] = nlohmann::ordered_json::array();

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <fstream>
 #include <limits>
+#include <map>
 
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/files/input_log.hpp"
@@ -53,34 +54,49 @@ std::optional<std::string> difference(const std::vector<std::string>& told, cons
   return std::nullopt;
 }
 
+/// What the game itself has answered is only in the log: said plainly, so that nobody takes it for the
+/// rules'.
+std::string answered_by_the_game(const InputLog& log) {
+  std::map<std::string, int> rules;
+  int judged = 0;
+  for (const Input& input : log.inputs) {
+    if (const auto* own = std::get_if<OwnRuleInput>(&input)) ++rules[own->rule];
+    judged += std::holds_alternative<JudgedInput>(input) ? 1 : 0;
+  }
+  std::string out;
+  const auto times = [](int n) { return n == 1 ? std::string("once") : fmt::format("{} times", n); };
+  for (const auto& [rule, n] : rules)
+    out += fmt::format("answered from the log: the game's rule '{}', {}\n", rule, times(n));
+  if (judged > 0) out += fmt::format("answered from the log: the game's judge, {}\n", times(judged));
+  return out;
+}
+
 int run(const Options& options) {
   const TableSetup setup = load_setup({.file = options.table});
-  const InputLog log = or_fail(load_log(options.log, setup.table.deck()));
-  Playfield field(setup,
-                  {.window = log.window, .pixel_ratio = log.pixel_ratio, .start_time = log.start_time});
+  const InputLog log = or_fail(load_log(options.log, setup));
+  Playfield field(setup, log.options);
   std::vector<std::string> told;
   std::string sentences;
   std::string table = "time,event,card,count,from,to,reason\n";
   const auto zone = [&](ZoneId id) { return field.table().zone(id) ? field.table().zone(id)->name : ""; };
-  const auto go_to = [&](double time) {
-    field.advance_to(time);
-    for (const Event& event : field.events()) {
-      told.push_back(event_line(event, field.table()));
-      table += fmt::format("{},{},{},{},{},{},{}\n", event.time, name_of(event.kind), event.card.value,
-                           event.count, zone(event.from), zone(event.to), code_of(event.verdict.reason));
-      const std::string text = describe(event, field);
-      if (!text.empty()) sentences += fmt::format("{:8.2f} s  {}\n", event.time, text);
-    }
+  const auto hear = [&](const Event& event) {
+    told.push_back(event_line(event, field.table()));
+    table += fmt::format("{},{},{},{},{},{},{}\n", event.time, name_of(event.kind), event.card.value,
+                         event.count, zone(event.from), zone(event.to), code_of(event.verdict.reason));
+    const std::string text = describe(event, field);
+    if (!text.empty()) sentences += fmt::format("{:8.2f} s  {}\n", event.time, text);
   };
-  std::size_t inputs = 0;
-  for (const Input& input : log.inputs) {
-    if (time_of(input) > options.until) break;
-    (void)field.input(input);
-    ++inputs;
-    go_to(time_of(input));
-  }
+  const std::size_t missed = replay(field, log.inputs, options.until, hear);
+  const auto inputs = std::count_if(log.inputs.begin(), log.inputs.end(),
+                                    [&](const Input& input) { return time_of(input) <= options.until; });
   // To the moment that is asked for, else until all is at rest.
-  go_to(std::isfinite(options.until) ? options.until : field.time().settles_at());
+  const double rest = field.time().settles_at();
+  const double end = std::isfinite(options.until) ? options.until : std::isfinite(rest) ? rest : field.now();
+  while (const auto event = field.next_event(end)) hear(*event);
+  if (missed > 0) {
+    throw Failure{no, fmt::format("{}: it goes back {} to a snapshot of another session, which no log holds",
+                                  options.log, missed == 1 ? "once" : fmt::format("{} times", missed))};
+  }
 
   if (options.format == Format::json) {
     std::string lines;
@@ -90,8 +106,9 @@ int run(const Options& options) {
     print(table);
   } else {
     print(sentences);
+    print(answered_by_the_game(log));
     print(fmt::format("{} inputs, {} events, {:.2f} seconds\n", inputs, told.size(),
-                      field.now() - log.start_time));
+                      field.now() - log.options.start_time));
   }
   if (!options.events.empty()) {
     std::string lines;

@@ -17,6 +17,8 @@ struct CardOptions {
   bool sideways = false;   ///< lies turned by a quarter, clockwise
   int cell = -1;           ///< of a grid that keeps cells: which, from 0; -1: as many as lie below it
   Vec2 at = {0.5f, 0.5f};  ///< of a free zone: its middle, as shares of the room the zone leaves, [0, 1]
+
+  friend bool operator==(const CardOptions&, const CardOptions&) = default;
 };
 
 /// One card as it lies on the table.

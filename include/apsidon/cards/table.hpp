@@ -31,6 +31,11 @@ class APSIDON_CORE_EXPORT Table {
   /// Lays a new card on top of a zone. Throws on an unknown zone, a foreign face, or a key that is taken.
   CardId create_card(ZoneId zone, const CardOptions& options);
 
+  /// Gives every card the id that it has elsewhere: `ids` in the order of the ids that the cards have now,
+  /// and `last`, the last that was given there. Ids from before are stale. Throws when there are not as many
+  /// ids as cards, or one is none, given twice or above `last`. O(cards log cards).
+  void give_ids(std::span<const CardId> ids, CardId last);
+
   /// Gives every card another id, above `last`, in the same order: for a new round whose cards must not be
   /// taken for those of the round before. Ids from before are stale.
   void give_ids_after(CardId last);

@@ -9,28 +9,35 @@
 #include "apsidon/files_export.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/input.hpp"
+#include "apsidon/play/options.hpp"
+#include "apsidon/play/setup.hpp"
 
 namespace apsidon {
 
 /// What a session began with, and all that came in, in order of time. A table, a log and a version are a bug
 /// report.
 struct InputLog {
-  Size window{1280, 800};
-  float pixel_ratio = 1;
-  double start_time = 0;
+  PlayfieldOptions options = {};
+  std::string table = {};  ///< `fingerprint` of the table; empty when it is not known
   std::vector<Input> inputs = {};
 
   friend bool operator==(const InputLog&, const InputLog&) = default;
 };
 
-/// JSON Lines: a head, then one line an input. Every number reads back as the same bits. Faces of a sync are
-/// written as the deck has them.
-[[nodiscard]] APSIDON_FILES_EXPORT std::string write_log(const InputLog& log, const Deck& deck);
+/// Sixteen digits that another table does not have but by a rare chance: of how it lies, its rules and its
+/// plans.
+[[nodiscard]] APSIDON_FILES_EXPORT std::string fingerprint(const TableSetup& setup);
+
+/// JSON Lines: a head, then one line an input. Every number reads back as the same bits; zones and faces are
+/// written by the names that this table gives them. Throws Error when a table with which a round begins has a
+/// layout of one's own, which no file can hold.
+[[nodiscard]] APSIDON_FILES_EXPORT std::string write_log(const InputLog& log, const TableSetup& setup);
+/// The log of a session with this table; one of another table is a problem.
 [[nodiscard]] APSIDON_FILES_EXPORT Result<InputLog> parse_log(std::string_view text,
                                                               const std::filesystem::path& file,
-                                                              const Deck& deck);
+                                                              const TableSetup& setup);
 [[nodiscard]] APSIDON_FILES_EXPORT Result<InputLog> load_log(const std::filesystem::path& file,
-                                                             const Deck& deck);
+                                                             const TableSetup& setup);
 
 /// One line an event, for a log that is compared with another: its time, its kind, and what it names.
 [[nodiscard]] APSIDON_FILES_EXPORT std::string event_line(const Event& event, const Table& table);

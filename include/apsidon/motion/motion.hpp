@@ -32,7 +32,8 @@ using ClockIndex = std::uint16_t;
 
 /// Live poses of many cards. Each has one base track toward its goal, a curve or a spring, and beside it
 /// effects and a lean with clocks of their own. Every pose is computed from the start of its track, never
-/// from the pose before, so that it does not depend on how time is cut into steps. A card is known by its
+/// from the pose before, so that it does not depend on how time is cut into steps; and only when it is asked
+/// for, so that going on to a time costs no more than what comes to pass on the way. A card is known by its
 /// slot, a number below `size()`.
 ///
 /// From rest a track follows its curve exactly. Interrupted, it takes over position and velocity: a spring
@@ -82,13 +83,24 @@ class APSIDON_CORE_EXPORT Motion {
   /// When a clock shows this, as `Clock::when`.
   [[nodiscard]] double when(ClockIndex clock, double own) const;
 
-  /// Computes all poses for this time. Earlier times are ignored. O(cards awake); allocates nothing once
-  /// warm.
+  /// Goes on to this time. Earlier times are ignored. O(cards awake / 16 + what comes to pass); allocates
+  /// nothing once warm.
   void advance_to(double time);
+  /// When next a card leaves, is edge-on or lands, or an effect or a lean comes to its end; infinity when
+  /// nothing is to come. To go on from one such time to the next tells of each at its own time. O(cards
+  /// awake / 16).
+  [[nodiscard]] double next_due() const;
 
-  [[nodiscard]] const Pose& pose(std::size_t slot) const { return poses_[slot]; }
+  /// The first that asks after time has gone on has all poses computed, O(cards awake).
+  [[nodiscard]] const Pose& pose(std::size_t slot) const {
+    if (stale_) compute();
+    return poses_[slot];
+  }
   /// By slot.
-  [[nodiscard]] std::span<const Pose> poses() const { return poses_; }
+  [[nodiscard]] std::span<const Pose> poses() const {
+    if (stale_) compute();
+    return poses_;
+  }
   [[nodiscard]] const Pose& goal(std::size_t slot) const;
   /// Whether the card is on its way, waits for it, leans over, or has an effect.
   [[nodiscard]] bool awake(std::size_t slot) const;
@@ -120,9 +132,12 @@ class APSIDON_CORE_EXPORT Motion {
   [[nodiscard]] std::uint64_t revision() const;
 
  private:
+  void compute() const;
+
   struct APSIDON_CORE_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
-  std::vector<Pose> poses_;  // by slot
+  mutable std::vector<Pose> poses_;  // by slot; of cards on their way as they were computed last
+  mutable bool stale_ = false;       // time has gone on since
 };
 
 }  // namespace apsidon

@@ -1,4 +1,7 @@
 #pragma once
+#include <cstddef>
+#include <cstdint>
+#include <optional>
 #include <span>
 #include <string>
 
@@ -7,8 +10,15 @@
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/layout/panel_id.hpp"
+#include "apsidon/play/edit.hpp"
 
 namespace apsidon {
+
+/// A card that was made, or why it was not.
+struct CreateReport {
+  Verdict verdict = {};
+  CardId card = {};
+};
 
 /// What the game itself changes: `field.edits().flip(card, true)`. Not judged, and nothing follows from it. A
 /// drag whose cards or home zone an edit touches is cancelled.
@@ -16,12 +26,23 @@ class APSIDON_CORE_EXPORT EditsCalls {
  public:
   explicit EditsCalls(play_detail::Impl& field) : field_(&field) {}
 
-  Verdict move(const Run& run, ZoneId to);
+  /// Each of the calls below is one of these.
+  Verdict make(const Edit& edit);
+  /// On top, or so that the first card of the run gets the index `at`, counted without the run itself.
+  Verdict move(const Run& run, ZoneId to, std::optional<std::size_t> at = {});
+  Verdict swap(CardId a, CardId b);
   Verdict flip(CardId card, bool face_up);
   Verdict set_sideways(CardId card, bool sideways);
   Verdict set_cell(CardId card, int cell);
   Verdict set_position(CardId card, Vec2 at);
   Verdict set_face(CardId card, FaceId face);
+  /// Another order, the same for the same seed on every platform; to see it, perform `shuffle`.
+  Verdict shuffle(ZoneId zone, std::uint64_t seed);
+  /// A shuffle that this client cannot see: the cards are covered, and no id tells a face any more.
+  Verdict conceal(ZoneId zone);
+  Verdict cut(ZoneId zone, std::size_t count);
+  /// A new card on top of a zone. What came before cannot be undone any more.
+  CreateReport create(ZoneId zone, const CardOptions& options);
   SyncReport sync(std::span<const WantedZone> wanted);
   /// Takes a card off the table for good: it is sold, or eaten. What came before cannot be undone any more.
   Verdict remove(CardId card);

@@ -54,6 +54,9 @@ enum class EventKind : std::uint8_t {
 
 inline constexpr std::size_t event_kind_count = static_cast<std::size_t>(EventKind::settled) + 1;
 
+/// So many events wait to be read at most. Beyond that the oldest go, and are counted.
+inline constexpr std::size_t most_unread_events = 100'000;
+
 /// Timers and countdowns of a playfield.
 using TimerId = Id<struct TimerThing>;
 using CountdownId = Id<struct CountdownThing>;

@@ -1,5 +1,7 @@
 #pragma once
 #include <cstdint>
+#include <memory>
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
@@ -8,8 +10,18 @@
 #include "apsidon/cards/wanted.hpp"
 #include "apsidon/geometry/rect.hpp"
 #include "apsidon/gesture/pointer.hpp"
+#include "apsidon/gesture/thresholds.hpp"
+#include "apsidon/layout/panel_id.hpp"
+#include "apsidon/motion/feel.hpp"
+#include "apsidon/play/edit.hpp"
+#include "apsidon/play/event.hpp"
+#include "apsidon/play/handling.hpp"
+#include "apsidon/play/script.hpp"
+#include "apsidon/rules/move.hpp"
 
 namespace apsidon {
+
+struct TableSetup;
 
 /// What a key or a pad's button means; which one that is is the client's.
 enum class Key : std::uint8_t {
@@ -60,13 +72,57 @@ struct ReasonInput {
   friend bool operator==(const ReasonInput&, const ReasonInput&) = default;
 };
 
-/// The game's answer to a proposal.
+/// The game's answer to a proposal that waits.
 struct AnswerInput {
   std::uint64_t proposal = 0;
   Verdict verdict = {};
   double time = 0;
 
   friend bool operator==(const AnswerInput&, const AnswerInput&) = default;
+};
+
+/// What the game's judge said of a proposal when it was asked; none: the answer comes later.
+struct JudgedInput {
+  std::uint64_t proposal = 0;
+  std::optional<Verdict> verdict = {};
+  double time = 0;
+
+  friend bool operator==(const JudgedInput&, const JudgedInput&) = default;
+};
+
+/// What a rule in the game's code said when it was asked.
+struct OwnRuleInput {
+  std::string rule = {};
+  Verdict verdict = {};
+  double time = 0;
+
+  friend bool operator==(const OwnRuleInput&, const OwnRuleInput&) = default;
+};
+
+/// A move that a call makes.
+struct MoveInput {
+  Move move = {};
+  double time = 0;
+
+  friend bool operator==(const MoveInput&, const MoveInput&) = default;
+};
+
+/// What a tap does, by a call: a stock gives, a card is sent or flipped.
+struct TapInput {
+  TapKind tap = TapKind::draw;  ///< draw, send or flip
+  CardId card = {};             ///< of send and flip
+  ZoneId zone = {};             ///< of draw
+  double time = 0;
+
+  friend bool operator==(const TapInput&, const TapInput&) = default;
+};
+
+/// A change of the table by the game.
+struct EditInput {
+  Edit edit = {};
+  double time = 0;
+
+  friend bool operator==(const EditInput&, const EditInput&) = default;
 };
 
 /// What should lie where, by the game's own keys.
@@ -94,9 +150,109 @@ struct RoundInput {
   friend bool operator==(const RoundInput&, const RoundInput&) = default;
 };
 
-/// One input of a playfield, with its time. A log of them replays the session.
-struct Input : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput,
-                            SyncInput, UndoInput, RoundInput> {
+/// A new round with another table.
+struct StartOverInput {
+  std::shared_ptr<const TableSetup> setup = {};  ///< not null
+  double time = 0;
+
+  friend bool operator==(const StartOverInput&, const StartOverInput&) = default;
+};
+
+/// Back to a snapshot: to how all was after so many inputs, at that time.
+struct RestoreInput {
+  std::uint64_t inputs = 0;
+  double taken_at = 0;
+  double time = 0;
+
+  friend bool operator==(const RestoreInput&, const RestoreInput&) = default;
+};
+
+/// A script begins.
+struct PerformInput {
+  Script script = {};
+  double time = 0;
+
+  friend bool operator==(const PerformInput&, const PerformInput&) = default;
+};
+
+/// A performance is skipped to its end, stopped, or goes at another speed; or a card shakes or swells.
+struct PerformanceInput {
+  enum class What : std::uint8_t { skip, stop, speed, shake, pulse };
+  What what = What::skip;
+  PerformanceId performance = {};
+  CardId card = {};  ///< of shake and pulse
+  double speed = 1;  ///< of speed
+  double time = 0;
+
+  friend bool operator==(const PerformanceInput&, const PerformanceInput&) = default;
+};
+
+/// The table's clock goes at another speed; a timer or a countdown begins or ends.
+struct ClockInput {
+  enum class What : std::uint8_t { speed, start_timer, stop_timer, add, start, extend, reset };
+  What what = What::speed;
+  double number = 0;           ///< the speed, or seconds
+  bool at_first_move = false;  ///< of `add`
+  TimerId timer = {};
+  CountdownId countdown = {};
+  double time = 0;
+
+  friend bool operator==(const ClockInput&, const ClockInput&) = default;
+};
+
+/// A panel shows something else.
+struct PanelInput {
+  PanelId panel = {};
+  std::string text = {};
+  float fill = 1;
+  double time = 0;
+
+  friend bool operator==(const PanelInput&, const PanelInput&) = default;
+};
+
+/// A zone scrolls to an offset.
+struct ScrollInput {
+  ZoneId zone = {};
+  float offset = 0;  ///< px
+  double time = 0;
+
+  friend bool operator==(const ScrollInput&, const ScrollInput&) = default;
+};
+
+/// Another feel, or other options of the hand.
+struct FeelInput {
+  Feel feel = {};
+  double time = 0;
+
+  friend bool operator==(const FeelInput&, const FeelInput&) = default;
+};
+struct DragOptionsInput {
+  DragOptions options = {};
+  double time = 0;
+
+  friend bool operator==(const DragOptionsInput&, const DragOptionsInput&) = default;
+};
+struct HoverOptionsInput {
+  HoverOptions options = {};
+  double time = 0;
+
+  friend bool operator==(const HoverOptionsInput&, const HoverOptionsInput&) = default;
+};
+struct ThresholdsInput {
+  GestureThresholds options = {};
+  double time = 0;
+
+  friend bool operator==(const ThresholdsInput&, const ThresholdsInput&) = default;
+};
+
+/// One input of a playfield, with its time. A log of them replays the session. What the player does with
+/// pointers and keys is an input, what the window does, and every call of the game that changes something;
+/// and what the game answered when it was asked.
+struct Input
+    : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput, JudgedInput,
+                   OwnRuleInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput, RoundInput,
+                   StartOverInput, RestoreInput, PerformInput, PerformanceInput, ClockInput, PanelInput,
+                   ScrollInput, FeelInput, DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
   using variant::variant;
 };
 

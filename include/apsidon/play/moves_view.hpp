@@ -35,6 +35,8 @@ class APSIDON_CORE_EXPORT MovesCalls : public MovesView {
   Verdict draw_from(ZoneId stock);
   /// Makes `best_move(card)`: the run from a card goes to where it goes by itself.
   Verdict send_to_best(CardId card);
+  /// Flips a card as a tap does where a tap flips: where cards are compared, only one that lies covered.
+  Verdict flip(CardId card);
   Verdict undo();
   Verdict redo();
 

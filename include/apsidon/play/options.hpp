@@ -21,6 +21,8 @@ struct PlayfieldOptions {
   HoverOptions hover = {};
   std::size_t most_undos = 1000;  ///< moves that can be taken back, at least 1
   double start_time = 0;          ///< seconds; the time of the first frame
+
+  friend bool operator==(const PlayfieldOptions&, const PlayfieldOptions&) = default;
 };
 
 /// Throws Error when an option is out of its range.

@@ -1,6 +1,6 @@
 #pragma once
 #include <cstdint>
-#include <span>
+#include <optional>
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
@@ -14,11 +14,19 @@ namespace apsidon {
 /// The live thing: a table, its plan, what moves, and what the player's hand does. Timed inputs go in, frames
 /// and events come out. Used from one thread; two playfields never affect each other.
 ///
-/// Calls of a running playfield never throw. Every input carries its time: the playfield first goes on to
-/// that time, so that what happens does not depend on the frame rate. An input earlier than `now()` counts as
-/// of now; one that is not finite is ignored and counted.
+/// The loop of a game is
 ///
-/// What the loop of a game calls is here. All else is in groups, each with a header of its own
+///     for (each event of the window) field.pointer({.phase = …, .at = …, .time = …});
+///     while (auto event = field.next_event(now)) …  // the game does what it does about it
+///     draw(field.frame());
+///
+/// Inputs wait in order of their times, and each is taken when the events before it have been given: what the
+/// game does about an event happens at the event's own time, so that nothing depends on the frame rate.
+///
+/// Calls of a running playfield never throw. An input that comes late, earlier than `now()`, counts as of
+/// now; one that cannot be meant (a number that is not finite) is ignored and counted.
+///
+/// What the loop calls is here. All else is in groups, each with a header of its own
 /// (`apsidon/play/where_view.hpp`, …), so `field.where().area(zone)`, `field.hand().held()`. A group is a
 /// view: it is valid as long as the playfield is, and not moved.
 class APSIDON_CORE_EXPORT Playfield {
@@ -34,29 +42,38 @@ class APSIDON_CORE_EXPORT Playfield {
 
   // Inputs.
 
-  /// Returns whether the input was used: whether it pressed, dragged or dropped something.
+  // All of them wait for their time.
+
+  /// Returns whether the input would be used as things are now, so that it need not go to anything else: a
+  /// press on a zone or panel is, and all that this pointer does until it is let go.
   bool pointer(const PointerInput& input);
-  /// Returns whether the key was used.
+  /// Returns whether the key would be used as things are now.
   bool key(const KeyInput& input);
   /// The window lost the player's attention: what is pressed or dragged is cancelled, nothing is hovered.
   void blur(double time);
   /// The window has another size: what rests is at its new place at once, flights bend, a drag is cancelled.
   void resize(Size window, float pixel_ratio, double time, const Insets& insets = {});
-  /// Any input, as a log has it. Returns whether it was used.
+  /// Any input, as a log has it: those of one log are handed in in its order. Returns whether it would be
+  /// used.
   bool input(const Input& input);
-  /// Hears every input from now on; an empty one ends that.
+  /// Hears every input when it is taken, and every call that changes something, from now on; an empty one
+  /// ends that.
   void set_recorder(Recorder recorder);
-  /// Inputs that were ignored because a number was not finite.
+  /// Inputs that were ignored because they could not be meant.
   [[nodiscard]] std::uint64_t ignored_inputs() const;
 
   // The loop.
 
-  /// Goes on to this time. Earlier times are ignored. O(cards that move).
+  /// Goes on to the next event or to `until`, whichever comes first, and gives the event. The playfield
+  /// stands at the event's time then: `now()` is the event's, unless it was told by an earlier call and is
+  /// read late. Inputs whose time has come are taken on the way. O(cards awake / 16) per event.
+  std::optional<Event> next_event(double until);
+  /// Goes on to this time, whatever happens on the way; the events wait to be read. For pictures and films:
+  /// what a game does about such an event comes late. Earlier times are ignored.
   void advance_to(double time);
   [[nodiscard]] double now() const;
-  /// What happened up to the last `advance_to`, since the one before it, in order of time. Valid until the
-  /// next call that is not const.
-  [[nodiscard]] std::span<const Event> events() const;
+  /// Events that were dropped because more than `most_unread_events` waited to be read.
+  [[nodiscard]] std::uint64_t lost_events() const;
   /// What to draw now, valid until the next call that is not const. Changes nothing but the revision, and
   /// that only when something is to be drawn anew.
   [[nodiscard]] const Frame& frame() const;

@@ -15,9 +15,11 @@ class APSIDON_CORE_EXPORT TimeView {
  public:
   explicit TimeView(const play_detail::Impl& field) : field_(&field) {}
 
-  /// Whether nothing moves, runs or is held.
+  /// Whether nothing moves, runs, is held or is to be compared.
   [[nodiscard]] bool at_rest() const;
-  /// When everything on its way will have arrived, known from the start of each flight; `now()` when all has.
+  /// When all will be at rest if nobody does anything, what performances have still to do counted; `now()`
+  /// when all is, infinity when something stands still. O(cards awake); while a performance runs it is found
+  /// by trying on a copy.
   [[nodiscard]] double settles_at() const;
   [[nodiscard]] bool stopped_for(std::string_view reason) const;
   /// The reasons that stop the clock, in the order in which they were given. Valid until the next call of the

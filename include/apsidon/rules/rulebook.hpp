@@ -1,5 +1,4 @@
 #pragma once
-#include <functional>
 #include <optional>
 #include <span>
 #include <utility>
@@ -59,7 +58,16 @@ struct ZoneRules {
 APSIDON_CORE_EXPORT void check(const ZoneRules& rules, const Table& table);
 
 /// Answers for the rules in code, in their place: for a log that records what they said, and for its replay.
-using OwnAnswer = std::function<Verdict(const OwnRule&, const RuleQuestion&)>;
+class OwnAnswers {
+ public:
+  virtual Verdict answer(const OwnRule& rule, const RuleQuestion& question) = 0;
+
+ protected:
+  OwnAnswers() = default;
+  OwnAnswers(const OwnAnswers&) = default;
+  OwnAnswers& operator=(const OwnAnswers&) = default;
+  ~OwnAnswers() = default;
+};
 
 /// All rules of a table. A view: what it refers to must outlive it.
 struct Rulebook {
@@ -67,7 +75,7 @@ struct Rulebook {
                                                           ///< takes nothing
   std::span<const std::pair<ZoneId, ZoneId>> links = {};  ///< slots that are neighbours
   std::span<const CardId> locked = {};                    ///< cards that may not be moved now
-  const OwnAnswer* own = nullptr;                         ///< answers for the rules in code, if not null
+  OwnAnswers* own = nullptr;                              ///< answers for the rules in code, if not null
 };
 
 struct PickVerdict {

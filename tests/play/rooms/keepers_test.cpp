@@ -1,26 +1,35 @@
 // The rooms that keep something, each alone: events, the gate, numbers, timers, panels.
+#include <algorithm>
 #include <catch2/catch.hpp>
+#include <deque>
+#include <limits>
 
 #include "play/event_queue.hpp"
 #include "play/gate.hpp"
 #include "play/ids.hpp"
+#include "play/inbox.hpp"
 #include "play/panels.hpp"
 #include "play/schedule.hpp"
+#include "play/trail.hpp"
 #include "support/property.hpp"
 
 using namespace apsidon;
 using namespace apsidon::play_detail;
 using namespace apsidon::test;
 
-TEST_CASE("play: events are read in order of time, equals as they were told, and none is lost") {
+TEST_CASE(
+    "play: events are read as they were told, and only beyond a limit the oldest are lost, and counted") {
   for_all("events", 20, [](Random& r) {
     EventQueue events;
-    std::vector<Event> told;
-    for (int i = r.between(0, 40); i > 0; --i) {
-      const Event event{.kind = EventKind::landed,
-                        .time = static_cast<double>(r.below(6)),
-                        .card = {static_cast<std::uint32_t>(told.size() + 1)},
-                        .count = 1};
+    std::deque<Event> told;
+    std::uint32_t number = 0;
+    for (int i = r.between(0, 200); i > 0; --i) {
+      if (r.chance(0.4f) && events.any()) {
+        RC_ASSERT(events.take() == told.front());
+        told.pop_front();
+        continue;
+      }
+      const Event event{.kind = EventKind::landed, .time = 1.0 * number, .card = {++number}, .count = 1};
       if (r.chance(0.5f)) {
         events.tell(event);
       } else {
@@ -28,26 +37,66 @@ TEST_CASE("play: events are read in order of time, equals as they were told, and
       }
       told.push_back(event);
     }
-    RC_ASSERT(events.readable().empty());
-    events.sort_from(0);
-    events.publish();
-    std::stable_sort(told.begin(), told.end(),
-                     [](const Event& a, const Event& b) { return a.time < b.time; });
-    RC_ASSERT(std::equal(told.begin(), told.end(), events.readable().begin(), events.readable().end()));
-    events.publish();
-    RC_ASSERT(events.readable().empty());
+    while (events.any()) {
+      RC_ASSERT(events.take() == told.front());
+      told.pop_front();
+    }
+    RC_ASSERT(told.empty() && events.lost() == 0);
+  });
+  EventQueue full;
+  for (std::uint32_t i = 1; i <= most_unread_events + 3; ++i) full.tell({.card = {i}});
+  CHECK(full.lost() == 3);
+  CHECK(full.take().card == CardId{4});
+}
+
+TEST_CASE("play: inputs come out in order of their times, equals as they came in") {
+  for_all("inbox", 10, [](Random& r) {
+    Inbox inbox;
+    std::vector<std::pair<double, std::uint64_t>> put;
+    for (std::uint64_t i = 0; i < 40; ++i) {
+      put.emplace_back(r.below(6), i);
+      inbox.put(RoundInput{.seed = i, .time = put.back().first});
+    }
+    std::sort(put.begin(), put.end());
+    for (const auto& [time, seed] : put) {
+      RC_ASSERT(inbox.due() == time);
+      RC_ASSERT(inbox.first<RoundInput>() && !inbox.first<KeyInput>());
+      RC_ASSERT(inbox.take() == Input(RoundInput{.seed = seed, .time = time}));
+    }
+    RC_ASSERT(inbox.due() == std::numeric_limits<double>::infinity());
   });
 }
 
 TEST_CASE("play: an event that is written in the place of another has nothing of it") {
   EventQueue events;
   events.tell({.kind = EventKind::cue, .time = 1, .card = {7}, .proposal = 9, .name = "drum"});
-  events.publish();
-  events.publish();
-  events.tell_card(EventKind::landed, 2, {1}, {3}, {});
-  events.publish();
-  CHECK(events.readable()[0] ==
-        Event{.kind = EventKind::landed, .time = 2, .card = {1}, .count = 1, .to = {3}});
+  (void)events.take();
+  for (int i = 0; i < 16; ++i) events.tell_card(EventKind::landed, 2, {1}, {3}, {});
+  while (events.any()) {
+    CHECK(events.take() == Event{.kind = EventKind::landed, .time = 2, .card = {1}, .count = 1, .to = {3}});
+  }
+}
+
+TEST_CASE("play: what a log foretells is answered once, in its order, and everything said is told") {
+  Trail trail;
+  const Table table{Deck({.suits = {{"fern", "green"}}, .ranks = {"1"}})};
+  const OwnRule rule{.name = "mine", .judge = [](const RuleQuestion&) { return Verdict{}; }};
+  const OwnRule bare{.name = "theirs"};
+  const RuleQuestion question{.table = table};
+  trail.foretell(OwnRuleInput{.rule = "mine", .verdict = {.reason = Reason::own_rule}});
+  CHECK(trail.answer(bare, question).reason == Reason::own_rule);  // nobody is there to ask
+  CHECK(trail.answer(rule, question).reason == Reason::own_rule);  // foretold
+  CHECK(trail.answer(rule, question).allowed());                   // asked
+  CHECK(trail.take_told().size() == 3);
+  CHECK(trail.judge({.id = 1})->allowed());
+  CHECK(trail.take_told().empty());  // no judge, nothing was said
+  trail.foretell(JudgedInput{.proposal = 3});
+  trail.set_judge([](const Proposal&) { return Verdict{.reason = Reason::refused_by_game}; });
+  CHECK(trail.judge({.id = 2})->reason == Reason::refused_by_game);
+  CHECK_FALSE(trail.judge({.id = 3}).has_value());
+  CHECK(trail.take_told() ==
+        std::vector<Input>{JudgedInput{.proposal = 2, .verdict = Verdict{.reason = Reason::refused_by_game}},
+                           JudgedInput{.proposal = 3}});
 }
 
 TEST_CASE("play: a gate is closed while a reason holds it, each reason once") {
@@ -98,11 +147,10 @@ TEST_CASE("play: timers and countdowns are told once, each when it is due, howev
       const double due = schedule.due();
       t = std::min(due, t + double{r.uniform(0.01f, 0.7f)});
       schedule.clock().advance_to(t);
-      schedule.ring(t, events);
+      schedule.ring(t, t, events);
     }
-    events.publish();
     std::vector<double> told;
-    for (const Event& e : events.readable()) told.push_back(e.time);
+    while (events.any()) told.push_back(events.take().time);
     std::sort(rings.begin(), rings.end());
     RC_ASSERT(told == rings);
     RC_ASSERT(schedule.due() == std::numeric_limits<double>::infinity());

@@ -60,7 +60,6 @@ TEST_CASE("play: a card waits exactly while motion has it wait, and has a depart
     EventQueue events;
     const Feel feel;
     test::follow(traffic, arrangement, setup, Change::first, feel);
-    const Clock clock;
     const std::size_t held = r.below(setup.table.slot_count());
     traffic.hold(held);
     const Pose stays = traffic.motion().goal(held);
@@ -80,9 +79,8 @@ TEST_CASE("play: a card waits exactly while motion has it wait, and has a depart
         RC_ASSERT(lands.has_value() == (s != held));
         if (lands) ++sent;
       }
-      traffic.advance_to(t, setup.table, clock, events);
-      events.publish();
-      for (const Event& e : events.readable()) landed += e.kind == EventKind::landed ? 1 : 0;
+      traffic.advance_to(t, t, setup.table, events);
+      while (events.any()) landed += events.take().kind == EventKind::landed ? 1u : 0u;
       for (std::size_t s = 0; s < setup.table.slot_count(); ++s) {
         RC_ASSERT(traffic.card(s).waits == traffic.motion().waiting(s));
         if (!traffic.motion().on_its_way(s) && s != held) RC_ASSERT(traffic.card(s).departure == 0);
@@ -99,15 +97,17 @@ TEST_CASE("play: that all has settled is told once, and again only after somethi
   Traffic traffic(0);
   EventQueue events;
   test::follow(traffic, arrangement, setup, Change::first);
-  CHECK_FALSE(traffic.take_settled(0));
+  CHECK_FALSE(traffic.to_be_settled());
   for (int round = 0; round < 2; ++round) {
     traffic.fly(0, {.centre = {50.0f + static_cast<float>(round), 50}}, {.seconds = 0.5f});
     const double start = traffic.now();
-    traffic.advance_to(start + 0.2, setup.table, Clock{}, events);
-    CHECK_FALSE(traffic.take_settled(start + 0.2));
-    traffic.advance_to(start + 1, setup.table, Clock{}, events);
-    CHECK(traffic.take_settled(start + 1) == Approx(start + 0.5));
-    CHECK_FALSE(traffic.take_settled(start + 1));
+    traffic.advance_to(start + 0.2, start + 0.2, setup.table, events);
+    CHECK_FALSE(traffic.to_be_settled());
+    CHECK(traffic.due() == Approx(start + 0.5));
+    traffic.advance_to(start + 1, start + 1, setup.table, events);
+    CHECK(traffic.to_be_settled());
+    traffic.settle();
+    CHECK_FALSE(traffic.to_be_settled());
   }
 }
 
@@ -122,7 +122,8 @@ TEST_CASE("play: cards are listed once in the order of their keys, as a plain so
     for (int i = 0; i < 8; ++i) {
       change_somehow(r, setup.table);
       test::follow(traffic, arrangement, setup, Change::table);
-      traffic.advance_to(traffic.now() + double{r.uniform(0, 0.2f)}, setup.table, Clock{}, events);
+      const double t = traffic.now() + double{r.uniform(0, 0.2f)};
+      traffic.advance_to(t, t, setup.table, events);
       kept.update(setup.table, traffic, {});
       FrameOrder fresh;
       fresh.update(setup.table, traffic, {});

@@ -13,7 +13,7 @@ TEST_CASE("play: every proposal ends once, and one that is refused leaves the ta
   for_all("referee", 5, [](Random& r) {
     Referee referee(two_hands(), 50);
     if (r.chance(0.7f)) {
-      referee.set_judge([salt = r.below(9)](const Proposal& p) -> std::optional<Verdict> {
+      referee.trail().set_judge([salt = r.below(9)](const Proposal& p) -> std::optional<Verdict> {
         if ((p.id + salt) % 3 == 0) return std::nullopt;
         return (p.id + salt) % 3 == 1 ? Verdict{} : Verdict{.reason = Reason::refused_by_game};
       });
@@ -117,8 +117,8 @@ TEST_CASE(
         rooms.referee.edit([&](Table& table) { change_somehow(r, table); });
         rooms.follow(Change::table);
       }
-      rooms.traffic.advance_to(rooms.traffic.now() + double{r.uniform(0, 0.15f)}, rooms.referee.table(),
-                               Clock{}, rooms.events);
+      const double t = rooms.traffic.now() + double{r.uniform(0, 0.15f)};
+      rooms.traffic.advance_to(t, t, rooms.referee.table(), rooms.events);
       const std::uint64_t before = kept.frame().revision;
       if (!kept.is_current(rooms.sources())) {
         kept.update(rooms.sources());

@@ -1,0 +1,46 @@
+#pragma once
+#include <cstddef>
+#include <cstdint>
+#include <optional>
+
+#include "apsidon/cards/card.hpp"
+
+namespace apsidon {
+
+enum class EditKind : std::uint8_t {
+  move,          ///< `run` goes to `zone`, to the index `at` if there is one
+  swap,          ///< `card` and `other` exchange places
+  flip,          ///< `card` lies face up if `on`, else face down
+  set_sideways,  ///< `card` lies sideways if `on`, else upright
+  set_face,      ///< `card` has `face`
+  set_cell,      ///< `card` lies in `cell` of a grid
+  set_position,  ///< `card` lies at `position` of a free zone
+  shuffle,       ///< the cards of `zone` get another order, by `seed`
+  conceal,       ///< the cards of `zone` are covered, and their faces not known any more
+  cut,           ///< the `count` topmost cards of `zone` go below the others
+  create,        ///< a card like `made` lies on top of `zone`
+  remove,        ///< `card` is taken off the table for good
+  mark_move,     ///< nothing; what the game has changed becomes a move of its own in undo
+};
+
+/// A change of the table by the game itself, as a value: not judged, and nothing follows from it. What does
+/// not apply is left at its default.
+struct Edit {
+  EditKind kind = EditKind::move;
+  Run run = {};
+  CardId card = {};
+  CardId other = {};
+  ZoneId zone = {};
+  std::optional<std::size_t> at = {};
+  std::size_t count = 0;
+  bool on = false;
+  FaceId face = {};
+  int cell = -1;
+  Vec2 position = {};
+  std::uint64_t seed = 0;
+  CardOptions made = {};
+
+  friend bool operator==(const Edit&, const Edit&) = default;
+};
+
+}  // namespace apsidon

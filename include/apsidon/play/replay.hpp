@@ -1,0 +1,17 @@
+#pragma once
+#include <cstddef>
+#include <functional>
+#include <span>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
+
+namespace apsidon {
+
+/// Plays the inputs of a session, up to a time, on a playfield that begins as it did; `hear` is called with
+/// each event when it happens. Snapshots that the session has gone back to are taken again on the way.
+/// Returns how many inputs could not be replayed: those that went back to a snapshot of another session.
+APSIDON_CORE_EXPORT std::size_t replay(Playfield& field, std::span<const Input> inputs, double until,
+                                       const std::function<void(const Event&)>& hear);
+
+}  // namespace apsidon

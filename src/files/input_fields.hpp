@@ -1,0 +1,291 @@
+#pragma once
+// What each kind of input is made of: one list for reading and writing a log. Not installed.
+#include <array>
+#include <string_view>
+#include <utility>
+
+#include "apsidon/play/input.hpp"
+#include "files/names.hpp"
+
+namespace apsidon::files_detail {
+
+template <class Value, std::size_t N>
+using Words = std::array<std::pair<std::string_view, Value>, N>;
+
+inline constexpr Words<PointerPhase, 5> phases{{{"move", PointerPhase::move},
+                                                {"down", PointerPhase::down},
+                                                {"up", PointerPhase::up},
+                                                {"cancel", PointerPhase::cancel},
+                                                {"leave", PointerPhase::leave}}};
+inline constexpr Words<PointerKind, 3> pointer_kinds{
+    {{"mouse", PointerKind::mouse}, {"touch", PointerKind::touch}, {"pen", PointerKind::pen}}};
+inline constexpr Words<Key, 11> key_words{{{"left", Key::left},
+                                           {"right", Key::right},
+                                           {"up", Key::up},
+                                           {"down", Key::down},
+                                           {"next", Key::next},
+                                           {"previous", Key::previous},
+                                           {"act", Key::act},
+                                           {"second", Key::second},
+                                           {"cancel", Key::cancel},
+                                           {"undo", Key::undo},
+                                           {"redo", Key::redo}}};
+inline constexpr Words<ReasonInput::What, 4> reason_words{{{"close_gate", ReasonInput::What::close_gate},
+                                                           {"open_gate", ReasonInput::What::open_gate},
+                                                           {"hold", ReasonInput::What::hold},
+                                                           {"release", ReasonInput::What::release}}};
+inline constexpr Words<bool, 2> undo_words{{{"undo", false}, {"redo", true}}};
+inline constexpr Words<MoveKind, 3> move_words{
+    {{"run", MoveKind::run}, {"draw", MoveKind::draw}, {"recycle", MoveKind::recycle}}};
+inline constexpr Words<EditKind, 13> edit_words{{{"move", EditKind::move},
+                                                 {"swap", EditKind::swap},
+                                                 {"flip", EditKind::flip},
+                                                 {"set-sideways", EditKind::set_sideways},
+                                                 {"set-face", EditKind::set_face},
+                                                 {"set-cell", EditKind::set_cell},
+                                                 {"set-position", EditKind::set_position},
+                                                 {"shuffle", EditKind::shuffle},
+                                                 {"conceal", EditKind::conceal},
+                                                 {"cut", EditKind::cut},
+                                                 {"create", EditKind::create},
+                                                 {"remove", EditKind::remove},
+                                                 {"mark-move", EditKind::mark_move}}};
+inline constexpr Words<Script::Kind, 3> script_words{
+    {{"act", Script::Kind::act}, {"sequence", Script::Kind::sequence}, {"together", Script::Kind::together}}};
+inline constexpr Words<ActKind, 11> act_words{{{"deal", ActKind::deal},
+                                               {"gather", ActKind::gather},
+                                               {"shuffle", ActKind::shuffle},
+                                               {"draw", ActKind::draw},
+                                               {"move", ActKind::move},
+                                               {"flip", ActKind::flip},
+                                               {"shake", ActKind::shake},
+                                               {"pulse", ActKind::pulse},
+                                               {"collect", ActKind::collect},
+                                               {"finale", ActKind::finale},
+                                               {"wait", ActKind::wait}}};
+inline constexpr Words<PerformanceInput::What, 5> performance_words{
+    {{"skip", PerformanceInput::What::skip},
+     {"stop", PerformanceInput::What::stop},
+     {"speed", PerformanceInput::What::speed},
+     {"shake", PerformanceInput::What::shake},
+     {"pulse", PerformanceInput::What::pulse}}};
+inline constexpr Words<ClockInput::What, 7> clock_words{{{"speed", ClockInput::What::speed},
+                                                         {"start-timer", ClockInput::What::start_timer},
+                                                         {"stop-timer", ClockInput::What::stop_timer},
+                                                         {"add-countdown", ClockInput::What::add},
+                                                         {"start-countdown", ClockInput::What::start},
+                                                         {"extend-countdown", ClockInput::What::extend},
+                                                         {"reset-countdown", ClockInput::What::reset}}};
+
+template <class V>
+void fields(Verdict& x, V& v) {
+  v.reason("reason", x.reason);
+  v("card", x.card);
+  v("face", x.face);
+  v("onto", x.onto);
+  v("zone", x.zone);
+  v("wanted", x.wanted, 0);
+  v("found", x.found, 0);
+  v("alternative", x.alternative, -1);
+  v("others", x.others, 0);
+  v("key", x.key);
+}
+
+template <class V>
+void fields(Move& m, V& v) {
+  v("kind", m.kind, move_words, MoveKind::run);
+  v("card", m.run.first);
+  v("count", m.run.count);
+  v("from", m.from);
+  v("to", m.to);
+  v("at", m.at);
+  v("position", m.position);
+}
+
+template <class V>
+void fields(CardOptions& c, V& v) {
+  v("face", c.face);
+  v("key", c.key);
+  v("face_up", c.face_up, true);
+  v("sideways", c.sideways, false);
+  v("cell", c.cell, -1);
+  v("at", c.at, CardOptions{}.at);
+}
+
+template <class V>
+void fields(Script& s, V& v) {
+  v("kind", s.kind, script_words, Script::Kind::act);
+  v("act", s.act.kind, act_words, ActKind::wait);
+  v("from", s.act.from);
+  v("to", s.act.to);
+  v("cards", s.act.cards);
+  v("count", s.act.count, std::size_t{1});
+  v("face_up", s.act.face_up, true);
+  v("seed", s.act.seed, std::uint64_t{1});
+  v("seconds", s.act.seconds, 0.0);
+  v("delays", s.act.delays);
+  v.parts("parts", s.parts);
+}
+
+// The first of each says what kind it is, and is always there.
+
+template <class V>
+void fields(PointerInput& i, V& v) {
+  v.tag("pointer", i.phase, phases);
+  v("at", i.at, Vec2{-1e30f, -1e30f});  // always written
+  v("id", i.pointer);
+  v("kind", i.kind, pointer_kinds, PointerKind::mouse);
+  v.button("button", i.button);
+}
+
+template <class V>
+void fields(KeyInput& i, V& v) {
+  v.tag("key", i.key, key_words);
+  v("repeat", i.repeat, false);
+}
+
+template <class V>
+void fields(ResizeInput& i, V& v) {
+  v.tag("resize", i.window);
+  v("pixel_ratio", i.pixel_ratio, 1.0f);
+  v("insets", i.insets);
+}
+
+template <class V>
+void fields(BlurInput&, V& v) {
+  v.tag("blur");
+}
+
+template <class V>
+void fields(ReasonInput& i, V& v) {
+  v.tag(reason_words, i.what, i.reason);
+}
+
+template <class V>
+void fields(AnswerInput& i, V& v) {
+  v.tag("answer", i.proposal);
+  v.part("verdict", i.verdict);
+}
+
+template <class V>
+void fields(JudgedInput& i, V& v) {
+  v.tag("judged", i.proposal);
+  v.judged(i.verdict);
+}
+
+template <class V>
+void fields(OwnRuleInput& i, V& v) {
+  v.tag("own", i.rule);
+  v.part("verdict", i.verdict);
+}
+
+template <class V>
+void fields(MoveInput& i, V& v) {
+  v.tag("move", i.move);
+}
+
+template <class V>
+void fields(TapInput& i, V& v) {
+  v.tag("tap", i.tap, tap_names);
+  v("card", i.card);
+  v("zone", i.zone);
+}
+
+template <class V>
+void fields(EditInput& i, V& v) {
+  Edit& e = i.edit;
+  v.tag("edit", e.kind, edit_words);
+  v("run", e.run.first);
+  v("of", e.run.count);
+  v("card", e.card);
+  v("other", e.other);
+  v("zone", e.zone);
+  v("at", e.at);
+  v("count", e.count, std::size_t{0});
+  v("on", e.on, false);
+  v("face", e.face);
+  v("cell", e.cell, -1);
+  v("position", e.position, Vec2{});
+  v("seed", e.seed);
+  v.part("made", e.made);
+}
+
+template <class V>
+void fields(SyncInput& i, V& v) {
+  v.wanted("sync", i.wanted);
+}
+
+template <class V>
+void fields(UndoInput& i, V& v) {
+  v.tag(undo_words, i.redo);
+}
+
+template <class V>
+void fields(RoundInput& i, V& v) {
+  v.tag("round", i.seed);
+}
+
+template <class V>
+void fields(StartOverInput& i, V& v) {
+  v.table("start_over", i.setup);
+}
+
+template <class V>
+void fields(RestoreInput& i, V& v) {
+  v.tag("restore", i.inputs);
+  v("taken_at", i.taken_at, 0.0);
+}
+
+template <class V>
+void fields(PerformInput& i, V& v) {
+  v.tag("perform", i.script);
+}
+
+template <class V>
+void fields(PerformanceInput& i, V& v) {
+  v.tag("performance", i.what, performance_words);
+  v("id", i.performance);
+  v("card", i.card);
+  v("speed", i.speed, 1.0);
+}
+
+template <class V>
+void fields(ClockInput& i, V& v) {
+  v.tag("clock", i.what, clock_words);
+  v("number", i.number, 0.0);
+  v("at_first_move", i.at_first_move, false);
+  v("timer", i.timer);
+  v("countdown", i.countdown);
+}
+
+template <class V>
+void fields(PanelInput& i, V& v) {
+  v.tag("panel", i.panel);
+  v("text", i.text);
+  v("fill", i.fill, 1.0f);
+}
+
+template <class V>
+void fields(ScrollInput& i, V& v) {
+  v.tag("scroll", i.zone);
+  v("offset", i.offset, 0.0f);
+}
+
+template <class V>
+void fields(FeelInput& i, V& v) {
+  v.options("feel", i.feel);
+}
+template <class V>
+void fields(DragOptionsInput& i, V& v) {
+  v.options("drag", i.options);
+}
+template <class V>
+void fields(HoverOptionsInput& i, V& v) {
+  v.options("hover", i.options);
+}
+template <class V>
+void fields(ThresholdsInput& i, V& v) {
+  v.options("thresholds", i.options);
+}
+
+}  // namespace apsidon::files_detail

@@ -1,0 +1,420 @@
+#include "files/input_json.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <limits>
+#include <span>
+#include <string>
+#include <type_traits>
+#include <utility>
+
+#include "apsidon/files/table_file.hpp"
+#include "files/input_fields.hpp"
+#include "files/layout_json.hpp"
+#include "files/option_json.hpp"
+#include "files/plan_json.hpp"
+
+namespace apsidon::files_detail {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+constexpr double most_number = 1e15;
+
+std::uint64_t whole_number(const Node& node) {
+  if (!node.json().is_number_unsigned())
+    node.stop(ProblemCode::wrong_type, "a whole number from 0 is expected");
+  return node.json().get<std::uint64_t>();
+}
+
+std::uint32_t small_number(const Node& node) {
+  const std::uint64_t number = whole_number(node);
+  constexpr std::uint64_t most = std::numeric_limits<std::uint32_t>::max();
+  if (number <= most) return static_cast<std::uint32_t>(number);
+  node.stop(ProblemCode::out_of_range,
+            fmt::format("{} is out of range: at most {} is expected", number, most));
+}
+
+/// A zone by its name, or by the number of one that this table does not have.
+ZoneId read_zone(const Node& node, const TableSetup& setup) {
+  if (!node.json().is_string()) return {small_number(node)};
+  return zone_named(node, setup.table);
+}
+
+FaceId read_face(const Node& node, const TableSetup& setup) {
+  const auto face = setup.table.deck().find(node.text());
+  if (face) return *face;
+  node.stop(ProblemCode::unknown_name,
+            fmt::format("unknown face '{}': a face of the table's deck is expected", node.text()));
+}
+
+Reason read_reason(const Node& node) {
+  const std::string word = node.text();
+  std::vector<std::string> codes;
+  for (int i = 0; i < reason_count; ++i) {
+    codes.emplace_back(code_of(static_cast<Reason>(i)));
+    if (codes.back() == word) return static_cast<Reason>(i);
+  }
+  node.stop_unknown("reason", word, codes);
+}
+
+// Values by themselves.
+
+struct ToJson {
+  const TableSetup& setup;
+
+  Json operator()(double value) const { return value; }
+  Json operator()(float value) const { return decimal(value); }
+  Json operator()(bool value) const { return value; }
+  Json operator()(int value) const { return value; }
+  Json operator()(std::uint32_t value) const { return value; }
+  Json operator()(std::uint64_t value) const { return value; }
+  Json operator()(const std::string& value) const { return value; }
+  template <class Thing>
+  Json operator()(const Id<Thing>& value) const {
+    return value.value;
+  }
+  Json operator()(ZoneId value) const {
+    const Zone* zone = setup.table.zone(value);
+    return zone ? Json(zone->name) : Json(value.value);
+  }
+  Json operator()(FaceId value) const {
+    const Deck& deck = setup.table.deck();
+    return value == hidden_face || deck.has(value) ? Json(deck.text(value)) : Json(value.value);
+  }
+  Json operator()(const Vec2& value) const { return {decimal(value.x), decimal(value.y)}; }
+  Json operator()(const Size& value) const { return {decimal(value.width), decimal(value.height)}; }
+  Json operator()(const Insets& value) const {
+    return {decimal(value.left), decimal(value.top), decimal(value.right), decimal(value.bottom)};
+  }
+  template <class Value>
+  Json operator()(const std::vector<Value>& values) const {
+    Json list = Json::array();
+    for (const Value& value : values) list.push_back((*this)(value));
+    return list;
+  }
+  Json operator()(const WantedCard& wanted) const {
+    Json card{{"key", wanted.key}};
+    if (wanted.face) card["face"] = (*this)(*wanted.face);
+    if (wanted.face_up) card["face_up"] = *wanted.face_up;
+    if (wanted.sideways) card["sideways"] = *wanted.sideways;
+    return card;
+  }
+  Json operator()(const WantedZone& zone) const {
+    return {{"zone", zone.key}, {"cards", (*this)(zone.cards)}};
+  }
+};
+
+struct FromJson {
+  const TableSetup& setup;
+
+  void operator()(const Node& node, double& value) const { value = node.number(-most_number, most_number); }
+  void operator()(const Node& node, float& value) const {
+    value = static_cast<float>(node.number(-most_number, most_number));
+  }
+  void operator()(const Node& node, bool& value) const { value = node.truth(); }
+  void operator()(const Node& node, int& value) const {
+    constexpr int most = std::numeric_limits<int>::max();
+    value = node.whole(-most, most);
+  }
+  void operator()(const Node& node, std::uint32_t& value) const { value = small_number(node); }
+  void operator()(const Node& node, std::uint64_t& value) const { value = whole_number(node); }
+  void operator()(const Node& node, std::string& value) const { value = node.text(); }
+  template <class Thing>
+  void operator()(const Node& node, Id<Thing>& value) const {
+    value = {small_number(node)};
+  }
+  void operator()(const Node& node, ZoneId& value) const { value = read_zone(node, setup); }
+  void operator()(const Node& node, FaceId& value) const {
+    value = node.json().is_string() ? read_face(node, setup) : FaceId{small_number(node)};
+  }
+  void operator()(const Node& node, Vec2& value) const { value = node.point(-most_px, most_px); }
+  void operator()(const Node& node, Size& value) const {
+    const Vec2 size = node.point(0, most_px);
+    value = {size.x, size.y};
+  }
+  void operator()(const Node& node, Insets& value) const {
+    const auto sides = node.items();
+    if (sides.size() != 4) node.stop(ProblemCode::wrong_type, "four numbers are expected");
+    const auto length = [&](std::size_t i) { return static_cast<float>(sides[i].number(-most_px, most_px)); };
+    value = {length(0), length(1), length(2), length(3)};
+  }
+  template <class Value>
+  void operator()(const Node& node, std::vector<Value>& values) const {
+    for (const Node& item : node.items()) (*this)(item, values.emplace_back());
+  }
+  template <class Value>
+  void maybe(const Node& node, std::string_view key, std::optional<Value>& value) const {
+    if (node.has(key)) (*this)(node.child(key), value.emplace());
+  }
+  void operator()(const Node& node, WantedCard& card) const {
+    node.expect_keys({"key", "face", "face_up", "sideways"});
+    (*this)(node.at("key"), card.key);
+    maybe(node, "face", card.face);
+    maybe(node, "face_up", card.face_up);
+    maybe(node, "sideways", card.sideways);
+  }
+  void operator()(const Node& node, WantedZone& zone) const {
+    node.expect_keys({"zone", "cards"});
+    (*this)(node.at("zone"), zone.key);
+    (*this)(node.at("cards"), zone.cards);
+  }
+};
+
+/// Writes what is not at its default.
+struct Writer {
+  Json& json;
+  const TableSetup& setup;
+
+  template <class Value>
+  void put(std::string_view key, const Value& value) const {
+    json[std::string(key)] = ToJson{setup}(value);
+  }
+  template <class Value>
+  void operator()(std::string_view key, Value& value, std::type_identity_t<Value> otherwise = {}) const {
+    if (!(value == otherwise)) put(key, value);
+  }
+  template <class Value>
+  void operator()(std::string_view key, std::optional<Value>& value) const {
+    if (value) put(key, *value);
+  }
+  template <class Value, std::size_t N>
+  void operator()(std::string_view key, Value& value, const Words<Value, N>& words, Value otherwise) const {
+    if (value != otherwise) put(key, std::string(name_in(words, value)));
+  }
+  void reason(std::string_view key, Reason& value) const {
+    if (value != Reason::allowed) put(key, std::string(code_of(value)));
+  }
+  void button(std::string_view key, PointerButton& value) const {
+    if (value != PointerButton::primary) put(key, static_cast<int>(value));
+  }
+  void judged(std::optional<Verdict>& verdict) const {
+    if (!verdict) return put("waits", true);
+    part("verdict", *verdict);
+  }
+  template <class Part>
+  [[nodiscard]] Json written(Part& value) const {
+    Json own = Json::object();
+    Writer writer{own, setup};
+    fields(value, writer);
+    return own;
+  }
+  template <class Part>
+  void part(std::string_view key, Part& value) const {
+    if (!(value == Part{})) json[std::string(key)] = written(value);
+  }
+  template <class Part>
+  void parts(std::string_view key, std::vector<Part>& values) const {
+    for (Part& value : values) json[std::string(key)].push_back(written(value));
+  }
+
+  template <class Value, std::size_t N>
+  void tag(std::string_view key, Value& value, const Words<Value, N>& words) const {
+    put(key, std::string(name_in(words, value)));
+  }
+  void tag(std::string_view key) const { put(key, true); }
+  void tag(std::string_view key, Move& value) const { json[std::string(key)] = written(value); }
+  void tag(std::string_view key, Script& value) const { json[std::string(key)] = written(value); }
+  template <class Value>
+  void tag(std::string_view key, Value& value) const {
+    put(key, value);
+  }
+  template <std::size_t N>
+  void tag(const Words<ReasonInput::What, N>& words, ReasonInput::What& what, std::string& reason) const {
+    put(name_in(words, what), reason);
+  }
+  template <std::size_t N>
+  void tag(const Words<bool, N>& words, bool& which) const {
+    put(name_in(words, which), true);
+  }
+  template <class Options>
+  void options(std::string_view key, Options& value) const {
+    json[std::string(key)] = json_of(value);
+  }
+  void table(std::string_view key, std::shared_ptr<const TableSetup>& value) const {
+    json[std::string(key)] = write_table(*value);
+  }
+  void wanted(std::string_view key, std::vector<WantedZone>& value) const { put(key, value); }
+};
+
+/// Collects the keys of a kind; what they hold does not matter.
+struct Keys {
+  std::vector<std::string_view> all = {};
+
+  template <class... More>
+  void operator()(std::string_view key, More&&...) {
+    all.push_back(key);
+  }
+  void reason(std::string_view key, Reason&) { all.push_back(key); }
+  void button(std::string_view key, PointerButton&) { all.push_back(key); }
+  void judged(std::optional<Verdict>&) { all.insert(all.end(), {"verdict", "waits"}); }
+  template <class Value>
+  void part(std::string_view key, Value&) {
+    all.push_back(key);
+  }
+  template <class Value>
+  void parts(std::string_view key, Value&) {
+    all.push_back(key);
+  }
+  template <class... More>
+  void tag(std::string_view key, More&&...) {
+    all.push_back(key);
+  }
+  template <class Value, std::size_t N, class... More>
+  void tag(const Words<Value, N>& words, More&&...) {
+    for (const auto& word : words) all.push_back(word.first);
+  }
+  template <class Value>
+  void options(std::string_view key, Value&) {
+    all.push_back(key);
+  }
+  void table(std::string_view key, std::shared_ptr<const TableSetup>&) { all.push_back(key); }
+  void wanted(std::string_view key, std::vector<WantedZone>&) { all.push_back(key); }
+};
+
+template <class Thing>
+std::vector<std::string_view> keys_of() {
+  Thing thing;
+  Keys keys;
+  fields(thing, keys);
+  return keys.all;
+}
+
+struct Reader {
+  const Node& node;
+  const TableSetup& setup;
+
+  template <class Value, class... More>
+  void operator()(std::string_view key, Value& value, const More&...) const {
+    if (node.has(key)) FromJson{setup}(node.child(key), value);
+  }
+  template <class Value>
+  void operator()(std::string_view key, std::optional<Value>& value) const {
+    FromJson{setup}.maybe(node, key, value);
+  }
+  template <class Value, std::size_t N>
+  void operator()(std::string_view key, Value& value, const Words<Value, N>& words, Value) const {
+    if (node.has(key)) value = named(node.child(key), key, node.child(key).text(), words);
+  }
+  void reason(std::string_view key, Reason& value) const {
+    if (node.has(key)) value = read_reason(node.child(key));
+  }
+  void button(std::string_view key, PointerButton& value) const {
+    value = static_cast<PointerButton>(node.whole_or(key, 0, 0, 4));
+  }
+  void judged(std::optional<Verdict>& verdict) const {
+    if (node.truth_or("waits", false)) return;
+    part("verdict", verdict.emplace());
+  }
+  template <class Part>
+  static void read(const Node& from, const TableSetup& setup, Part& value) {
+    from.expect_keys(keys_of<Part>());
+    Reader reader{from, setup};
+    fields(value, reader);
+  }
+  template <class Part>
+  void part(std::string_view key, Part& value) const {
+    if (node.has(key)) read(node.child(key), setup, value);
+  }
+  template <class Part>
+  void parts(std::string_view key, std::vector<Part>& values) const {
+    if (!node.has(key)) return;
+    for (const Node& part : node.child(key).items()) read(part, setup, values.emplace_back());
+  }
+
+  template <class Value, std::size_t N>
+  void tag(std::string_view key, Value& value, const Words<Value, N>& words) const {
+    value = named(node.at(key), key, node.at(key).text(), words);
+  }
+  void tag(std::string_view) const {}
+  void tag(std::string_view key, Move& value) const { read(node.at(key), setup, value); }
+  void tag(std::string_view key, Script& value) const { read(node.at(key), setup, value); }
+  template <class Value>
+  void tag(std::string_view key, Value& value) const {
+    FromJson{setup}(node.at(key), value);
+  }
+  template <std::size_t N>
+  void tag(const Words<ReasonInput::What, N>& words, ReasonInput::What& what, std::string& reason) const {
+    for (const auto& [word, value] : words) {
+      if (!node.has(word)) continue;
+      what = value;
+      reason = node.child(word).text();
+    }
+  }
+  template <std::size_t N>
+  void tag(const Words<bool, N>& words, bool& which) const {
+    for (const auto& [word, value] : words) {
+      if (node.has(word)) which = value;
+    }
+  }
+  template <class Options>
+  void options(std::string_view key, Options& value) const {
+    read_into(node.at(key), value);
+  }
+  void table(std::string_view key, std::shared_ptr<const TableSetup>& value) const {
+    const Node text = node.at(key);
+    auto table = parse_table(text.text(), "the table in the log");
+    if (!table) text.stop(table.error().front().code, describe(table.error().front()));
+    value = std::make_shared<const TableSetup>(*std::move(table));
+  }
+  void wanted(std::string_view key, std::vector<WantedZone>& value) const {
+    FromJson{setup}(node.at(key), value);
+  }
+};
+
+/// How many keys of a kind may say that it is this kind; they come first.
+template <class Kind>
+constexpr std::size_t tags = std::is_same_v<Kind, ReasonInput> ? 4
+                             : std::is_same_v<Kind, UndoInput> ? 2
+                                                               : 1;
+
+template <class Kind>
+std::span<const std::string_view> tags_of() {
+  static const std::vector<std::string_view> keys = keys_of<Kind>();
+  return std::span(keys).first(tags<Kind>);
+}
+
+/// Reads the input if it is of this kind.
+template <class Kind>
+bool read_as(const Node& node, const TableSetup& setup, Input& input) {
+  const auto own = tags_of<Kind>();
+  if (std::none_of(own.begin(), own.end(), [&](std::string_view key) { return node.has(key); })) return false;
+  std::vector<std::string_view> keys = keys_of<Kind>();
+  keys.push_back("time");
+  node.expect_keys(keys);
+  Kind kind;
+  Reader reader{node, setup};
+  fields(kind, reader);
+  kind.time = node.at("time").number(-most_seconds, most_seconds);
+  input = std::move(kind);
+  return true;
+}
+
+template <class... Kinds>
+Input read_any(const Node& node, const TableSetup& setup, const std::variant<Kinds...>*) {
+  Input input;
+  if ((read_as<Kinds>(node, setup, input) || ...)) return input;
+  std::string all;
+  const auto list = [&](std::span<const std::string_view> keys) {
+    for (const std::string_view key : keys) all += fmt::format("{}'{}'", all.empty() ? "" : ", ", key);
+  };
+  (list(tags_of<Kinds>()), ...);
+  node.stop(ProblemCode::missing_key, fmt::format("no input: one of {} is expected", all));
+}
+
+}  // namespace
+
+nlohmann::ordered_json json_of(const Input& input, const TableSetup& setup) {
+  Json json{{"time", time_of(input)}};
+  Input copy = input;
+  Writer writer{json, setup};
+  std::visit([&](auto& kind) { fields(kind, writer); }, copy);
+  return json;
+}
+
+Input read_input(const Node& node, const TableSetup& setup) {
+  return read_any(node, setup, static_cast<const Input*>(nullptr));
+}
+
+}  // namespace apsidon::files_detail

@@ -1,0 +1,18 @@
+#pragma once
+// One line of an input log. Not installed.
+#include <filesystem>
+#include <nlohmann/json.hpp>
+
+#include "apsidon/play/input.hpp"
+#include "apsidon/play/setup.hpp"
+#include "files/reader.hpp"
+
+namespace apsidon::files_detail {
+
+inline constexpr double most_px = 1e7;
+inline constexpr double most_seconds = 1e12;
+
+[[nodiscard]] nlohmann::ordered_json json_of(const Input& input, const TableSetup& setup);
+[[nodiscard]] Input read_input(const Node& node, const TableSetup& setup);
+
+}  // namespace apsidon::files_detail

@@ -1,0 +1,93 @@
+// What the game changes by itself.
+#include <algorithm>
+
+#include "play/impl.hpp"
+
+namespace apsidon::play_detail {
+namespace {
+
+/// Why no such card can be made; allowed when it can.
+Verdict check_made(const Table& table, ZoneId zone, const CardOptions& made) {
+  if (!table.zone(zone)) return {.reason = Reason::unknown_zone, .zone = zone};
+  if (made.face != hidden_face && !table.deck().has(made.face))
+    return {.reason = Reason::unknown_face, .face = made.face, .zone = zone};
+  if (made.key != 0 && table.find_card_by_key(made.key))
+    return {.reason = Reason::repeated_key, .zone = zone, .key = made.key};
+  return {};
+}
+
+Verdict change(Table& table, const Edit& e) {
+  switch (e.kind) {
+    case EditKind::move:
+      return e.at ? table.move(e.run, e.zone, *e.at) : table.move(e.run, e.zone);
+    case EditKind::swap:
+      return table.swap(e.card, e.other);
+    case EditKind::flip:
+      return table.flip(e.card, e.on);
+    case EditKind::set_sideways:
+      return table.set_sideways(e.card, e.on);
+    case EditKind::set_face:
+      return table.set_face(e.card, e.face);
+    case EditKind::set_cell:
+      return table.set_cell(e.card, e.cell);
+    case EditKind::set_position:
+      return table.set_position(e.card, e.position);
+    case EditKind::shuffle:
+      return table.shuffle(e.zone, e.seed);
+    case EditKind::conceal:
+      return table.conceal(e.zone);
+    case EditKind::cut:
+      return table.cut(e.zone, e.count);
+    case EditKind::create: {
+      const Verdict verdict = check_made(table, e.zone, e.made);
+      if (verdict) (void)table.create_card(e.zone, e.made);
+      return verdict;
+    }
+    case EditKind::remove:
+      return table.remove(e.card);
+    case EditKind::mark_move:
+      break;
+  }
+  return {};
+}
+
+}  // namespace
+
+Outcome Impl::edit(const Edit& e) {
+  if (e.kind == EditKind::mark_move) return referee.mark_move(), Outcome{.used = true};
+  const Card* first = table().card(e.run.first);
+  const ZoneId from = e.kind == EditKind::move && first ? first->zone : ZoneId{};
+  const Verdict verdict = referee.edit([&](Table& table) { return change(table, e); });
+  Outcome outcome{.used = verdict.allowed(), .verdict = verdict};
+  if (!verdict) return outcome;
+  const bool other_cards = e.kind == EditKind::create || e.kind == EditKind::remove;
+  if (e.kind == EditKind::create) outcome.id = table().last_id().value;
+  if (e.kind == EditKind::remove) traffic.clear_retired(table());
+  after_change();
+  if (other_cards) referee.forget_history();  // what came before cannot be undone any more
+  if (from && from != e.zone && table().zone(from)->cards.empty()) {
+    events.tell({.kind = EventKind::emptied, .time = now(), .from = from});
+  }
+  return outcome;
+}
+
+SyncReport Impl::sync(std::span<const WantedZone> wanted) {
+  const std::uint64_t before = table().revision();
+  SyncReport report = referee.edit([&](Table& table) { return table.sync(wanted); });
+  if (!report.verdict || table().revision() == before) return report;
+  if (!report.retired.empty()) traffic.clear_retired(table());
+  after_change();
+  referee.forget_history();  // what the game's own truth has replaced cannot come back
+  return report;
+}
+
+void Impl::scroll_to(ZoneId zone, float offset) {
+  if (!table().zone(zone) || !setup().layout_of(zone).scrolls) return;
+  const float cut = std::clamp(offset, 0.0f, arrangement.last_offset(setup(), zone));
+  if (cut == arrangement.offset(zone)) return;
+  Sender by_feel;
+  // Content follows the finger at once.
+  follow(arrangement.scroll_to(setup(), zone, cut, layout_request()), Change::window, by_feel);
+}
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,224 @@
+// One way in: every input of a player and every call of the game is taken here, recorded, and done.
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+#include "apsidon/geometry/error.hpp"
+#include "play/impl.hpp"
+
+namespace apsidon::play_detail {
+namespace {
+
+bool finite(std::initializer_list<double> numbers) {
+  return std::all_of(numbers.begin(), numbers.end(), [](double n) { return std::isfinite(n); });
+}
+
+/// Whether an input can be meant: its numbers are, and its options are in their ranges.
+struct Meant {
+  bool operator()(const PointerInput& i) const { return is_finite(i.at); }
+  bool operator()(const ResizeInput& i) const {
+    return finite({i.window.width, i.window.height, i.pixel_ratio, i.insets.left, i.insets.top,
+                   i.insets.right, i.insets.bottom});
+  }
+  bool operator()(const PanelInput& i) const { return std::isfinite(i.fill); }
+  bool operator()(const ScrollInput& i) const { return std::isfinite(i.offset); }
+  bool operator()(const PerformanceInput& i) const { return i.speed >= 0 && i.speed <= 1000; }
+  bool operator()(const ClockInput& i) const {
+    return i.what != ClockInput::What::speed || (i.number >= 0 && i.number <= 1000);
+  }
+  bool operator()(const StartOverInput& i) const { return i.setup && passes(*i.setup); }
+  bool operator()(const FeelInput& i) const { return passes(i.feel); }
+  bool operator()(const DragOptionsInput& i) const { return passes(i.options); }
+  bool operator()(const HoverOptionsInput& i) const { return passes(i.options); }
+  bool operator()(const ThresholdsInput& i) const { return passes(i.options); }
+  template <class Other>
+  bool operator()(const Other&) const {
+    return true;
+  }
+
+ private:
+  template <class Options>
+  static bool passes(const Options& options) {
+    try {
+      check(options);
+      return true;
+    } catch (const Error&) {
+      return false;
+    }
+  }
+};
+
+/// Does what each kind of input asks for.
+struct Taker {
+  Impl& field;
+
+  static Outcome used(bool is = true) { return {.used = is}; }
+  static Outcome with(const Verdict& verdict) { return {.used = verdict.allowed(), .verdict = verdict}; }
+
+  Outcome operator()(const PointerInput& i) const { return used(field.pointer(i)); }
+  Outcome operator()(const KeyInput& i) const { return used(field.gate.is_open() && field.key(i)); }
+  Outcome operator()(const BlurInput&) const { return field.blur(), used(); }
+  Outcome operator()(const ResizeInput& i) const {
+    field.resize({.size = i.window, .insets = i.insets, .pixel_ratio = i.pixel_ratio});
+    return used();
+  }
+  Outcome operator()(const ReasonInput& i) const {
+    if (i.what == ReasonInput::What::close_gate) field.close_gate(i.reason);
+    if (i.what == ReasonInput::What::open_gate) field.open_gate(i.reason);
+    if (i.what == ReasonInput::What::hold) field.schedule.clock().hold(i.reason);
+    if (i.what == ReasonInput::What::release) field.schedule.clock().release(i.reason);
+    return used();
+  }
+  Outcome operator()(const AnswerInput& i) const { return with(field.answer(i.proposal, i.verdict)); }
+  Outcome operator()(const JudgedInput& i) const { return field.referee.trail().foretell(i), used(); }
+  Outcome operator()(const OwnRuleInput& i) const { return field.referee.trail().foretell(i), used(); }
+  Outcome operator()(const MoveInput& i) const { return with(field.make(i.move, field.now())); }
+  Outcome operator()(const TapInput& i) const {
+    if (i.tap == TapKind::draw) return with(field.draw_from(i.zone, field.now()));
+    if (i.tap == TapKind::send) return with(field.send_best(i.card, field.now()));
+    return with(field.flip_by_hand(i.card, field.now()));
+  }
+  Outcome operator()(const EditInput& i) const { return field.edit(i.edit); }
+  Outcome operator()(const SyncInput& i) const {
+    SyncReport report = field.sync(i.wanted);
+    return {.used = report.verdict.allowed(), .verdict = report.verdict, .report = std::move(report)};
+  }
+  Outcome operator()(const UndoInput& i) const { return with(field.go_back(i.redo)); }
+  Outcome operator()(const RoundInput& i) const { return field.start_round(i.seed), used(); }
+  Outcome operator()(const StartOverInput& i) const { return field.start_over(*i.setup), used(); }
+  Outcome operator()(const RestoreInput&) const { return used(false); }  // without the snapshot it is nothing
+  Outcome operator()(const PerformInput& i) const {
+    return {.used = true, .id = field.perform(i.script).value};
+  }
+  Outcome operator()(const PerformanceInput& i) const {
+    using What = PerformanceInput::What;
+    if (i.what == What::skip) field.skip(i.performance);
+    if (i.what == What::stop) field.stop(i.performance);
+    if (i.what == What::speed && field.performances.running(i.performance))
+      field.traffic.set_clock_speed(field.performances.clock_of(i.performance), i.speed);
+    if (i.what == What::shake) field.shake(i.card);
+    if (i.what == What::pulse) field.start_effect(i.card, field.feel().pulse, EffectKind::pulse, 0);
+    return used();
+  }
+  Outcome operator()(const ClockInput& i) const {
+    using What = ClockInput::What;
+    Schedule& schedule = field.schedule;
+    const double own = field.traffic.now();
+    Countdown* countdown = schedule.countdown(i.countdown);
+    switch (i.what) {
+      case What::speed:
+        (void)schedule.clock().set_speed(i.number);
+        break;
+      case What::start_timer: {
+        const TimerId id = field.ids.next_timer();
+        schedule.start_timer(id, own + (i.number > 0 ? std::min(i.number, 1e6) : 0));
+        return {.used = true, .id = id.value};
+      }
+      case What::stop_timer:
+        schedule.stop_timer(i.timer);
+        break;
+      case What::add: {
+        const CountdownId id = field.ids.next_countdown();
+        schedule.add_countdown(id, i.number, i.at_first_move);
+        return {.used = true, .id = id.value};
+      }
+      case What::start:
+        if (countdown) countdown->start(own);
+        break;
+      case What::extend:
+        if (countdown) countdown->add(i.number, own);
+        break;
+      case What::reset:
+        if (countdown) countdown->set(i.number);
+        break;
+    }
+    return used();
+  }
+  Outcome operator()(const PanelInput& i) const { return field.panels.show(i.panel, i.text, i.fill), used(); }
+  Outcome operator()(const ScrollInput& i) const { return field.scroll_to(i.zone, i.offset), used(); }
+  Outcome operator()(const FeelInput& i) const { return field.client.feel = i.feel, used(); }
+  Outcome operator()(const DragOptionsInput& i) const { return field.hand.set_options(i.options), used(); }
+  Outcome operator()(const HoverOptionsInput& i) const { return field.hover.set_options(i.options), used(); }
+  Outcome operator()(const ThresholdsInput& i) const {
+    return field.hand.gestures().set_thresholds(i.options), used();
+  }
+};
+
+}  // namespace
+
+/// An input comes in and waits for its time. Returns whether it would be used as things are now.
+bool Impl::offer(const Input& input) {
+  if (!std::isfinite(time_of(input)) || !std::visit(Meant{}, input)) {
+    ++client.ignored;
+    return false;
+  }
+  const bool use = would_use(input);
+  inbox.put(input);
+  return use;
+}
+
+bool Impl::would_use(const Input& input) {
+  if (const auto* i = std::get_if<PointerInput>(&input)) {
+    const bool ends =
+        i->phase == PointerPhase::up || i->phase == PointerPhase::cancel || i->phase == PointerPhase::leave;
+    if (i->phase == PointerPhase::down && gate.is_open() && presses(*i)) inbox.claim(i->pointer);
+    const bool use = gate.is_open() && inbox.claims(i->pointer);
+    if (ends) inbox.release(i->pointer);
+    return use;
+  }
+  if (const auto* i = std::get_if<KeyInput>(&input)) {
+    if (!gate.is_open()) return false;
+    // What keys before it will have done is not known yet.
+    if (inbox.has_key()) return true;
+    if (i->key == Key::undo || i->key == Key::redo)
+      return i->key == Key::undo ? referee.can_undo() : referee.can_redo();
+    Focus tried = focus;
+    EventQueue unheard;
+    const KeyRequest asks = tried.read(*i, focus_view(), unheard);
+    return asks == KeyRequest::moved ? tried.any() : asks != KeyRequest::unused;
+  }
+  return true;
+}
+
+/// A call of the game acts now, after all that is due now.
+Outcome Impl::call(Input input) {
+  if (!std::visit(Meant{}, input)) {
+    ++client.ignored;
+    return {};
+  }
+  do_due();
+  return take(std::move(input));
+}
+
+/// What is taken late counts, and is recorded, as of now.
+Outcome Impl::take(Input input) {
+  std::visit([&](auto& i) { i.time = now(); }, input);
+  ++client.inputs;
+  if (client.recorder) client.recorder(input);
+  bring_foretold(now());
+  Outcome outcome = std::visit(Taker{*this}, input);
+  record_answers();
+  return outcome;
+}
+
+/// What a log says that the game answered, in what is done next.
+void Impl::bring_foretold(double time) {
+  while (inbox.due() <= time && (inbox.first<OwnRuleInput>() || inbox.first<JudgedInput>())) {
+    if (const auto* own = inbox.first<OwnRuleInput>()) {
+      referee.trail().foretell(*own);
+    } else {
+      referee.trail().foretell(*inbox.first<JudgedInput>());
+    }
+    (void)inbox.take();
+  }
+}
+
+void Impl::record_answers() {
+  for (Input& answer : referee.trail().take_told()) {
+    if (!client.recorder) continue;
+    std::visit([&](auto& i) { i.time = now(); }, answer);
+    client.recorder(answer);
+  }
+}
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,31 @@
+#include "play/trail.hpp"
+
+namespace apsidon::play_detail {
+
+Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
+  Verdict verdict = question.answer(Reason::own_rule);
+  if (!own_.empty() && own_.front().rule == rule.name) {
+    verdict = own_.front().verdict;
+    own_.pop_front();
+  } else if (rule.judge) {
+    verdict = rule.judge(question);
+  }
+  told_.emplace_back(OwnRuleInput{.rule = rule.name, .verdict = verdict});
+  return verdict;
+}
+
+std::optional<Verdict> Trail::judge(const Proposal& proposal) {
+  std::optional<Verdict> verdict = Verdict{};
+  if (!judged_.empty() && judged_.front().proposal == proposal.id) {
+    verdict = judged_.front().verdict;
+    judged_.pop_front();
+  } else if (judge_) {
+    verdict = judge_(proposal);
+  } else {
+    return verdict;  // nobody was asked
+  }
+  told_.emplace_back(JudgedInput{.proposal = proposal.id, .verdict = verdict});
+  return verdict;
+}
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,39 @@
+#pragma once
+// What the game answered when it was asked. Not installed.
+#include <deque>
+#include <optional>
+#include <utility>
+#include <vector>
+
+#include "apsidon/play/input.hpp"
+#include "apsidon/play/judge.hpp"
+#include "apsidon/rules/rulebook.hpp"
+
+namespace apsidon::play_detail {
+
+/// Asks the game's judge and its rules in code, and keeps what they said for the log. What a log foretells is
+/// the answer instead: then neither has to be there.
+///
+/// Invariant: every question that is asked is answered once, by the next foretold answer of its kind if there
+/// is one, and told once.
+class Trail final : public OwnAnswers {
+ public:
+  Verdict answer(const OwnRule& rule, const RuleQuestion& question) override;
+  /// What the game says of a proposal now; nothing: it answers later.
+  std::optional<Verdict> judge(const Proposal& proposal);
+
+  void set_judge(Judge judge) { judge_ = std::move(judge); }
+  [[nodiscard]] Judge take_judge() { return std::move(judge_); }
+  void foretell(const OwnRuleInput& answer) { own_.push_back(answer); }
+  void foretell(const JudgedInput& answer) { judged_.push_back(answer); }
+  /// What was said since this was asked last, without times.
+  [[nodiscard]] std::vector<Input> take_told() { return std::exchange(told_, {}); }
+
+ private:
+  Judge judge_ = {};
+  std::deque<OwnRuleInput> own_ = {};
+  std::deque<JudgedInput> judged_ = {};
+  std::vector<Input> told_ = {};
+};
+
+}  // namespace apsidon::play_detail
