@@ -19,8 +19,8 @@ class PottingBench : public Game {
 
  protected:
   void hear(const Event& event) override {
+    if (event.kind == EventKind::won) finish(true);
     if (event.kind == EventKind::no_moves) finish(false);
-    if (in_beds() == 52) finish(true);
   }
 
  private:

@@ -24,13 +24,12 @@ class SeedDrawer : public Game {
   void hear(const Event& event) override {
     if (event.kind == EventKind::tapped && event.panel == panel("lantern")) light();
     if (event.kind == EventKind::ended && event.performance == lantern_) field().gate().open("lantern");
-    if (event.kind == EventKind::matched && ++sets_ <= all_sets)
-      field().time().extend_countdown(daylight_, 8);
+    if (event.kind == EventKind::matched) ++sets_, field().time().extend_countdown(daylight_, 8);
     if (event.kind == EventKind::time_up) {
       field().gate().close("night");
       finish(false);
     }
-    if (sets_ == all_sets && !over()) {
+    if (event.kind == EventKind::won) {
       field().time().hold("found");
       field().performances().perform(finale());
       finish(true);

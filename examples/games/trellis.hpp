@@ -23,11 +23,8 @@ class Trellis : public Game {
   void hear(const Event& event) override {
     if (event.kind == EventKind::dropped && event.from == zone("hand") && event.to != event.from) {
       field().performances().perform(draw(zone("stock"), zone("hand")));
-      if (empty_slots() == 0) {
-        finish(true);
-      } else if (field().rules().legal_moves().empty()) {
-        finish(false);
-      }
+      const bool won = field().moves().standing() == Standing::won;
+      if (won || field().rules().legal_moves().empty()) finish(won);
     }
     show();
   }

@@ -69,6 +69,7 @@
 #include "apsidon/play/time_view.hpp"
 #include "apsidon/play/where_view.hpp"
 #include "apsidon/rules/describe.hpp"
+#include "apsidon/rules/goal.hpp"
 #include "apsidon/rules/move.hpp"
 #include "apsidon/rules/rule.hpp"
 #include "apsidon/rules/rulebook.hpp"

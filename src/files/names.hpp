@@ -41,6 +41,13 @@ constexpr bool has_argument(RuleKind kind) {
          kind == RuleKind::each_neighbour || kind == RuleKind::own;
 }
 
+inline constexpr std::array<std::pair<std::string_view, GoalKind>, 4> goal_names{{
+    {"all-in", GoalKind::all_in},
+    {"filled", GoalKind::filled},
+    {"empty", GoalKind::empty},
+    {"own", GoalKind::own},
+}};
+
 inline constexpr std::array<std::pair<std::string_view, PickKind>, 4> pick_names{{
     {"nothing", PickKind::nothing},
     {"top", PickKind::top},

@@ -203,6 +203,17 @@ Json json_of(const PickRule& pick, const Table& table) {
   return json;
 }
 
+/// Zones by their names, and groups of them by the name that they share.
+std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
+  std::vector<ZoneId> zones;
+  for (const Node& name : node.items()) {
+    const std::vector<ZoneId> group = table.find_group(name.text());
+    if (group.empty()) zones.push_back(zone_named(name, table));
+    zones.insert(zones.end(), group.begin(), group.end());
+  }
+  return zones;
+}
+
 }  // namespace
 
 void expect_zone_keys(const Node& zone) {
@@ -231,14 +242,31 @@ void read_rules(const Node& node, TableSetup& setup, std::size_t first, std::siz
     rules.flips_uncovered = node.truth_or("flips_uncovered", false);
     rules.takes_itself = node.truth_or("takes_itself", false);
     if (node.has("sends_to")) {
-      for (const Node& name : node.child("sends_to").items()) {
-        const std::vector<ZoneId> group = setup.table.find_group(name.text());
-        if (group.empty()) rules.sends_to.push_back(zone_named(name, setup.table));
-        rules.sends_to.insert(rules.sends_to.end(), group.begin(), group.end());
-      }
+      rules.sends_to = zones_named(node.child("sends_to"), setup.table);
     }
     setup.handling_of(zone) = read_handling(node, setup, i);
   }
+}
+
+Goal read_goal(const Node& node, const TableSetup& setup) {
+  const std::string word = only_key(node, "goal");
+  const GoalKind kind = named(node, "goal", word, goal_names);
+  const Node argument = node.child(word);
+  Goal goal{.kind = kind};
+  if (kind == GoalKind::own) {
+    goal = goal::own(argument.text());
+  } else {
+    goal.zones = zones_named(argument, setup.table);
+  }
+  argument.guard(ProblemCode::missing_key, [&] { check(goal, setup.table); });
+  return goal;
+}
+
+Json json_of(const Goal& goal, const Table& table) {
+  Json argument = Json::array();
+  for (const ZoneId zone : goal.zones) argument.push_back(table.zone(zone)->name);
+  if (goal.kind == GoalKind::own) argument = goal.own_rules.front()->name;
+  return {{std::string(name_in(goal_names, goal.kind)), argument}};
 }
 
 RoundPlan read_round(const Node& node, const TableSetup& setup) {

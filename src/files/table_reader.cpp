@@ -28,7 +28,7 @@ class TableReader {
 
   TableSetup read() {
     top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "cards", "numbers",
-                      "plans", "deal_from", "round", "art", "data"});
+                      "plans", "deal_from", "round", "won", "lost", "art", "data"});
     setup_.name = top_.text_or("name", "");
     if (top_.has("art")) {
       const Node art = top_.child("art");
@@ -66,6 +66,8 @@ class TableReader {
     for (const Node& plan : plans) setup_.plans.push_back(PlanReader(setup_, names_).read(plan));
     if (top_.has("deal_from")) setup_.deal_from = zone_named(top_.child("deal_from"), setup_.table);
     if (top_.has("round")) setup_.round = read_round(top_.child("round"), setup_);
+    if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
+    if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);
     setup_.data = data_text(top_, places_, text_);
     return std::move(setup_);
   }

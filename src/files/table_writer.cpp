@@ -112,6 +112,8 @@ std::string write_table(const TableSetup& setup) {
   for (const Plan& plan : setup.plans) json["plans"].push_back(json_of(plan, setup));
   if (setup.deal_from) json["deal_from"] = table.zone(setup.deal_from)->name;
   if (setup.round.stock) json["round"] = json_of(setup.round, table);
+  if (setup.won.kind != GoalKind::none) json["won"] = json_of(setup.won, table);
+  if (setup.lost.kind != GoalKind::none) json["lost"] = json_of(setup.lost, table);
   if (!setup.data.empty()) json["data"] = verbatim.stand_in(setup.data);
   return verbatim.written(json);
 }

@@ -1,5 +1,6 @@
 // Everything goes on to a time: who departs, flips and lands meanwhile, and all poses.
 #include <algorithm>
+#include <cmath>
 
 #include "motion/impl.hpp"
 
@@ -12,10 +13,12 @@ void Motion::Impl::pass(std::span<Pose> poses) {
   for (Bucket& b : buckets) {
     if (b.size() == 0) continue;
     landed.clear();
-    for (std::size_t block = 0; block * block_size < b.size(); ++block) {
-      if (!has_shown(b.clock, b.least_next(block))) continue;
-      const std::size_t begin = block * block_size;
-      come_due(b, begin, std::min(begin + block_size, b.size()), poses);
+    // What is clearly later need not be asked with all care.
+    const double surely_later = own_now(b.clock) + 1e-6 * std::max(1.0, std::abs(own_now(b.clock)));
+    for (std::size_t block = 0; block * due_block < b.size(); ++block) {
+      if (b.least_next(block) > surely_later || !has_shown(b.clock, b.least_next(block))) continue;
+      const std::size_t begin = block * due_block;
+      come_due(b, begin, std::min(begin + due_block, b.size()), surely_later, poses);
       b.find_least(block);
     }
     // The last of the bucket get the places of those that have landed.
@@ -32,16 +35,19 @@ void Motion::Impl::pass(std::span<Pose> poses) {
 
 /// Tells of what has come to pass with the records of a block, and lets those that have landed sleep at their
 /// goals.
-void Motion::Impl::come_due(Bucket& b, std::size_t begin, std::size_t end, std::span<Pose> poses) {
+void Motion::Impl::come_due(Bucket& b, std::size_t begin, std::size_t end, double surely_later,
+                            std::span<Pose> poses) {
   for (std::size_t i = begin; i < end; ++i) {
+    if (b.nexts[i] > surely_later || !has_shown(b.clock, b.nexts[i])) continue;
     const std::size_t slot = b.slots[i];
-    if (!has_shown(b.clock, b.nexts[i])) continue;
     if ((b.specials[i] & Bucket::waits) != 0 && has_shown(b.clock, b.starts[i])) {
       b.specials[i] &= static_cast<std::uint8_t>(~Bucket::waits);
       (void)note(Passage::Kind::departed, slot, b.clock, b.starts[i]);
     }
     if (has_shown(b.clock, b.dues[i].edge))
       (void)note(Passage::Kind::edge_on, slot, b.clock, std::exchange(b.dues[i].edge, never));
+    if (has_shown(b.clock, b.dues[i].arrives))
+      (void)note(Passage::Kind::arrived, slot, b.clock, std::exchange(b.dues[i].arrives, never));
     if (!has_shown(b.clock, b.dues[i].lands)) {
       b.find_next(i);
       continue;

@@ -101,6 +101,7 @@ struct Motion::Impl {
   void free_bend(std::int32_t way);
   [[nodiscard]] static double lands_at(const Bucket& b, const Record& r);
   [[nodiscard]] double edge_at(const Bucket& b, const Record& r) const;
+  [[nodiscard]] static double arrives_at(const Bucket& b, const Record& r);
   void begin(Record& r, std::uint32_t bucket);
   void take_over(const Bucket& b, Record& r, const motion_detail::State& was, float seconds) const;
   void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay, ClockIndex clock,
@@ -114,7 +115,7 @@ struct Motion::Impl {
   /// and fro makes nothing early.
   [[nodiscard]] bool has_shown(ClockIndex clock, double own) const { return when(clock, own) <= now; }
   void pass(std::span<Pose> poses);
-  void come_due(Bucket& b, std::size_t begin, std::size_t end, std::span<Pose> poses);
+  void come_due(Bucket& b, std::size_t begin, std::size_t end, double surely_later, std::span<Pose> poses);
   void end_asides(std::span<Pose> poses);
   void write_all(std::span<Pose> poses);
   void write_one(std::size_t slot, std::span<Pose> poses);

@@ -11,7 +11,10 @@ using namespace motion_detail;
 
 Motion::Motion() : impl_(std::make_unique<Impl>()) {}
 Motion::Motion(const Motion& other)
-    : impl_(std::make_unique<Impl>(*other.impl_)), poses_(other.poses_), stale_(other.stale_) {}
+    : impl_(std::make_unique<Impl>(*other.impl_)),
+      poses_(other.poses_),
+      stale_(other.stale_),
+      begun_(other.begun_) {}
 Motion::Motion(Motion&&) noexcept = default;
 Motion& Motion::operator=(const Motion& other) {
   if (this != &other) *this = Motion(other);
@@ -27,7 +30,7 @@ void Motion::resize(std::size_t slots) {
   impl_->touched_slots.reserve(slots);
   poses_.resize(slots);
   impl_->landed.reserve(slots);
-  impl_->passages.reserve(3 * slots);
+  impl_->passages.reserve(4 * slots);
 }
 
 double Motion::now() const { return impl_->now; }
@@ -45,13 +48,13 @@ void Motion::travel(std::size_t slot, const Pose& goal, const Glide& glide, doub
                     std::span<const Vec2> through) {
   impl_->travel(slot, goal, glide, delay, clock, through);
   poses_[slot].flip_axis = goal.flip_axis;
-  if (!stale_) impl_->write_one(slot, poses_);
+  if (!stale_) begun_.push_back(static_cast<std::uint32_t>(slot));
 }
 
 void Motion::shift(std::size_t slot, const Pose& goal, const Glide& glide) {
   impl_->shift(slot, goal, glide);
   poses_[slot].flip_axis = goal.flip_axis;
-  if (!stale_) impl_->write_one(slot, poses_);
+  if (!stale_) begun_.push_back(static_cast<std::uint32_t>(slot));
 }
 
 void Motion::finish(std::size_t slot) {
@@ -60,6 +63,7 @@ void Motion::finish(std::size_t slot) {
   const Record r = impl_->record(t);
   if (r.waits) (void)impl_->note(Passage::Kind::departed, slot, 0, now());
   if (r.edge != never) (void)impl_->note(Passage::Kind::edge_on, slot, 0, now());
+  if (r.arrives != never) (void)impl_->note(Passage::Kind::arrived, slot, 0, now());
   (void)impl_->note(Passage::Kind::landed, slot, 0, now());
   impl_->rested = std::max(impl_->rested, now());
   put(slot, t.goal);
@@ -86,7 +90,7 @@ void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIn
 
 void Motion::lean(std::size_t slot, const Offset& by, const Spring& spring) {
   impl_->lean(slot, by, spring);
-  if (!stale_) impl_->write_one(slot, poses_);
+  if (!stale_) begun_.push_back(static_cast<std::uint32_t>(slot));
 }
 
 ClockIndex Motion::add_clock() {
@@ -156,7 +160,7 @@ double Motion::rested_at() const { return impl_->rested; }
 
 std::size_t Motion::moved_parts() const { return impl_->buckets.size() + 1; }
 std::span<const std::uint32_t> Motion::moved(std::size_t part) const {
-  if (stale_) compute();  // which finds those with effects
+  if (stale_ || !begun_.empty()) compute();  // which finds those with effects
   return part < impl_->buckets.size() ? impl_->buckets[part].all_slots() : impl_->touched_slots;
 }
 void Motion::forget_moved() {
@@ -205,9 +209,17 @@ void Motion::advance_to(double time) {
   stale_ = true;
 }
 
+/// All poses after time has gone on; else those of the ways that have begun since, one by one while they are
+/// few.
 void Motion::compute() const {
+  constexpr std::size_t few = 8;  // one alone costs as much as so many together
+  if (stale_ || begun_.size() * few > awake_count()) {
+    impl_->write_all(poses_);
+  } else {
+    for (const std::uint32_t slot : begun_) impl_->write_one(slot, poses_);
+  }
   stale_ = false;
-  impl_->write_all(poses_);
+  begun_.clear();
 }
 
 double Motion::next_due() const {

@@ -151,6 +151,7 @@ Record Bucket::record(std::size_t i) const {
           .start = starts[i],
           .lands = dues[i].lands,
           .edge = dues[i].edge,
+          .arrives = dues[i].arrives,
           .left_start = left.start,
           .left_seconds = left.seconds,
           .seconds = seconds[i],
@@ -166,7 +167,7 @@ void Bucket::set(std::size_t i, const Record& r) {
   const bool velocity = !left && r.velocity != Values{};
   ways[i] = {r.goal, r.offset};
   if (left || velocity) lefts[i] = {r.velocity, r.left, r.left_start, r.left_seconds};
-  dues[i] = {r.lands, r.edge};
+  dues[i] = {r.lands, r.edge, r.arrives};
   starts[i] = r.start;
   seconds[i] = r.seconds;
   lifts[i] = r.lift;
@@ -179,26 +180,26 @@ void Bucket::set(std::size_t i, const Record& r) {
 }
 
 void Bucket::find_next(std::size_t i) {
-  const double next = std::min(dues[i].edge, dues[i].lands);
+  const double next = std::min({dues[i].edge, dues[i].arrives, dues[i].lands});
   nexts[i] = (specials[i] & waits) != 0 ? std::min(starts[i], next) : next;
   note_next(i);
 }
 
 void Bucket::note_next(std::size_t i) {
-  double& least = leasts_[i / block_size];
-  least = i % block_size == 0 && i + 1 == count_ ? nexts[i] : std::min(least, nexts[i]);
+  double& least = leasts_[i / due_block];
+  least = i % due_block == 0 && i + 1 == count_ ? nexts[i] : std::min(least, nexts[i]);
 }
 
 void Bucket::find_least(std::size_t block) {
-  const std::size_t begin = block * block_size;
-  const std::size_t end = std::min(begin + block_size, count_);
+  const std::size_t begin = block * due_block;
+  const std::size_t end = std::min(begin + due_block, count_);
   double least = never;
   for (std::size_t i = begin; i < end; ++i) least = std::min(least, nexts[i]);
   leasts_[block] = least;
 }
 
 double Bucket::next_due() {
-  const std::size_t blocks = (count_ + block_size - 1) / block_size;
+  const std::size_t blocks = (count_ + due_block - 1) / due_block;
   for (;;) {
     const auto least =
         std::min_element(leasts_.begin(), leasts_.begin() + static_cast<std::ptrdiff_t>(blocks));
@@ -229,7 +230,7 @@ void Bucket::move(std::size_t from, std::size_t to) {
   specials[to] = specials[from];
   slots[to] = slots[from];
   whos[to] = whos[from];
-  leasts_[to / block_size] = std::min(leasts_[to / block_size], nexts[to]);
+  leasts_[to / due_block] = std::min(leasts_[to / due_block], nexts[to]);
 }
 
 void Bucket::make_room(std::size_t count) {
@@ -245,7 +246,7 @@ void Bucket::make_room(std::size_t count) {
   specials.resize(room);
   slots.resize(room);
   whos.resize(room);
-  leasts_.resize((room + block_size - 1) / block_size, never);
+  leasts_.resize((room + due_block - 1) / due_block, never);
 }
 
 State state_of(const Bucket& bucket, const Record& r, const Bend* bend, double time) {

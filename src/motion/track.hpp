@@ -31,7 +31,8 @@ struct Record {
   // On the clock of the record:
   double start = 0;
   double lands = 0;
-  double edge = never;  // when it is edge-on, until then
+  double edge = never;     // when it is edge-on, until then
+  double arrives = never;  // on a spring: when it is at its goal first, until then
   double left_start = 0;
   float left_seconds = 0;  // 0: nothing is left
   float seconds = 0;       // of the way
@@ -66,7 +67,7 @@ class Bucket {
   /// What is out of the ordinary with a record; 0 for most.
   enum Special : std::uint8_t { has_left = 1, has_velocity = 2, has_lift = 4, has_bend = 8, waits = 16 };
   struct Due {
-    double lands, edge;
+    double lands, edge, arrives;
   };
 
   ClockIndex clock = 0;  // that they go by
@@ -98,7 +99,7 @@ class Bucket {
   void move(std::size_t from, std::size_t to);
   /// Keeps the first `count` records.
   void cut(std::size_t count) { count_ = count; }
-  /// Notes when something is due next: it leaves, is edge-on, or lands.
+  /// Notes when something is due next: it leaves, is edge-on, arrives, or lands.
   void find_next(std::size_t i);
   /// No record of a block is due before this.
   [[nodiscard]] double least_next(std::size_t block) const { return leasts_[block]; }
@@ -129,8 +130,11 @@ void bend_pose(const Record& record, const Bend& bend, double time, float share,
 void write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, double now,
                  std::span<const Bend> bends, std::span<Pose> poses);
 
-/// How many records are looked at at once.
+/// How many records are written at once.
 inline constexpr std::size_t block_size = 16;
+/// For how many it is known together when one of them is due: few, so that the first is found soon, and that
+/// there are few to look at then.
+inline constexpr std::size_t due_block = 128;
 
 [[nodiscard]] Values values_of(const Pose& pose);
 [[nodiscard]] Pose pose_of(const Values& values, float flip_axis);

@@ -115,11 +115,27 @@ double Motion::Impl::edge_at(const Bucket& b, const Record& r) const {
   return never;
 }
 
+/// When a spring has its card at the goal for the first time: it passes it, or, where it does not swing,
+/// comes within a pixel. Along the straight way: x cos(wt) + (v + d x) / w sin(wt) = 0.
+double Motion::Impl::arrives_at(const Bucket& b, const Record& r) {
+  if (!b.spring) return never;
+  const float distance = std::hypot(r.offset[x], r.offset[y]);
+  constexpr float pixel = 1;
+  if (!(distance > pixel) || r.left_seconds > 0 || r.way != plain) return r.lands;
+  const float speed = (r.offset[x] * r.velocity[x] + r.offset[y] * r.velocity[y]) / distance;
+  float seconds = settle_seconds(*b.spring, distance, speed, pixel);
+  if (b.form.kind == SpringForm::Kind::under) {
+    seconds = std::atan2(distance, -(speed + b.form.rate * distance) / b.form.angular) / b.form.angular;
+  }
+  return std::min(r.start + double{seconds}, r.lands);
+}
+
 /// Lets a record go in a bucket.
 void Motion::Impl::begin(Record& r, std::uint32_t bucket) {
   r.waits = own_now(r.clock) < r.start;
   r.lands = lands_at(buckets[bucket], r);
   r.edge = edge_at(buckets[bucket], r);
+  r.arrives = arrives_at(buckets[bucket], r);
   Track& t = tracks[r.slot];
   t.bucket = bucket;
   t.index = static_cast<std::uint32_t>(buckets[bucket].size());

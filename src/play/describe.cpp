@@ -57,6 +57,8 @@ EventPhrases english() {
   say(EventKind::recycled, "{from} recycled into {to}.");
   say(EventKind::matched, "{count} cards belong together.");
   say(EventKind::unmatched, "These cards do not belong together.");
+  say(EventKind::won, "The game is won.");
+  say(EventKind::lost, "The game is lost.");
   say(EventKind::no_moves, "No moves are left.");
   say(EventKind::undone, "Undone.");
   say(EventKind::redone, "Redone.");

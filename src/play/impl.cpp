@@ -133,6 +133,7 @@ void Impl::after_change(Sender& by) {
   recheck_carries(by);
   supersede_torn();
   lay_out_changed(by);
+  referee.look_at_goals(now(), events);
   referee.forget_closed();
   if (hover.card() && !table().card(hover.card())) apply(hover.set({}, hover_view(), events), by);
   if (hover.previewed() && !table().card(hover.previewed())) hover.preview_card({}, hover_view(), events);

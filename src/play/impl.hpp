@@ -70,7 +70,7 @@ struct Impl {
   bool step(double until);
   [[nodiscard]] Due next_due() const;
   void happen(const Due& due);
-  void go_to(double time);
+  void go_to(double time, double own_due);
   void do_due();
   void move_cards(double own);
   [[nodiscard]] double table_due() const;

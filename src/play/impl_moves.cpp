@@ -132,7 +132,7 @@ void Impl::show_waiting(const Proposal& proposal, Change change) {
     if (change == Change::window) {
       traffic.put(slot(run[i]), goal);
     } else {
-      traffic.fly(slot(run[i]), goal, feel().move);
+      traffic.fly(slot(run[i]), goal, feel().move, false);
     }
   }
 }
@@ -150,7 +150,7 @@ std::vector<CardId> Impl::unlock(std::uint64_t proposal) {
 void Impl::send_home(const Move& move, std::span<const CardId> cards) {
   if (move.kind != MoveKind::run) return;
   for (const CardId card : cards) {
-    if (table().card(card)) traffic.fly(slot(card), arrangement.resting(slot(card)), feel().back);
+    if (table().card(card)) traffic.fly(slot(card), arrangement.resting(slot(card)), feel().back, false);
   }
 }
 
@@ -168,7 +168,7 @@ void Impl::finish_proposed(const Move& move, double time) {
     // somewhere else.
     for (const CardId card : table().cards_of(move.run)) {
       const Pose& resting = arrangement.resting(slot(card));
-      if (traffic.motion().goal(slot(card)) != resting) traffic.fly(slot(card), resting, feel().move);
+      if (traffic.motion().goal(slot(card)) != resting) traffic.fly(slot(card), resting, feel().move, true);
     }
   }
   finish_move(move.from, time);
@@ -218,8 +218,9 @@ Verdict Impl::go_back(bool redo) {
   if (!verdict) return verdict;
   if (compared) gate.open(comparing_reason);  // it may be closed again at once
   follow_comparing();
-  after_change();
   events.tell({.kind = redo ? EventKind::redone : EventKind::undone, .time = now()});
+  after_change();
+  referee.look_whether_stuck(now(), events);
   return verdict;
 }
 

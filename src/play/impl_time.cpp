@@ -17,7 +17,7 @@ std::optional<Event> Impl::next_event(double until) {
   while (!events.any() && step(until)) {
   }
   if (events.any()) return events.take();
-  go_to(until);
+  go_to(until, table_due());
   return std::nullopt;
 }
 
@@ -25,7 +25,7 @@ void Impl::advance_to(double time) {
   time = std::max(time, now());
   while (step(time)) {
   }
-  go_to(time);
+  go_to(time, table_due());
 }
 
 /// Lets the next thing happen that is to happen by `until`: what is due, then that all has settled, then an
@@ -43,7 +43,7 @@ bool Impl::step(double until) {
   if (due.time <= input) {
     happen(due);
   } else {
-    go_to(input);
+    go_to(input, due.own);
     (void)take(inbox.take());
   }
   return true;
@@ -73,30 +73,31 @@ Due Impl::next_due() const {
   // While the table's clock stands still, what needs no time on it happens at once.
   const double table = own < never ? std::max(schedule.clock().when(own), now()) : never;
   const double pointers = std::max(std::min(hand.due(), hover.due()), now());
-  return table <= pointers ? Due{.time = table, .own = own} : Due{.time = pointers, .by_hand = true};
+  const bool by_hand = pointers < table;
+  return {.time = by_hand ? pointers : table, .by_hand = by_hand, .own = own};
 }
 
 void Impl::happen(const Due& due) {
   bring_foretold(due.time);
-  go_to(due.time);
   if (due.by_hand) {
+    go_to(due.time, due.own);
     run_hand_due();
   } else {
+    schedule.clock().advance_to(due.time);
     move_cards(due.own);
     run_table_due();
   }
   record_answers();
 }
 
-/// Time goes on, and the cards with it, to just before what is due next.
-void Impl::go_to(double time) {
+/// Time goes on, and the cards with it, to before what comes next by the table's clock.
+void Impl::go_to(double time, double own_due) {
   if (!(time > now())) return;
   Clock& clock = schedule.clock();
-  const double due = table_due();
   const double own = clock.at(time);
   clock.advance_to(time);
   // A rounding may put the clock on what is due while its time has not quite come.
-  move_cards(own < due ? own : std::nextafter(due, -never));
+  move_cards(own < own_due ? own : std::nextafter(own_due, -never));
 }
 
 /// Moves the cards on to a time of the table's clock, and tells of what came of it.

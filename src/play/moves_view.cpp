@@ -8,6 +8,7 @@ namespace apsidon {
 
 bool MovesView::can_undo() const { return field_->referee.can_undo(); }
 bool MovesView::can_redo() const { return field_->referee.can_redo(); }
+Standing MovesView::standing() const { return field_->referee.standing(); }
 std::span<const Proposal> MovesView::waiting() const { return field_->referee.waiting(); }
 
 Verdict MovesCalls::make(const Move& move) { return field_->call(MoveInput{.move = move}).verdict; }

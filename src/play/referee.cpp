@@ -14,6 +14,7 @@ Referee::Referee(TableSetup setup, std::size_t most_undos)
       celled_(setup_.table.zones().size(), ~std::uint64_t{0}) {
   give_cells();
   history_.start(setup_.table);
+  looked_at_ = setup_.table.revision();  // what it begins with is no news
 }
 
 void Referee::give_cells() {
@@ -178,24 +179,44 @@ void Referee::follow_up(ZoneId from, double time, EventQueue& events) {
 
 void Referee::finish_move(double time, EventQueue& events) {
   history_.note(setup_.table);
-  // What waits for an answer may still be a move.
-  Rulebook unlocked = rulebook();
-  unlocked.locked = {};
-  const bool none = !compare_at_ && !any_legal_move(setup_.table, unlocked);
+  look_whether_stuck(time, events);
+}
+
+void Referee::look_whether_stuck(double time, EventQueue& events) {
+  look_at_goals(time, events);
   // Where cards are flipped by taps, that is a move that no rule knows of: the game has to say.
   const auto zones = setup_.table.zones();
   const bool by_taps = std::any_of(zones.begin(), zones.end(), [&](const Zone& zone) {
     return setup_.handling_of(zone.id).tap == TapKind::flip;
   });
-  if (none && !no_moves_told_ && !by_taps) events.tell({.kind = EventKind::no_moves, .time = time});
-  no_moves_told_ = none;
+  if (by_taps || compare_at_ || standing_ == Standing::won || standing_ == Standing::lost) return;
+  // What waits for an answer may still be a move.
+  Rulebook unlocked = rulebook();
+  unlocked.locked = {};
+  const Standing before =
+      std::exchange(standing_, any_legal_move(setup_.table, unlocked) ? Standing::open : Standing::stuck);
+  if (standing_ == Standing::stuck && before != Standing::stuck)
+    events.tell({.kind = EventKind::no_moves, .time = time});
+}
+
+void Referee::look_at_goals(double time, EventQueue& events) {
+  if (std::exchange(looked_at_, setup_.table.revision()) == setup_.table.revision()) return;
+  const Rulebook rules = rulebook();
+  const bool won = reached(setup_.won, setup_.table, rules);
+  const bool lost = !won && reached(setup_.lost, setup_.table, rules);
+  const Standing before = standing_;
+  if (won) standing_ = Standing::won;
+  if (lost) standing_ = Standing::lost;
+  if (!won && !lost && (before == Standing::won || before == Standing::lost)) standing_ = Standing::open;
+  if (standing_ == before || !(won || lost)) return;
+  events.tell({.kind = won ? EventKind::won : EventKind::lost, .time = time});
 }
 
 Verdict Referee::go_back(bool redo, double own) {
   const Verdict verdict = redo ? history_.redo(setup_.table) : history_.undo(setup_.table);
   if (!verdict) return verdict;
   find_opened(own);
-  no_moves_told_ = false;
+  standing_ = Standing::open;
   return verdict;
 }
 

@@ -82,6 +82,11 @@ class Referee {
   void follow_up(ZoneId from, double time, EventQueue& events);
   /// The move is whole: it is a step of undo, and it is seen whether any move is left.
   void finish_move(double time, EventQueue& events);
+  /// Whether any move is left in a game that is neither won nor lost.
+  void look_whether_stuck(double time, EventQueue& events);
+  /// Whether the game is won or lost now, if the table has changed.
+  void look_at_goals(double time, EventQueue& events);
+  [[nodiscard]] Standing standing() const { return standing_; }
   Verdict go_back(bool redo, double own);
 
   // Comparing (comparing.cpp).
@@ -126,7 +131,8 @@ class Referee {
   std::vector<CardId> opened_ = {};  // by taps, to be compared
   std::optional<double> compare_at_ = {};
   ZoneId comparing_ = {};
-  bool no_moves_told_ = false;
+  Standing standing_ = Standing::open;
+  std::uint64_t looked_at_ = 0;             // the table's revision when the goals were looked at
   std::vector<std::uint64_t> celled_ = {};  // by zone: its revision when cells were given
   std::uint64_t revision_ = 0;
   std::vector<MoveStep> steps_ = {};  // scratch

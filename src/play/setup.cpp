@@ -150,6 +150,8 @@ void check(const TableSetup& setup) {
     check(setup.handling_of(zone.id), zone, setup.table);
   }
   check(setup.round, setup.table);
+  check(setup.won, setup.table);
+  check(setup.lost, setup.table);
   if (setup.deal_from && !setup.table.zone(setup.deal_from)) {
     throw Error(fmt::format("table: the deal comes from zone {}: a zone of the table is expected",
                             setup.deal_from.value));

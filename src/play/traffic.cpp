@@ -21,21 +21,27 @@ void Traffic::put(std::size_t slot, const Pose& pose) {
   set_waits(slot, false);
 }
 
-void Traffic::fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay) {
+void Traffic::set_departure(std::size_t slot, bool travels) {
   cards_[slot].departure = ++departures_;
+  cards_[slot].travels = travels;
+  cards_[slot].arrived = false;
+}
+
+void Traffic::fly(std::size_t slot, const Pose& goal, const Glide& glide, bool travels, double delay) {
+  set_departure(slot, travels);
   travel(slot, goal, glide, delay);
   ++revision_;
 }
 
 void Traffic::put_in_flight(std::size_t slot, const Pose& pose) {
   put(slot, pose);
-  cards_[slot].departure = ++departures_;
+  set_departure(slot, false);
   ++revision_;
 }
 
 void Traffic::hold(std::size_t slot) {
   cards_[slot].held = true;
-  cards_[slot].departure = ++departures_;
+  set_departure(slot, false);
   part_of_[slot] = {};
   ++revision_;
 }
@@ -99,10 +105,12 @@ void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests,
       }
     } else if (shift.other_zone) {
       state.waits_at = shift.rested_at;
-      fly(s, resting, feel.move, double{feel.trail} * static_cast<double>(trailing_++));
+      fly(s, resting, feel.move, true, double{feel.trail} * static_cast<double>(trailing_++));
     } else if (shift.flips) {
       travel(s, resting, feel.flip);
     } else {
+      // What was carried within its zone lies elsewhere now.
+      state.travels = state.travels || (change == Change::table && resting.centre != shift.before.centre);
       motion_.shift(s, resting, change == Change::room ? feel.raise : feel.shift);
     }
   }
@@ -119,7 +127,7 @@ std::optional<double> Traffic::depart(const Departure& d, const Glide& glide, Pe
     state.waits_at = d.waits_at.value_or(state.departure > 0 ? flight_order(state.departure) : d.rests_at);
   }
   part_of_[d.slot] = by;
-  state.departure = ++departures_;
+  set_departure(d.slot, d.from || motion_.goal(d.slot).centre != d.goal.centre);
   travel(d.slot, d.goal, glide, d.delay, clock);
   ++revision_;
   return motion_.lands_at(d.slot);
@@ -162,9 +170,15 @@ void Traffic::advance_to(double own, double time, const Table& table, EventQueue
     }
     // A locked card waits where it has arrived: it has not landed.
     if (state.departure == 0 || state.held || state.locked) continue;
+    const bool landed = passage.kind == Passage::Kind::landed;
+    const PerformanceId by = part_of_[passage.slot];
+    if (state.travels && !std::exchange(state.arrived, true))
+      events.tell_card(EventKind::arrived, time, card->id, card->zone, by);
+    if (!landed) continue;
     state.departure = 0;
     ++revision_;
-    events.tell_card(EventKind::landed, time, card->id, card->zone, part_of_[passage.slot]);
+    if (std::exchange(state.travels, false))
+      events.tell_card(EventKind::landed, time, card->id, card->zone, by);
   }
   motion_.forget_passages();
 }

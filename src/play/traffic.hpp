@@ -37,6 +37,8 @@ class Traffic {
     bool waits = false;           ///< for the start of its flight
     bool held = false;            ///< follows a pointer
     bool locked = false;          ///< waits at its target for an answer
+    bool travels = false;         ///< to another zone or place: its landing is told
+    bool arrived = false;         ///< it was at its goal already
     std::uint64_t departure = 0;  ///< the order in which it left; 0: it has not left its place
     std::uint64_t waits_at = 0;   ///< its drawing order while it waits
 
@@ -60,8 +62,8 @@ class Traffic {
   void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0, ClockIndex clock = 0);
   /// Puts a card down at once.
   void put(std::size_t slot, const Pose& pose);
-  /// Sends a card through the air, above everything that rests.
-  void fly(std::size_t slot, const Pose& goal, const Glide& glide, double delay = 0);
+  /// Sends a card through the air, above everything that rests; `travels`: to another place than its own.
+  void fly(std::size_t slot, const Pose& goal, const Glide& glide, bool travels, double delay = 0);
   /// Puts a card down at once, above everything that rests.
   void put_in_flight(std::size_t slot, const Pose& pose);
   void lean(std::size_t slot, const Offset& by, const Spring& spring) { motion_.lean(slot, by, spring); }
@@ -119,6 +121,7 @@ class Traffic {
 
  private:
   void set_waits(std::size_t slot, bool waits);
+  void set_departure(std::size_t slot, bool travels);
 
   Motion motion_ = {};  // goes by the table's clock
   std::vector<CardState> cards_ = {};

@@ -34,6 +34,7 @@ TEST_CASE("play: drawn cards leave one by one, turn on the way, land in order, a
   CHECK(counted(events) == std::map<EventKind, int>{{EventKind::began, 1},
                                                     {EventKind::departed, 3},
                                                     {EventKind::edge_on, 3},
+                                                    {EventKind::arrived, 3},
                                                     {EventKind::landed, 3},
                                                     {EventKind::cue, 3},
                                                     {EventKind::ended, 1},

@@ -17,7 +17,8 @@ struct Passage {
   enum class Kind : std::uint8_t {
     departed,  ///< it had waited for the start of its way
     edge_on,   ///< its flip has come as far as its edge: the side that shows has changed
-    landed,    ///< it arrived at its goal
+    arrived,   ///< on a spring: it is at its goal for the first time, and may swing on
+    landed,    ///< it came to rest at its goal
   };
 
   Kind kind = Kind::landed;
@@ -93,12 +94,12 @@ class APSIDON_CORE_EXPORT Motion {
 
   /// The first that asks after time has gone on has all poses computed, O(cards awake).
   [[nodiscard]] const Pose& pose(std::size_t slot) const {
-    if (stale_) compute();
+    if (stale_ || !begun_.empty()) compute();
     return poses_[slot];
   }
   /// By slot.
   [[nodiscard]] std::span<const Pose> poses() const {
-    if (stale_) compute();
+    if (stale_ || !begun_.empty()) compute();
     return poses_;
   }
   [[nodiscard]] const Pose& goal(std::size_t slot) const;
@@ -136,8 +137,9 @@ class APSIDON_CORE_EXPORT Motion {
 
   struct APSIDON_CORE_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
-  mutable std::vector<Pose> poses_;  // by slot; of cards on their way as they were computed last
-  mutable bool stale_ = false;       // time has gone on since
+  mutable std::vector<Pose> poses_;           // by slot; of cards on their way as they were computed last
+  mutable bool stale_ = false;                // time has gone on since
+  mutable std::vector<std::uint32_t> begun_;  // slots whose ways have begun or changed since
 };
 
 }  // namespace apsidon

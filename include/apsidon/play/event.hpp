@@ -31,7 +31,9 @@ enum class EventKind : std::uint8_t {
   recycled,       ///< a waste was recycled into its stock
   matched,        ///< `count` open cards belong together; the first is `card`
   unmatched,      ///< they do not, and are covered again
-  no_moves,       ///< nothing can be moved or drawn any more
+  won,            ///< the table is as a game is won
+  lost,           ///< the table is as a game is lost
+  no_moves,       ///< nothing can be moved or drawn any more, and the game is neither won nor lost
   undone,         ///< the last move was taken back
   redone,         ///< and made again
   hovered,        ///< the pointer is over a card
@@ -42,14 +44,16 @@ enum class EventKind : std::uint8_t {
   emptied,        ///< `from` has no cards any more
   departed,       ///< a card of a performance leaves
   edge_on,        ///< a card that flips is edge-on: the side that shows changes now
-  landed,         ///< a card that travelled to another place has arrived
-  began,          ///< a performance begins
-  cue,            ///< a named moment of a performance
-  ended,          ///< a performance is over
-  stopped,        ///< a performance was stopped before its end
-  rang,           ///< a timer came to its time
-  time_up,        ///< a countdown ran out
-  settled,        ///< nothing moves any more
+  arrived,  ///< a card that travels to another zone or place is there for the first time; on a spring it may
+            ///< swing on
+  landed,   ///< and has come to rest there
+  began,    ///< a performance begins
+  cue,      ///< a named moment of a performance
+  ended,    ///< a performance is over
+  stopped,  ///< a performance was stopped before its end
+  rang,     ///< a timer came to its time
+  time_up,  ///< a countdown ran out
+  settled,  ///< nothing moves any more, nothing is held, and no performance has anything left to do
 };
 
 inline constexpr std::size_t event_kind_count = static_cast<std::size_t>(EventKind::settled) + 1;

@@ -5,6 +5,7 @@
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/play/judge.hpp"
+#include "apsidon/rules/goal.hpp"
 
 namespace apsidon {
 
@@ -15,6 +16,8 @@ class APSIDON_CORE_EXPORT MovesView {
 
   [[nodiscard]] bool can_undo() const;
   [[nodiscard]] bool can_redo() const;
+  /// How the game stands by the goals of its table and, after a move, by what may still be done.
+  [[nodiscard]] Standing standing() const;
   /// The proposals that wait for an answer. Valid until the next call of the playfield that is not const.
   [[nodiscard]] std::span<const Proposal> waiting() const;
 

@@ -9,6 +9,7 @@
 #include "apsidon/layout/plan.hpp"
 #include "apsidon/play/handling.hpp"
 #include "apsidon/play/panel.hpp"
+#include "apsidon/rules/goal.hpp"
 #include "apsidon/rules/rulebook.hpp"
 
 namespace apsidon {
@@ -85,7 +86,9 @@ struct APSIDON_CORE_EXPORT TableSetup {
   /// For `solve` and the like, by ZoneId - 1.
   [[nodiscard]] std::span<const ZoneLayout> layouts() const { return layouts_; }
   /// For judging without a playfield. Valid until the set-up changes.
-  [[nodiscard]] Rulebook rulebook() const { return {rules_, links}; }
+  [[nodiscard]] Rulebook rulebook() const {
+    return {.zones = rules_, .links = links, .won = &won, .lost = &lost};
+  }
   /// How many zones were added; a table with others fails `check`.
   [[nodiscard]] std::size_t zone_count() const { return layouts_.size(); }
 
@@ -97,6 +100,8 @@ struct APSIDON_CORE_EXPORT TableSetup {
   std::vector<Plan> plans = {};  ///< at least one; the one that gives the larger card is used
   ZoneId deal_from = {};         ///< where a deal's cards come from; none: from above the window
   RoundPlan round = {};
+  Goal won = {};          ///< how it lies when the game is won
+  Goal lost = {};         ///< how it lies when the game is lost
   std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
 
  private:

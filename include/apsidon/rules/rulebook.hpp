@@ -69,12 +69,16 @@ class OwnAnswers {
   ~OwnAnswers() = default;
 };
 
+struct Goal;
+
 /// All rules of a table. A view: what it refers to must outlive it.
 struct Rulebook {
   std::span<const ZoneRules> zones = {};                  ///< by ZoneId - 1; a zone beyond its end gives and
                                                           ///< takes nothing
   std::span<const std::pair<ZoneId, ZoneId>> links = {};  ///< slots that are neighbours
   std::span<const CardId> locked = {};                    ///< cards that may not be moved now
+  const Goal* won = nullptr;                              ///< when a game is won, if not null
+  const Goal* lost = nullptr;                             ///< when it is lost, if not null
   OwnAnswers* own = nullptr;                              ///< answers for the rules in code, if not null
 };
 

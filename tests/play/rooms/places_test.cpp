@@ -73,9 +73,10 @@ TEST_CASE("play: a card waits exactly while motion has it wait, and has a depart
       }
       if (t < 1 && r.chance(0.3f)) {
         const auto s = static_cast<std::uint32_t>(r.below(setup.table.slot_count()));
-        const auto lands =
-            traffic.depart({.slot = s, .goal = arrangement.resting(s), .delay = double{r.uniform(0, 0.5f)}},
-                           feel.draw.glide, {}, 0);
+        const auto lands = traffic.depart({.slot = s,
+                                           .goal = {.centre = {1.0f + static_cast<float>(sent), 9}},
+                                           .delay = double{r.uniform(0, 0.5f)}},
+                                          feel.draw.glide, {}, 0);
         RC_ASSERT(lands.has_value() == (s != held));
         if (lands) ++sent;
       }
@@ -99,7 +100,7 @@ TEST_CASE("play: that all has settled is told once, and again only after somethi
   test::follow(traffic, arrangement, setup, Change::first);
   CHECK_FALSE(traffic.to_be_settled());
   for (int round = 0; round < 2; ++round) {
-    traffic.fly(0, {.centre = {50.0f + static_cast<float>(round), 50}}, {.seconds = 0.5f});
+    traffic.fly(0, {.centre = {50.0f + static_cast<float>(round), 50}}, {.seconds = 0.5f}, true);
     const double start = traffic.now();
     traffic.advance_to(start + 0.2, start + 0.2, setup.table, events);
     CHECK_FALSE(traffic.to_be_settled());
