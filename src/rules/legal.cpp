@@ -1,40 +1,63 @@
 // All that a player may do, found without judging each run card by card.
 #include <algorithm>
+#include <vector>
 
 #include "apsidon/rules/move.hpp"
 #include "rules/ask.hpp"
+#include "rules/wants.hpp"
 
 namespace apsidon {
 
 using rules_detail::ask;
 using rules_detail::Asked;
+using rules_detail::Asker;
+using rules_detail::collect_wants;
+using rules_detail::Want;
 
 namespace {
 
-/// A zone that takes something, with what every question about it needs.
-struct Target {
-  ZoneId zone;
-  const ZoneRules* rules;
-  CardId top;
-  const FaceTraits* traits;  // of the top card, if there is one
-  bool exchanges;            // a single card would exchange places with its only one
-};
+/// All that the zones of a table want, in their order.
+struct Demand {
+  /// A zone that may take something.
+  struct Target {
+    ZoneId zone = {};
+    const ZoneRules* rules = nullptr;
+    CardId top = {};
+    const FaceTraits* traits = nullptr;  // of the top card, if there is one
+    bool exchanges = false;              // a single card would exchange places with its only one
+    bool asks = false;                   // a want is met, and still the rule has to be asked
+  };
+  struct OfTarget {
+    Want want;
+    std::size_t target;
+  };
 
-std::vector<Target> targets_of(const Table& table, const Rulebook& rules) {
-  std::vector<Target> targets;
-  targets.reserve(std::min(table.zones().size(), rules.zones.size()));
-  for (std::size_t i = 0; i < targets.capacity() && i < rules.zones.size() && i < table.zones().size(); ++i) {
-    const Zone& zone = table.zones()[i];
-    if (rules.zones[i].drop.kind == RuleKind::nothing) continue;
-    const CardId top = zone.cards.empty() ? CardId{} : zone.cards.back();
-    targets.push_back({.zone = zone.id,
-                       .rules = &rules.zones[i],
-                       .top = top,
-                       .traits = top ? &table.deck().traits(table.card(top)->face) : nullptr,
-                       .exchanges = rules.zones[i].exchanges && zone.cards.size() == 1});
+  Demand(const Table& table, const Rulebook& rules) {
+    const std::size_t count = std::min(table.zones().size(), rules.zones.size());
+    targets.reserve(count);
+    wants.reserve(2 * count);
+    std::vector<Want> own;
+    own.reserve(8);
+    for (std::size_t i = 0; i < count; ++i) {
+      const Zone& zone = table.zones()[i];
+      Target to{.zone = zone.id, .rules = &rules.zones[i]};
+      to.exchanges = to.rules->exchanges && zone.cards.size() == 1;
+      if (to.rules->drop.kind == RuleKind::nothing && !to.exchanges) continue;
+      if (!zone.cards.empty()) {
+        to.top = zone.cards.back();
+        to.traits = &table.deck().traits(table.card(to.top)->face);
+      }
+      own.clear();
+      to.asks = to.exchanges || !collect_wants(to.rules->drop, to.traits, own);
+      if (to.asks) own.assign(1, {});
+      for (const Want& want : own) wants.push_back({want, targets.size()});
+      targets.push_back(to);
+    }
   }
-  return targets;
-}
+
+  std::vector<Target> targets;
+  std::vector<OfTarget> wants;
+};
 
 /// Calls `with` for each run that may be picked up from a zone, from the lowest; returns false when `with`
 /// did.
@@ -73,10 +96,23 @@ bool each_run(const Table& table, const Rulebook& rules, const Zone& zone, const
   return true;
 }
 
+/// Where its wants do not say it.
+bool takes(const Table& table, const Rulebook& rules, const Demand::Target& to, const Card& card,
+           const Run& run) {
+  if (to.exchanges && run.count == 1) return judge_drop(table, rules, run, to.zone).allowed();
+  Asked q(table, rules);
+  q.set_card(card);
+  q.count = run.count;
+  q.zone = to.zone;
+  q.onto = to.top;
+  q.below = to.traits;
+  return ask<bool>(to.rules->drop, q);
+}
+
 /// Calls `with` for every legal move until it returns false.
 template <class With>
 void each_legal_move(const Table& table, const Rulebook& rules, With with) {
-  const std::vector<Target> targets = targets_of(table, rules);
+  const Demand demand(table, rules);
   for (const Zone& zone : table.zones()) {
     if (zone.id.value > rules.zones.size()) return;
     const ZoneRules& own = rules.zones[zone.id.value - 1];
@@ -86,18 +122,15 @@ void each_legal_move(const Table& table, const Rulebook& rules, With with) {
     }
     if (own.pick.kind == PickKind::nothing || zone.cards.empty()) continue;
     const auto each_target = [&](const Card& card, std::size_t count) {
-      Asked q(table, rules);
-      q.set_card(card);
-      q.count = count;
-      for (const Target& to : targets) {
-        if (to.zone == zone.id) continue;
-        const Run run{card.id, count};
-        q.zone = to.zone;
-        q.onto = to.top;
-        q.below = to.traits;
-        const bool good = to.exchanges && count == 1 ? judge_drop(table, rules, run, to.zone).allowed()
-                                                     : ask<bool>(to.rules->drop, q);
-        if (good && !with(Move{.run = run, .from = zone.id, .to = to.zone})) return false;
+      const Asker face(table.deck().traits(card.face));
+      const Run run{card.id, count};
+      std::size_t met = demand.targets.size();
+      for (const Demand::OfTarget& by : demand.wants) {
+        if (!by.want.takes(face, count) || by.target == met) continue;
+        const Demand::Target& to = demand.targets[by.target];
+        if (to.zone == zone.id || (to.asks && !takes(table, rules, to, card, run))) continue;
+        met = by.target;
+        if (!with(Move{.run = run, .from = zone.id, .to = to.zone})) return false;
       }
       return true;
     };
