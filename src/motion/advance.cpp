@@ -1,6 +1,5 @@
 // Everything goes on to a time: who departs, flips and lands meanwhile, and all poses.
 #include <algorithm>
-#include <cmath>
 
 #include "motion/impl.hpp"
 
@@ -13,15 +12,19 @@ void Motion::Impl::pass(std::span<Pose> poses) {
   for (Bucket& b : buckets) {
     if (b.size() == 0) continue;
     landed.clear();
-    // What is clearly later need not be asked with all care.
-    const double surely_later = own_now(b.clock) + 1e-6 * std::max(1.0, std::abs(own_now(b.clock)));
-    for (std::size_t block = 0; block * due_block < b.size(); ++block) {
-      if (b.least_next(block) > surely_later || !has_shown(b.clock, b.least_next(block))) continue;
-      const std::size_t begin = block * due_block;
-      come_due(b, begin, std::min(begin + due_block, b.size()), surely_later, poses);
-      b.find_least(block);
+    // Block by block, while those that are due are few: mostly one is, or all are.
+    for (int few = 8; b.least_due() < never && has_shown(b.clock, b.least_due()); --few) {
+      const std::size_t block = b.first_block();
+      const std::size_t begin = few > 0 ? block * due_block : 0;
+      come_due(b, begin, few > 0 ? std::min(begin + due_block, b.size()) : b.size(), poses);
+      if (few > 0) {
+        b.look_again(block);
+      } else {
+        b.look_again_at_all();
+      }
     }
     // The last of the bucket get the places of those that have landed.
+    if (!std::is_sorted(landed.begin(), landed.end())) std::sort(landed.begin(), landed.end());
     std::size_t count = b.size();
     for (auto it = landed.rbegin(); it != landed.rend(); ++it) {
       if (*it == --count) continue;
@@ -35,10 +38,9 @@ void Motion::Impl::pass(std::span<Pose> poses) {
 
 /// Tells of what has come to pass with the records of a block, and lets those that have landed sleep at their
 /// goals.
-void Motion::Impl::come_due(Bucket& b, std::size_t begin, std::size_t end, double surely_later,
-                            std::span<Pose> poses) {
+void Motion::Impl::come_due(Bucket& b, std::size_t begin, std::size_t end, std::span<Pose> poses) {
   for (std::size_t i = begin; i < end; ++i) {
-    if (b.nexts[i] > surely_later || !has_shown(b.clock, b.nexts[i])) continue;
+    if (!has_shown(b.clock, b.nexts[i])) continue;
     const std::size_t slot = b.slots[i];
     if ((b.specials[i] & Bucket::waits) != 0 && has_shown(b.clock, b.starts[i])) {
       b.specials[i] &= static_cast<std::uint8_t>(~Bucket::waits);

@@ -115,7 +115,7 @@ struct Motion::Impl {
   /// and fro makes nothing early.
   [[nodiscard]] bool has_shown(ClockIndex clock, double own) const { return when(clock, own) <= now; }
   void pass(std::span<Pose> poses);
-  void come_due(Bucket& b, std::size_t begin, std::size_t end, double surely_later, std::span<Pose> poses);
+  void come_due(Bucket& b, std::size_t begin, std::size_t end, std::span<Pose> poses);
   void end_asides(std::span<Pose> poses);
   void write_all(std::span<Pose> poses);
   void write_one(std::size_t slot, std::span<Pose> poses);

@@ -182,30 +182,29 @@ void Bucket::set(std::size_t i, const Record& r) {
 void Bucket::find_next(std::size_t i) {
   const double next = std::min({dues[i].edge, dues[i].arrives, dues[i].lands});
   nexts[i] = (specials[i] & waits) != 0 ? std::min(starts[i], next) : next;
-  note_next(i);
+  dues_first_.lower(i / due_block, nexts[i]);
 }
 
-void Bucket::note_next(std::size_t i) {
-  double& least = leasts_[i / due_block];
-  least = i % due_block == 0 && i + 1 == count_ ? nexts[i] : std::min(least, nexts[i]);
-}
-
-void Bucket::find_least(std::size_t block) {
+double Bucket::due_of(std::size_t block) const {
   const std::size_t begin = block * due_block;
   const std::size_t end = std::min(begin + due_block, count_);
   double least = never;
   for (std::size_t i = begin; i < end; ++i) least = std::min(least, nexts[i]);
-  leasts_[block] = least;
+  return least;
+}
+
+void Bucket::look_again(std::size_t block) { dues_first_.set(block, due_of(block)); }
+
+void Bucket::look_again_at_all() {
+  dues_first_.set_all([&](std::size_t block) { return due_of(block); });
 }
 
 double Bucket::next_due() {
-  const std::size_t blocks = (count_ + due_block - 1) / due_block;
   for (;;) {
-    const auto least =
-        std::min_element(leasts_.begin(), leasts_.begin() + static_cast<std::ptrdiff_t>(blocks));
-    const double bound = *least;
-    find_least(static_cast<std::size_t>(least - leasts_.begin()));
-    if (*least <= bound) return bound;  // no other block is before it
+    const double bound = least_due();
+    if (bound == never) return never;
+    look_again(first_block());
+    if (least_due() <= bound) return bound;
   }
 }
 
@@ -230,7 +229,7 @@ void Bucket::move(std::size_t from, std::size_t to) {
   specials[to] = specials[from];
   slots[to] = slots[from];
   whos[to] = whos[from];
-  leasts_[to / due_block] = std::min(leasts_[to / due_block], nexts[to]);
+  dues_first_.lower(to / due_block, nexts[to]);
 }
 
 void Bucket::make_room(std::size_t count) {
@@ -246,7 +245,7 @@ void Bucket::make_room(std::size_t count) {
   specials.resize(room);
   slots.resize(room);
   whos.resize(room);
-  leasts_.resize((room + due_block - 1) / due_block, never);
+  dues_first_.make_room((room + due_block - 1) / due_block);
 }
 
 State state_of(const Bucket& bucket, const Record& r, const Bend* bend, double time) {

@@ -9,6 +9,7 @@
 #include "apsidon/geometry/pose.hpp"
 #include "apsidon/motion/glide.hpp"
 #include "apsidon/motion/motion.hpp"
+#include "motion/due_tree.hpp"
 #include "motion/spring_shares.hpp"
 
 namespace apsidon::motion_detail {
@@ -101,19 +102,21 @@ class Bucket {
   void cut(std::size_t count) { count_ = count; }
   /// Notes when something is due next: it leaves, is edge-on, arrives, or lands.
   void find_next(std::size_t i);
-  /// No record of a block is due before this.
-  [[nodiscard]] double least_next(std::size_t block) const { return leasts_[block]; }
-  /// Finds that time anew: records that have left the block may have set it.
-  void find_least(std::size_t block);
+  /// A time before which nothing is due, and the block of `due_block` records of which it is known.
+  [[nodiscard]] double least_due() const { return dues_first_.least(); }
+  [[nodiscard]] std::size_t first_block() const { return dues_first_.first(); }
+  /// Finds when a block is due: records that have left it may have been the first.
+  void look_again(std::size_t block);
+  void look_again_at_all();
   /// When something is due first.
   [[nodiscard]] double next_due();
 
  private:
   void make_room(std::size_t count);
-  void note_next(std::size_t i);
+  [[nodiscard]] double due_of(std::size_t block) const;
 
-  std::size_t count_ = 0;  // of records; the arrays are as long as the most that there were
-  std::vector<double> leasts_ = {};
+  std::size_t count_ = 0;    // of records; the arrays are as long as the most that there were
+  DueTree dues_first_ = {};  // by block
 };
 
 /// Position and velocity at a time of the record's clock, without effects.
@@ -132,9 +135,8 @@ void write_poses(const Bucket& bucket, std::size_t begin, std::size_t end, doubl
 
 /// How many records are written at once.
 inline constexpr std::size_t block_size = 16;
-/// For how many it is known together when one of them is due: few, so that the first is found soon, and that
-/// there are few to look at then.
-inline constexpr std::size_t due_block = 128;
+/// For how many it is known together when one of them is due.
+inline constexpr std::size_t due_block = 8;
 
 [[nodiscard]] Values values_of(const Pose& pose);
 [[nodiscard]] Pose pose_of(const Values& values, float flip_axis);

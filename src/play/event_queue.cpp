@@ -35,7 +35,8 @@ Event& EventQueue::next() {
     ++lost_;
   }
   if (count_ == ring_.size()) make_room();
-  return ring_[(first_ + count_++) % ring_.size()];
+  const std::size_t at = first_ + count_++;
+  return ring_[at < ring_.size() ? at : at - ring_.size()];
 }
 
 void EventQueue::make_room() {
@@ -56,11 +57,12 @@ void EventQueue::tell_card(EventKind kind, double time, CardId card, ZoneId to, 
   event.performance = by;
 }
 
-Event EventQueue::take() {
-  Event event = ring_[first_];  // a copy, so that its storage stays
-  first_ = (first_ + 1) % ring_.size();
+std::optional<Event> EventQueue::take() {
+  if (count_ == 0) return std::nullopt;
+  const std::size_t at = first_;
+  first_ = at + 1 == ring_.size() ? 0 : at + 1;
   --count_;
-  return event;
+  return std::optional<Event>(std::in_place, std::move(ring_[at]));
 }
 
 }  // namespace apsidon::play_detail

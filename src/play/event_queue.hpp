@@ -2,6 +2,7 @@
 // Where the events of a playfield wait to be read. Not installed.
 #include <cstddef>
 #include <cstdint>
+#include <optional>
 #include <vector>
 
 #include "apsidon/play/event.hpp"
@@ -19,8 +20,8 @@ class EventQueue {
   void tell_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by);
 
   [[nodiscard]] bool any() const { return count_ > 0; }
-  /// Takes the first out; there is one.
-  Event take();
+  /// Takes the first out; nothing when there is none.
+  std::optional<Event> take();
   [[nodiscard]] std::uint64_t lost() const { return lost_; }
   /// Drops what waits.
   void forget() { count_ = 0; }

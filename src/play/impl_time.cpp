@@ -16,9 +16,8 @@ std::optional<Event> Impl::next_event(double until) {
   until = std::max(until, now());
   while (!events.any() && step(until)) {
   }
-  if (events.any()) return events.take();
-  go_to(until, table_due());
-  return std::nullopt;
+  if (!events.any()) go_to(until, table_due());
+  return events.take();
 }
 
 void Impl::advance_to(double time) {

@@ -81,7 +81,7 @@ TEST_CASE("play: a card waits exactly while motion has it wait, and has a depart
         if (lands) ++sent;
       }
       traffic.advance_to(t, t, setup.table, events);
-      while (events.any()) landed += events.take().kind == EventKind::landed ? 1u : 0u;
+      while (events.any()) landed += events.take()->kind == EventKind::landed ? 1u : 0u;
       for (std::size_t s = 0; s < setup.table.slot_count(); ++s) {
         RC_ASSERT(traffic.card(s).waits == traffic.motion().waiting(s));
         if (!traffic.motion().on_its_way(s) && s != held) RC_ASSERT(traffic.card(s).departure == 0);

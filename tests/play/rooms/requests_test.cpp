@@ -33,7 +33,7 @@ struct Ground {
 
 std::size_t count(EventQueue& events, EventKind kind) {
   std::size_t n = 0;
-  while (events.any()) n += events.take().kind == kind ? 1u : 0u;
+  while (events.any()) n += events.take()->kind == kind ? 1u : 0u;
   return n;
 }
 
