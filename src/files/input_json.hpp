@@ -9,8 +9,8 @@
 
 namespace apsidon::files_detail {
 
-inline constexpr double most_px = 1e7;
-inline constexpr double most_seconds = 1e12;
+inline constexpr double most_px = most_input_px;
+inline constexpr double most_seconds = most_input_seconds;
 
 [[nodiscard]] nlohmann::ordered_json json_of(const Input& input, const TableSetup& setup);
 [[nodiscard]] Input read_input(const Node& node, const TableSetup& setup);

@@ -15,7 +15,13 @@ bool finite(std::initializer_list<double> numbers) {
 
 /// Whether an input can be meant: its numbers are, and its options are in their ranges.
 struct Meant {
-  bool operator()(const PointerInput& i) const { return is_finite(i.at); }
+  bool operator()(const PointerInput& i) const {
+    return std::abs(double{i.at.x}) <= most_input_px && std::abs(double{i.at.y}) <= most_input_px;
+  }
+  bool operator()(const MoveInput& i) const { return is_finite(i.move.position.value_or(Vec2{})); }
+  bool operator()(const EditInput& i) const {
+    return is_finite(i.edit.position) && is_finite(i.edit.made.at);
+  }
   bool operator()(const ResizeInput& i) const {
     return finite({i.window.width, i.window.height, i.pixel_ratio, i.insets.left, i.insets.top,
                    i.insets.right, i.insets.bottom});
@@ -47,6 +53,19 @@ struct Meant {
     }
   }
 };
+
+/// A number of seconds that is none counts as 0, one without end as very many.
+void clean(double& seconds) {
+  seconds = std::isnan(seconds) ? 0 : std::clamp(seconds, -most_input_seconds, most_input_seconds);
+}
+
+void clean(Script& script) {
+  clean(script.act.seconds);
+  for (double& delay : script.act.delays) {
+    if (!std::isfinite(delay)) delay = 0;
+  }
+  for (Script& part : script.parts) clean(part);
+}
 
 /// Does what each kind of input asks for.
 struct Taker {
@@ -148,7 +167,7 @@ struct Taker {
 
 /// An input comes in and waits for its time. Returns whether it would be used as things are now.
 bool Impl::offer(const Input& input) {
-  if (!std::isfinite(time_of(input)) || !std::visit(Meant{}, input)) {
+  if (!(std::abs(time_of(input)) <= most_input_seconds) || !std::visit(Meant{}, input)) {
     ++client.ignored;
     return false;
   }
@@ -184,7 +203,7 @@ bool Impl::would_use(const Input& input) {
 Outcome Impl::call(Input input) {
   if (!std::visit(Meant{}, input)) {
     ++client.ignored;
-    return {};
+    return {.verdict = {.reason = Reason::unknown_index}};
   }
   do_due();
   return take(std::move(input));
@@ -193,6 +212,8 @@ Outcome Impl::call(Input input) {
 /// What is taken late counts, and is recorded, as of now.
 Outcome Impl::take(Input input) {
   std::visit([&](auto& i) { i.time = now(); }, input);
+  if (auto* i = std::get_if<PerformInput>(&input)) clean(i->script);
+  if (auto* i = std::get_if<ClockInput>(&input)) clean(i->number);
   ++client.inputs;
   if (client.recorder) client.recorder(input);
   bring_foretold(now());

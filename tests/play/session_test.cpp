@@ -1,4 +1,5 @@
 // Sessions through every call there is, replayed from nothing but a table file and a log.
+#include <cmath>
 #include <filesystem>
 #include <fstream>
 #include <iomanip>
@@ -127,7 +128,17 @@ class Session {
 
   void rest(Random& r) {
     const PerformanceId last{performances_};
-    switch (r.below(18)) {
+    switch (r.below(19)) {
+      case 18: {
+        // Numbers that are none: what is recorded can be read again.
+        Act odd{.kind = ActKind::draw, .from = zone(r), .to = zone(r), .count = 2, .seconds = NAN};
+        odd.delays = {NAN, INFINITY};
+        performances_ = field_.performances().perform({.act = odd}).value;
+        (void)field_.time().start_timer(NAN);
+        field_.time().start_countdown(field_.time().add_countdown(INFINITY));
+        (void)field_.edits().set_position(card(r), {NAN, 0});
+        return;
+      }
       case 0: {
         const Script scripts[] = {deal(),
                                   shuffle(zone(r), r.below(99)),

@@ -23,6 +23,10 @@ namespace apsidon {
 
 struct TableSetup;
 
+/// How far from 0 a point may be, px, and a time, seconds; an input beyond that is ignored and counted.
+inline constexpr double most_input_px = 1e7;
+inline constexpr double most_input_seconds = 1e12;
+
 /// What a key or a pad's button means; which one that is is the client's.
 enum class Key : std::uint8_t {
   left,
