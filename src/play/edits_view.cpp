@@ -48,6 +48,8 @@ SyncReport EditsCalls::sync(std::span<const WantedZone> wanted) {
 }
 
 void EditsCalls::set_panel(PanelId panel, std::string text, float fill) {
+  // Games say what a panel shows whenever something happens: what it shows already is no change.
+  if (field_->panels.shows(panel, text, fill)) return;
   (void)field_->call(PanelInput{.panel = panel, .text = std::move(text), .fill = fill});
 }
 

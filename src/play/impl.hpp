@@ -42,8 +42,8 @@ struct Outcome {
 /// The next thing that happens by itself.
 struct Due {
   double time = 0;       ///< of the inputs
-  bool by_hand = false;  ///< of pointers that rest; otherwise on the table's clock
-  double own = 0;        ///< on that clock
+  bool by_hand = false;  ///< by a pointer that rests; otherwise by the table's clock
+  double own = 0;        ///< when the next comes by the table's clock, on that
 };
 
 struct Impl {
@@ -69,6 +69,7 @@ struct Impl {
   void advance_to(double time);
   bool step(double until);
   [[nodiscard]] Due next_due() const;
+  bool happen_by(double time, const Due& due);
   void happen(const Due& due);
   void go_to(double time, double own_due);
   void do_due();

@@ -33,34 +33,29 @@ void Impl::advance_to(double time) {
 bool Impl::step(double until) {
   const Due due = next_due();
   const double input = std::max(inbox.due(), now());
-  if (due.time > now() && settles()) {
-    traffic.settle();
-    events.tell({.kind = EventKind::settled, .time = now()});
-    return true;
-  }
-  if (std::min(due.time, input) > until) return false;
-  if (due.time <= input) {
-    happen(due);
-  } else {
-    go_to(input, due.own);
-    (void)take(inbox.take());
-  }
+  if (happen_by(std::min(input, until), due)) return true;
+  if (input > until) return false;
+  go_to(input, due.own);
+  (void)take(inbox.take());
   return true;
 }
 
 /// All that is due now happens before a call.
 void Impl::do_due() {
-  for (;;) {
-    const Due due = next_due();
-    if (due.time <= now()) {
-      happen(due);
-    } else if (settles()) {
-      traffic.settle();
-      events.tell({.kind = EventKind::settled, .time = now()});
-    } else {
-      return;
-    }
+  while (happen_by(now(), next_due())) {
   }
+}
+
+/// What is due happens if its time has come; when nothing more is due now, that all has settled is told.
+bool Impl::happen_by(double time, const Due& due) {
+  if (due.time > now() && settles()) {
+    traffic.settle();
+    events.tell({.kind = EventKind::settled, .time = now()});
+    return true;
+  }
+  if (due.time > time) return false;
+  happen(due);
+  return true;
 }
 
 double Impl::table_due() const {

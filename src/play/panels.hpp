@@ -23,6 +23,12 @@ class Panels {
         std::find_if(panels_.begin(), panels_.end(), [&](const PanelSetup& p) { return p.name == name; });
     return it == panels_.end() ? PanelId{} : PanelId{static_cast<std::uint32_t>(it - panels_.begin() + 1)};
   }
+  /// Whether it shows this already, or is no panel of the table.
+  [[nodiscard]] bool shows(PanelId id, std::string_view text, float fill) const {
+    if (!id || id.value > panels_.size()) return true;
+    const PanelSetup& panel = panels_[id.value - 1];
+    return panel.text == text && panel.fill == std::clamp(fill, 0.0f, 1.0f);
+  }
   /// A stale id changes nothing.
   void show(PanelId id, std::string text, float fill) {
     if (!id || id.value > panels_.size()) return;
