@@ -112,7 +112,7 @@ TEST_CASE("cards: a cut puts the top below, a swap exchanges, gathering takes fr
 }
 
 TEST_CASE(
-    "cards: after a shuffle that is not seen no id tells a face; a face is told later, a card can leave") {
+    "cards: after a shuffle that is not seen no id tells a face, a face is told later, a card can leave") {
   Two t(3);
   const auto cards = t.cards(t.a);
   REQUIRE(t.table.conceal(t.a));

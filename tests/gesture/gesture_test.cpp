@@ -239,12 +239,12 @@ TEST_CASE(
   });
 }
 
-TEST_CASE("gesture: inputs that are not finite mean nothing; thresholds have a range") {
+TEST_CASE("gesture: inputs that are not finite mean nothing, and thresholds have a range") {
   Listener l;
   CHECK(l.at(PointerPhase::down, NAN, 0).empty());
   CHECK_FALSE(l.reader.pressed());
   CHECK_THROWS_WITH(GestureReader({.mouse_slop = -1}),
                     "gesture thresholds: mouse_slop is -1: 0 to 1000 is expected");
   CHECK_THROWS_WITH(GestureReader({.flick_seconds = 0}),
-                    "gesture thresholds: flick seconds is 0: 0.005 to 1 is expected");
+                    "gesture thresholds: flick_seconds is 0: 0.005 to 1 is expected");
 }

@@ -114,7 +114,7 @@ TEST_CASE("layout: a hand in a low area lies straight, and with many cards keeps
   CHECK(many.front().centre.x < many.back().centre.x);
 }
 
-TEST_CASE("layout: a raised card comes out and its neighbours step aside; an insertion leaves a gap") {
+TEST_CASE("layout: a raised card comes out and its neighbours step aside, and an insertion leaves a gap") {
   const Rect area{{0, 0}, {1200, 500}};
   const auto neutral = poses_of(HandLayout{}, area, {100, 140}, open_cards(7));
   const auto raised = poses_of(HandLayout{}, area, {100, 140}, open_cards(7), {.raised = 3});

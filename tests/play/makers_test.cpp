@@ -201,3 +201,42 @@ TEST_CASE("play: events wait to be read, however late, and are lost only beyond 
   CHECK(told(h) == "picked-up proposed dropped flipped edge-on arrived landed settled ");
   CHECK(h.field.lost_events() == 0);
 }
+
+TEST_CASE("play: of a batch of inputs it is said at once which would be used") {
+  Hand h(garden());
+  Playfield& field = h.field;
+  const Vec2 card = h.middle(h.cards("column")[1]);
+  const auto point = [&](PointerPhase phase, Vec2 at, double time) {
+    return field.pointer({.phase = phase, .at = at, .time = time});
+  };
+  CHECK_FALSE(point(PointerPhase::move, card, 0.1));
+  CHECK(point(PointerPhase::down, card, 0.2));
+  CHECK(point(PointerPhase::move, {1, 1}, 0.3));
+  CHECK(point(PointerPhase::up, {1, 1}, 0.4));
+  CHECK_FALSE(point(PointerPhase::move, card, 0.5));
+  CHECK_FALSE(point(PointerPhase::down, {1, 1}, 0.6));  // nothing lies there
+  CHECK_FALSE(point(PointerPhase::up, {1, 1}, 0.7));
+  CHECK(h.told.empty());  // none was taken yet
+  CHECK(field.now() == 0);
+  h.wait(1);
+  CHECK(h.count(EventKind::picked_up) == 1);
+  CHECK_FALSE(field.key({.key = Key::undo, .time = 1.1}));
+  CHECK(field.key({.key = Key::next, .time = 1.2}));
+  CHECK(field.key({.key = Key::act, .time = 1.3}));  // what keys before it will have done
+  CHECK(point(PointerPhase::down, card, 1.4));
+  field.gate().close("menu");
+  CHECK_FALSE(point(PointerPhase::up, card, 1.5));
+  CHECK_FALSE(field.key({.key = Key::next, .time = 1.6}));
+}
+
+TEST_CASE("play: late inputs count as of now, and inputs out of order within a frame are put in order") {
+  Hand h(garden());
+  std::vector<double> times;
+  h.field.set_recorder([&](const Input& input) { times.push_back(time_of(input)); });
+  h.wait(2);
+  (void)h.field.key({.key = Key::next, .time = 1});
+  (void)h.field.key({.key = Key::next, .time = 3});
+  (void)h.field.key({.key = Key::act, .time = 2.5});
+  h.wait(2);
+  CHECK(times == std::vector<double>{2, 2.5, 3});
+}

@@ -229,7 +229,7 @@ TEST_CASE("play: the side that shows changes exactly when the event says that it
   CHECK(shows_back());
 }
 
-TEST_CASE("play: the table's clock can be held and sped up; timers and countdowns go by it") {
+TEST_CASE("play: the table's clock can be held and sped up, and timers and countdowns go by it") {
   Stage s;
   s.field.performances().deal();
   s.field.advance_to(0.2);

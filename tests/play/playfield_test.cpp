@@ -322,7 +322,7 @@ TEST_CASE("play: a resize puts what rests at its place at once and bends what fl
   CHECK(*g.field.where().live_pose(g.card("fern-1")) == *g.field.where().resting_pose(g.card("fern-1")));
 }
 
-TEST_CASE("play: what is not finite is ignored and counted; tiny windows are defined") {
+TEST_CASE("play: what is not finite is ignored and counted, and tiny windows are defined") {
   Garden g;
   CHECK_FALSE(send(g.field, PointerInput{.phase = PointerPhase::down, .at = {NAN, 0}, .time = 1}));
   CHECK_FALSE(g.field.input(PointerInput{.phase = PointerPhase::down, .at = {0, 0}, .time = INFINITY}));

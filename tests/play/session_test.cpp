@@ -268,6 +268,29 @@ TEST_CASE("play: any session through the public interface is replayed from its t
   });
 }
 
+TEST_CASE("play: going back to a snapshot of another session cannot be replayed, and is said") {
+  const TableSetup setup = []() {
+    TableSetup made(glasshouse());
+    (void)made.add({.name = "slot", .cards = {{.face = {1}}}});
+    made.plans = {{.root = across({zone({1})})}};
+    return made;
+  }();
+  Playfield other(setup);
+  (void)other.edits().flip({1}, false);
+  (void)other.edits().flip({1}, true);
+  Playfield field(setup);
+  std::vector<Input> log;
+  field.set_recorder([&](const Input& input) { log.push_back(input); });
+  const Playfield own = field;
+  field.advance_to(1);
+  field.restore(own);
+  Playfield again(setup);
+  CHECK(replay(again, log, 9, [](const Event&) {}) == 0);
+  field.restore(other);
+  Playfield once_more(setup);
+  CHECK(replay(once_more, log, 9, [](const Event&) {}) == 1);
+}
+
 TEST_CASE("tool: sessions of the four demo tables replay exactly from table and log") {
   const auto folder = std::filesystem::temp_directory_path() / "apsidon-session-test";
   std::filesystem::create_directories(folder);

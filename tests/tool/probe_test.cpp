@@ -153,7 +153,8 @@ TEST_CASE("tool: probe tells a person what may be picked up, and why not") {
   CHECK(run.out.find("a card held here would come to lie at place 0 of column-2") != std::string::npos);
 }
 
-TEST_CASE("tool: place lists the panels, the facing and how far a zone is scrolled; probe finds the panels") {
+TEST_CASE(
+    "tool: place lists the panels, the facing and how far a zone is scrolled, and probe finds the panels") {
   const std::string table = "data/market-stall.table.json";
   const auto json = nlohmann::json::parse(tool({"place", table, "--format", "json"}).out);
   CHECK(json["zones"][5]["facing"] == "left");
