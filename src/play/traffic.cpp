@@ -110,7 +110,8 @@ void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests,
       travel(s, resting, feel.flip);
     } else {
       // What was carried within its zone lies elsewhere now.
-      state.travels = state.travels || (change == Change::table && resting.centre != shift.before.centre);
+      const bool elsewhere = change == Change::table && resting.centre != shift.before.centre;
+      state.travels = state.travels || (state.departure > 0 && elsewhere);
       motion_.shift(s, resting, change == Change::room ? feel.raise : feel.shift);
     }
   }

@@ -43,7 +43,7 @@ struct Asked {
   }
 };
 
-/// The answer of a rule. As a `Verdict` with all that a sentence needs; as a `bool` at a quarter of the cost,
+/// The answer of a rule. As a `Verdict` with all that a sentence needs; as a `bool` without them,
 /// for those who ask thousands of questions: both are the same code, and never disagree.
 template <class Answer>
 [[nodiscard]] Answer ask(const Rule& rule, const Asked& q);
