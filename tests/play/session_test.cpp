@@ -327,3 +327,19 @@ TEST_CASE("tool: sessions of the four demo tables replay exactly from table and 
     }
   }
 }
+
+TEST_CASE("tool: what a rule in the game's code has answered is told to come from the log") {
+  const auto folder = std::filesystem::temp_directory_path() / "apsidon-session-test";
+  std::filesystem::create_directories(folder);
+  Random r(4);
+  Session session(with_rules_in_code(r), {.window = {900, 700}});
+  for (int i = 0; i < 80; ++i) session.step(r);
+  const std::string table = (folder / "own.table.json").string();
+  const std::string log = (folder / "own.log").string();
+  std::ofstream(table) << write_table(session.setup());
+  std::ofstream(log) << write_log(session.log(), session.setup());
+  const auto out = tool({"replay", table, log});
+  CAPTURE(out.out, out.err);
+  CHECK(out.code == 0);
+  CHECK(out.out.find("answered from the log: the game's rule 'few'") != std::string::npos);
+}
