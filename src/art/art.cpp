@@ -117,6 +117,12 @@ std::vector<ArtFinding> check_art(const Art& art, const Deck& deck, const Pictur
     const auto whole = size_of(part->picture);
     if (!whole) {
       if (std::exchange(missing[part->picture], true)) continue;
+      const Problem& problem = whole.error().front();
+      if (problem.code != ProblemCode::cannot_read) {
+        out.push_back({"no-picture", name,
+                       fmt::format("the picture '{}' cannot be shown: {}", part->picture, problem.message)});
+        continue;
+      }
       const auto near = nearest_name(part->picture, others);
       out.push_back({"no-picture", name,
                      fmt::format("the picture '{}' is not there{}", part->picture,

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "apsidon/files/read_file.hpp"
 #include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/reader.hpp"
@@ -93,7 +94,7 @@ Json json_of(const ArtSheet& sheet) {
 }  // namespace
 
 Result<Art> parse_art(std::string_view text, const std::filesystem::path& file) {
-  return read_document<Art>(text, file, "art", [](const Node& top, const Places&) {
+  return read_document<Art>(text, file, "art", [](const Node& top) {
     top.expect_keys({"apsidon", "version", "card", "sheets", "parts", "pattern", "detail_pattern", "back",
                      "backs", "sampling"});
     Art art{.parts = parts_from(top, "parts"),
@@ -113,7 +114,7 @@ Result<Art> parse_art(std::string_view text, const std::filesystem::path& file) 
 }
 
 Result<Art> load_art(const std::filesystem::path& file) {
-  const auto text = read_text(file);
+  const auto text = read_file(file);
   return text ? parse_art(*text, file) : Result<Art>(text.error());
 }
 

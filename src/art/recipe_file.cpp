@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include "apsidon/art/recipe.hpp"
+#include "apsidon/files/read_file.hpp"
 #include "files/reader.hpp"
 
 namespace apsidon {
@@ -33,7 +34,7 @@ std::map<std::string, std::vector<Vec2>> spots_from(const Node& top) {
 }  // namespace
 
 Result<Recipe> parse_recipe(std::string_view text, const std::filesystem::path& file) {
-  return read_document<Recipe>(text, file, "recipe", [](const Node& top, const Places&) {
+  return read_document<Recipe>(text, file, "recipe", [](const Node& top) {
     top.expect_keys({"apsidon", "version", "card", "suits", "ranks", "spots", "spot_width", "turns_lower",
                      "corner", "corner_width", "middles", "middle", "frame", "frames", "back"});
     Recipe recipe{.suits = pictures_from(top, "suits"),
@@ -70,7 +71,7 @@ Result<Recipe> parse_recipe(std::string_view text, const std::filesystem::path& 
 }
 
 Result<Recipe> load_recipe(const std::filesystem::path& file) {
-  const auto text = read_text(file);
+  const auto text = read_file(file);
   return text ? parse_recipe(*text, file) : Result<Recipe>(text.error());
 }
 

@@ -3,106 +3,142 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/geometry/limits.hpp"
+#include "geometry/options.hpp"
 
 namespace apsidon {
 namespace {
 
-void check_name(std::string_view what, std::string_view name) {
-  if (name.empty() || name.find_first_of(" -\t\n") != std::string_view::npos) {
+/// Names by their places. They are kept in the options.
+using Places = std::map<std::string_view, int>;
+
+/// Takes a name, or throws Error when it is none, or was taken.
+void take_name(std::string_view what, std::string_view name, Places& places) {
+  geometry_detail::check_name(fmt::format("deck: {}", what), name);
+  if (name.empty() || name.find_first_of(" -") != std::string_view::npos) {
     throw Error(fmt::format("deck: {} '{}': a name without spaces and '-' is expected", what, name));
   }
+  if (!places.emplace(name, static_cast<int>(places.size())).second) {
+    throw Error(fmt::format("deck: {} '{}' is named twice: distinct names are expected", what, name));
+  }
+}
+
+std::optional<int> place_in(const Places& places, std::string_view name) {
+  const auto it = places.find(name);
+  return it == places.end() ? std::nullopt : std::optional(it->second);
+}
+
+void check_count(std::string_view what, std::size_t count) {
+  constexpr std::size_t most = 10'000;
+  if (count > most)
+    throw Error(fmt::format("deck: {} {}: at most {} of each are expected", count, what, most));
 }
 
 }  // namespace
 
-Deck::Deck(DeckOptions options) : options_(std::move(options)) {
-  const auto& suits = options_.suits;
-  const auto& ranks = options_.ranks;
-  if (suits.empty()) throw Error("deck: no suits: at least one is expected");
-  if (ranks.empty()) throw Error("deck: no ranks: at least one is expected");
-  if (options_.copies < 1) {
-    throw Error(fmt::format("deck: copies is {}: 1 or more is expected", options_.copies));
+struct Deck::MadeOf {
+  explicit MadeOf(DeckOptions given) : options(std::move(given)) {
+    if (options.suits.empty()) throw Error("deck: no suits: at least one is expected");
+    if (options.ranks.empty()) throw Error("deck: no ranks: at least one is expected");
+    geometry_detail::check_name("deck: name", options.name);
+    if (options.copies < 1 || options.copies > static_cast<int>(most_faces)) {
+      throw Error(fmt::format("deck: copies is {}: 1 to {} is expected", options.copies, most_faces));
+    }
+    check_count("suits", options.suits.size());
+    check_count("ranks", options.ranks.size());
+    check_count("jokers", options.jokers.size());
+    if (options.suits.size() * options.ranks.size() > most_faces) {
+      throw Error(fmt::format("deck: {} suits of {} ranks: at most {} faces are expected",
+                              options.suits.size(), options.ranks.size(), most_faces));
+    }
+    take_suits();
+    take_jokers();
+    take_sets();
   }
-  if (suits.size() > 10'000 || ranks.size() > 10'000) {
-    throw Error(fmt::format("deck: {} suits and {} ranks: at most 10000 of each are expected", suits.size(),
-                            ranks.size()));
-  }
-  if (suits.size() * ranks.size() > 1'000'000) {
-    throw Error(fmt::format("deck: {} suits of {} ranks: at most 1000000 faces are expected", suits.size(),
-                            ranks.size()));
-  }
-  traits_.resize(suits.size() * ranks.size() + options_.jokers.size() + 1);
-  for (std::size_t i = 0; i < suits.size(); ++i) {
-    check_name("suit", suits[i].name);
-    for (std::size_t j = 0; j < i; ++j) {
-      if (suits[j].name == suits[i].name) {
-        throw Error(
-            fmt::format("deck: suit '{}' is named twice: distinct names are expected", suits[i].name));
+
+  void take_suits() {
+    const std::size_t rank_count = options.ranks.size();
+    traits.resize(options.suits.size() * rank_count + options.jokers.size() + 1);
+    for (std::size_t i = 0; i < options.suits.size(); ++i) {
+      const Suit& suit = options.suits[i];
+      take_name("suit", suit.name, suits);
+      geometry_detail::check_name("deck: colour", suit.colour);
+      const int colour = colours.emplace(suit.colour, static_cast<int>(i)).first->second;
+      for (std::size_t rank = 0; rank < rank_count; ++rank) {
+        traits[i * rank_count + rank + 1] = {
+            .suit = static_cast<int>(i), .rank = static_cast<int>(rank), .colour = colour, .known = true};
       }
     }
-    const auto same = [&](const Suit& s) { return s.colour == suits[i].colour; };
-    const auto colour = std::find_if(suits.begin(), suits.end(), same) - suits.begin();
-    for (std::size_t rank = 0; rank < ranks.size(); ++rank) {
-      traits_[i * ranks.size() + rank + 1] = {.suit = static_cast<int>(i),
-                                              .rank = static_cast<int>(rank),
-                                              .colour = static_cast<int>(colour),
-                                              .known = true};
-    }
+    for (const std::string& rank : options.ranks) take_name("rank", rank, ranks);
   }
-  for (std::size_t i = 0; i < ranks.size(); ++i) {
-    check_name("rank", ranks[i]);
-    if (std::find(ranks.begin(), ranks.begin() + static_cast<std::ptrdiff_t>(i), ranks[i]) !=
-        ranks.begin() + static_cast<std::ptrdiff_t>(i)) {
-      throw Error(fmt::format("deck: rank '{}' is named twice: distinct names are expected", ranks[i]));
-    }
-  }
-  take_jokers();
-  take_sets();
-}
 
-void Deck::take_jokers() {
-  const auto& suits = options_.suits;
-  const auto& jokers = options_.jokers;
-  if (jokers.size() > 10'000) {
-    throw Error(fmt::format("deck: {} jokers: at most 10000 are expected", jokers.size()));
-  }
-  for (std::size_t i = 0; i < jokers.size(); ++i) {
-    check_name("joker", jokers[i].name);
-    if (jokers[i].name == "hidden")
-      throw Error("deck: joker 'hidden': that word is for faces that are not known");
-    for (std::size_t j = 0; j < i; ++j) {
-      if (jokers[j].name != jokers[i].name) continue;
-      throw Error(
-          fmt::format("deck: joker '{}' is named twice: distinct names are expected", jokers[i].name));
+  void take_jokers() {
+    const std::size_t suit_count = options.suits.size();
+    const std::size_t first = suit_count * options.ranks.size() + 1;
+    for (std::size_t i = 0; i < options.jokers.size(); ++i) {
+      const Joker& joker = options.jokers[i];
+      take_name("joker", joker.name, jokers);
+      if (joker.name == "hidden")
+        throw Error("deck: joker 'hidden': that word is for faces that are not known");
+      geometry_detail::check_name("deck: colour", joker.colour);
+      // A colour of the suits, or of a joker before, or one of its own.
+      const int colour = joker.colour.empty()
+                             ? -1
+                             : colours.emplace(joker.colour, static_cast<int>(suit_count + i)).first->second;
+      traits[first + i] = {.colour = colour, .known = true};
     }
-    // A colour of the suits, or of a joker before, or one of its own.
-    const auto same = [&](const auto& other) { return other.colour == jokers[i].colour; };
-    const auto suit = std::find_if(suits.begin(), suits.end(), same);
-    const auto joker = std::find_if(jokers.begin(), jokers.end(), same);
-    const std::size_t first = suits.size() * options_.ranks.size() + 1;
-    const auto colour = suit != suits.end()
-                            ? suit - suits.begin()
-                            : static_cast<std::ptrdiff_t>(suits.size()) + (joker - jokers.begin());
-    traits_[first + i] = {.colour = jokers[i].colour.empty() ? -1 : static_cast<int>(colour), .known = true};
   }
-}
 
-void Deck::take_sets() {
-  for (std::size_t i = 0; i < options_.sets.size(); ++i) {
-    if (options_.sets[i].faces.empty()) throw Error("deck: a set has no faces: at least one is expected");
-    for (const std::string& text : options_.sets[i].faces) {
-      const auto face = find(text);
-      if (!face || *face == hidden_face) {
-        throw Error(fmt::format("deck: a set has '{}': a face of the deck is expected", text));
+  void take_sets() {
+    for (std::size_t i = 0; i < options.sets.size(); ++i) {
+      if (options.sets[i].faces.empty()) throw Error("deck: a set has no faces: at least one is expected");
+      for (const std::string& text : options.sets[i].faces) {
+        const auto face = find(text);
+        if (!face || *face == hidden_face) {
+          throw Error(fmt::format("deck: a set has '{}': a face of the deck is expected", text));
+        }
+        int& of_face = traits[face->value].set;
+        if (of_face >= 0) throw Error(fmt::format("deck: '{}' is in two sets: one is expected", text));
+        of_face = static_cast<int>(i);
       }
-      int& of_face = traits_[face->value].set;
-      if (of_face >= 0) throw Error(fmt::format("deck: '{}' is in two sets: one is expected", text));
-      of_face = static_cast<int>(i);
     }
   }
-}
+
+  [[nodiscard]] std::optional<FaceId> find(std::string_view text) const {
+    if (text == "hidden") return hidden_face;
+    const auto id = [](std::size_t number) { return FaceId{static_cast<std::uint32_t>(number + 1)}; };
+    const std::size_t rank_count = options.ranks.size();
+    const auto dash = text.find('-');
+    if (dash == std::string_view::npos) {
+      const auto joker = place_in(jokers, text);
+      if (!joker) return std::nullopt;
+      return id(options.suits.size() * rank_count + static_cast<std::size_t>(*joker));
+    }
+    const auto suit = place_in(suits, text.substr(0, dash));
+    const auto rank = place_in(ranks, text.substr(dash + 1));
+    if (!suit || !rank) return std::nullopt;
+    return id(static_cast<std::size_t>(*suit) * rank_count + static_cast<std::size_t>(*rank));
+  }
+
+  DeckOptions options;
+  std::vector<FaceTraits> traits = {};
+  Places suits = {};
+  Places ranks = {};
+  Places jokers = {};
+  std::map<std::string_view, int> colours = {};  // the first suit of each, then the first joker
+};
+
+Deck::Deck(DeckOptions options)
+    : made_of_(std::make_shared<const MadeOf>(std::move(options))),
+      traits_(made_of_->traits.data()),
+      suits_(static_cast<int>(made_of_->options.suits.size())),
+      ranks_(static_cast<int>(made_of_->options.ranks.size())),
+      jokers_(static_cast<int>(made_of_->options.jokers.size())) {}
+
+const DeckOptions& Deck::options() const { return made_of_->options; }
 
 FaceId Deck::joker(int index) const {
   if (index < 0 || index >= joker_count()) return hidden_face;
@@ -145,33 +181,14 @@ std::optional<int> Deck::compare_ranks(FaceId a, FaceId b, Ace ace) const {
 
 std::string Deck::text(FaceId face) const {
   if (!has(face)) return "hidden";
-  if (is_joker(face)) return options_.jokers[static_cast<std::size_t>(joker_index(face))].name;
-  return options_.suits[static_cast<std::size_t>(suit_of(face))].name + '-' +
-         options_.ranks[static_cast<std::size_t>(rank_of(face))];
+  if (is_joker(face)) return options().jokers[static_cast<std::size_t>(joker_index(face))].name;
+  return options().suits[static_cast<std::size_t>(suit_of(face))].name + '-' +
+         options().ranks[static_cast<std::size_t>(rank_of(face))];
 }
 
-std::optional<FaceId> Deck::find(std::string_view text) const {
-  if (text == "hidden") return hidden_face;
-  const auto dash = text.find('-');
-  if (dash == std::string_view::npos) {
-    for (int i = 0; i < joker_count(); ++i) {
-      if (options_.jokers[static_cast<std::size_t>(i)].name == text) return joker(i);
-    }
-    return std::nullopt;
-  }
-  const auto rank = find_rank(text.substr(dash + 1));
-  if (!rank) return std::nullopt;
-  for (int s = 0; s < suit_count(); ++s) {
-    if (options_.suits[static_cast<std::size_t>(s)].name == text.substr(0, dash)) return face(s, *rank);
-  }
-  return std::nullopt;
-}
+std::optional<FaceId> Deck::find(std::string_view text) const { return made_of_->find(text); }
 
-std::optional<int> Deck::find_rank(std::string_view name) const {
-  const auto it = std::find(options_.ranks.begin(), options_.ranks.end(), name);
-  if (it == options_.ranks.end()) return std::nullopt;
-  return static_cast<int>(it - options_.ranks.begin());
-}
+std::optional<int> Deck::find_rank(std::string_view name) const { return place_in(made_of_->ranks, name); }
 
 Deck standard_deck(int jokers, int copies) {
   if (jokers < 0 || jokers > 4) throw Error(fmt::format("deck: {} jokers: 0 to 4 are expected", jokers));

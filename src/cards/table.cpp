@@ -6,6 +6,8 @@
 #include <utility>
 
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/geometry/limits.hpp"
+#include "geometry/options.hpp"
 
 namespace apsidon {
 
@@ -13,6 +15,11 @@ Table::Table(Deck deck) : deck_(std::move(deck)) {}
 
 ZoneId Table::create_zone(ZoneOptions options) {
   if (options.name.empty()) throw Error("zone: the name is empty: a name is expected");
+  geometry_detail::check_name("zone: name", options.name);
+  if (zones_.size() >= most_zones) {
+    throw Error(
+        fmt::format("zone '{}': the table has {} zones: no more are expected", options.name, most_zones));
+  }
   if (find_zone(options.name)) {
     throw Error(
         fmt::format("zone '{}': the table has one of that name: a new name is expected", options.name));
@@ -26,6 +33,8 @@ ZoneId Table::create_zone(ZoneOptions options) {
     throw Error(fmt::format("zone '{}': recycled {} times: 0 to 1000000 is expected", options.name,
                             options.recycled));
   }
+  zone_by_name_.emplace(options.name, id);
+  if (options.key != 0) zone_by_key_.emplace(options.key, id);
   zones_.push_back({.id = id,
                     .name = std::move(options.name),
                     .key = options.key,
@@ -47,6 +56,14 @@ CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
   }
   if (options.key != 0 && card_by_key_.contains(options.key)) {
     throw Error(fmt::format("card: key {} is taken: a new key is expected", options.key));
+  }
+  if (options.cell < -1 || options.cell > static_cast<int>(most_cards)) {
+    throw Error(fmt::format("card: cell {}: -1 to {} is expected", options.cell, most_cards));
+  }
+  if (!is_finite(options.at))
+    throw Error("card: its position is not finite: shares of the room are expected");
+  if (card_count() >= most_cards) {
+    throw Error(fmt::format("card: the table has {} cards: no more are expected", most_cards));
   }
   const CardId id = add_card(options);
   Zone& home = zones_[zone_id.value - 1];
@@ -115,8 +132,8 @@ const Zone* Table::zone(ZoneId id) const {
 }
 
 std::optional<ZoneId> Table::find_zone(std::string_view name) const {
-  const auto it = std::find_if(zones_.begin(), zones_.end(), [&](const Zone& z) { return z.name == name; });
-  return it == zones_.end() ? std::nullopt : std::optional(it->id);
+  const auto it = zone_by_name_.find(name);
+  return it == zone_by_name_.end() ? std::nullopt : std::optional(it->second);
 }
 
 std::vector<ZoneId> Table::find_group(std::string_view name) const {
@@ -131,9 +148,8 @@ std::vector<ZoneId> Table::find_group(std::string_view name) const {
 }
 
 std::optional<ZoneId> Table::find_zone_by_key(std::uint64_t key) const {
-  if (key == 0) return std::nullopt;
-  const auto it = std::find_if(zones_.begin(), zones_.end(), [&](const Zone& z) { return z.key == key; });
-  return it == zones_.end() ? std::nullopt : std::optional(it->id);
+  const auto it = zone_by_key_.find(key);
+  return it == zone_by_key_.end() ? std::nullopt : std::optional(it->second);
 }
 
 Card* Table::find(CardId id) { return const_cast<Card*>(std::as_const(*this).card(id)); }
@@ -226,7 +242,8 @@ Verdict Table::set_sideways(CardId id, bool sideways) {
 Verdict Table::set_cell(CardId id, int cell) {
   Card* c = find(id);
   if (!c) return {.reason = Reason::unknown_card, .card = id};
-  if (cell < -1) return {.reason = Reason::unknown_index, .card = id, .zone = c->zone};
+  if (cell < -1 || cell > static_cast<int>(most_cards))
+    return {.reason = Reason::unknown_index, .card = id, .zone = c->zone};
   return change(*c, c->cell, cell);
 }
 
@@ -261,7 +278,7 @@ CardId Table::add_card(const CardOptions& options) {
                 .face_up = options.face_up,
                 .sideways = options.sideways,
                 .cell = options.cell,
-                .at = options.at,
+                .at = {std::clamp(options.at.x, 0.0f, 1.0f), std::clamp(options.at.y, 0.0f, 1.0f)},
                 .zone = {},
                 .index = 0};
   if (options.key != 0) card_by_key_.emplace(options.key, id);

@@ -1,27 +1,94 @@
 #include "apsidon/draw/gallery.hpp"
 
-#include <algorithm>
-#include <map>
+#include <fmt/format.h>
 
+#include <algorithm>
+#include <cstdint>
+#include <map>
+#include <string_view>
+
+#include "apsidon/files/read_file.hpp"
 #include "draw/canvas.hpp"
 
 namespace apsidon {
 
 using namespace draw_detail;
 
-struct Gallery::Impl {
-  struct Destroy {
-    void operator()(cairo_surface_t* surface) const { cairo_surface_destroy(surface); }
+namespace {
+
+struct Destroy {
+  void operator()(cairo_surface_t* surface) const { cairo_surface_destroy(surface); }
+};
+using Surface = std::unique_ptr<cairo_surface_t, Destroy>;
+
+/// What a PNG says of itself in its first bytes (PNG specification, 5.2 and 11.2.2).
+std::optional<std::pair<std::uint32_t, std::uint32_t>> png_size(std::string_view bytes) {
+  constexpr std::string_view begin("\x89PNG\r\n\x1A\n\0\0\0\x0DIHDR", 16);
+  if (!bytes.starts_with(begin) || bytes.size() < 24) return std::nullopt;
+  const auto number = [&](std::size_t at) {
+    std::uint32_t n = 0;
+    for (std::size_t i = at; i < at + 4; ++i) n = n << 8 | static_cast<unsigned char>(bytes[i]);
+    return n;
   };
-  using Surface = std::unique_ptr<cairo_surface_t, Destroy>;
+  return std::pair{number(16), number(20)};
+}
+
+std::string_view kind_of(std::string_view bytes) {
+  if (bytes.starts_with("\xFF\xD8\xFF")) return "a JPEG";
+  if (bytes.starts_with("RIFF")) return "a WebP";
+  if (bytes.starts_with("GIF8")) return "a GIF";
+  if (bytes.starts_with("<svg") || bytes.starts_with("<?xml")) return "an SVG";
+  return bytes.empty() ? "empty" : "no PNG";
+}
+
+/// Reads from what is left of the bytes.
+cairo_status_t read_on(void* rest, unsigned char* into, unsigned length) {
+  auto& bytes = *static_cast<std::string_view*>(rest);
+  if (bytes.size() < length) return CAIRO_STATUS_READ_ERROR;
+  std::copy_n(bytes.begin(), length, into);
+  bytes.remove_prefix(length);
+  return CAIRO_STATUS_SUCCESS;
+}
+
+Result<Surface> read_png(const std::filesystem::path& file) {
+  const auto refused = [&](ProblemCode code, std::string message) {
+    return Problem{.code = code, .file = file.string(), .message = std::move(message)};
+  };
+  const auto bytes = read_file(file);
+  if (!bytes) return bytes.error();
+  const auto size = png_size(*bytes);
+  if (!size)
+    return refused(ProblemCode::not_png, fmt::format("it is {}: a PNG is expected", kind_of(*bytes)));
+  const auto [width, height] = *size;
+  if (width > most_side || height > most_side || std::size_t{width} * height > most_pixels) {
+    return refused(ProblemCode::too_large,
+                   fmt::format("it has {}x{} px: at most {} a side, and {} in all, are expected", width,
+                               height, most_side, most_pixels));
+  }
+  std::string_view rest = *bytes;
+  Surface surface(cairo_image_surface_create_from_png_stream(read_on, &rest));
+  if (cairo_surface_status(surface.get()) == CAIRO_STATUS_SUCCESS) return surface;
+  return refused(ProblemCode::not_png, "it is broken: a whole PNG is expected");
+}
+
+}  // namespace
+
+struct Gallery::Impl {
+  const Result<Surface>& picture(const std::string& name) {
+    const auto at = read.find(name);
+    if (at != read.end()) return at->second;
+    const auto file = other_file(folder, name, others);
+    return read.emplace(name, file ? read_png(*file) : Result<Surface>(file.error())).first->second;
+  }
 
   Art art;
   std::filesystem::path folder;
-  std::map<std::string, Surface> read = {};
+  OtherFiles others;
+  std::map<std::string, Result<Surface>> read = {};
 };
 
-Gallery::Gallery(Art art, std::filesystem::path folder)
-    : impl_(std::make_unique<Impl>(Impl{std::move(art), std::move(folder)})) {}
+Gallery::Gallery(Art art, std::filesystem::path folder, OtherFiles others)
+    : impl_(std::make_unique<Impl>(Impl{std::move(art), std::move(folder), others})) {}
 Gallery::Gallery(Gallery&&) noexcept = default;
 Gallery& Gallery::operator=(Gallery&&) noexcept = default;
 Gallery::~Gallery() = default;
@@ -29,29 +96,36 @@ Gallery::~Gallery() = default;
 const Art& Gallery::art() const { return impl_->art; }
 
 _cairo_surface* Gallery::surface(const std::string& picture) const {
-  const auto [at, fresh] = impl_->read.try_emplace(picture);
-  if (fresh) {
-    at->second.reset(cairo_image_surface_create_from_png((impl_->folder / picture).c_str()));
-    if (cairo_surface_status(at->second.get()) != CAIRO_STATUS_SUCCESS) at->second.reset();
-  }
-  return at->second.get();
+  const auto& read = impl_->picture(picture);
+  return read ? read->get() : nullptr;
 }
 
-std::optional<Size> Gallery::size_of(const std::string& picture) const {
-  cairo_surface_t* s = surface(picture);
-  if (!s) return std::nullopt;
-  return Size{static_cast<float>(cairo_image_surface_get_width(s)),
-              static_cast<float>(cairo_image_surface_get_height(s))};
+Result<Size> Gallery::size_of(const std::string& picture) const {
+  const auto& read = impl_->picture(picture);
+  if (!read) return read.error();
+  return Size{static_cast<float>(cairo_image_surface_get_width(read->get())),
+              static_cast<float>(cairo_image_surface_get_height(read->get()))};
+}
+
+Problems Gallery::problems() const {
+  Problems all;
+  for (const auto& [name, picture] : impl_->read) {
+    if (!picture) all.push_back(picture.error().front());
+  }
+  return all;
 }
 
 std::vector<std::string> Gallery::pictures() const {
+  constexpr int deepest = 2;
+  constexpr int most_looked_at = 10'000;
   std::vector<std::string> names;
   std::error_code error;
-  for (std::filesystem::recursive_directory_iterator it(impl_->folder, error), end; !error && it != end;
-       it.increment(error)) {
-    if (it->path().extension() == ".png") {
-      names.push_back(std::filesystem::relative(it->path(), impl_->folder).generic_string());
-    }
+  const auto skip = std::filesystem::directory_options::skip_permission_denied;
+  std::filesystem::recursive_directory_iterator it(impl_->folder, skip, error);
+  for (int i = 0; !error && it != std::filesystem::end(it) && i < most_looked_at; ++i, it.increment(error)) {
+    if (it.depth() >= deepest) it.disable_recursion_pending();
+    if (it->path().extension() == ".png")
+      names.push_back(it->path().lexically_relative(impl_->folder).generic_string());
   }
   std::sort(names.begin(), names.end());
   return names;

@@ -4,9 +4,10 @@
 
 #include <cairo.h>
 #include <cmath>
-#include <fstream>
+#include <string>
 
 #include "apsidon/draw/moving.hpp"
+#include "apsidon/files/write_file.hpp"
 #include "apsidon/geometry/error.hpp"
 
 namespace apsidon {
@@ -88,11 +89,11 @@ void MovingPicture::write(const std::filesystem::path& file, double ends) {
   WebPData data;
   WebPDataInit(&data);
   const bool good = WebPAnimEncoderAssemble(impl_->encoder, &data) != 0;
-  std::ofstream out(file, std::ios::binary);
-  if (good) out.write(reinterpret_cast<const char*>(data.bytes), static_cast<std::streamsize>(data.size));
+  std::string bytes;
+  if (good) bytes.assign(reinterpret_cast<const char*>(data.bytes), data.size);
   WebPDataClear(&data);
-  if (!good || !out.flush())
-    throw Error(fmt::format("{}: the moving picture cannot be written", file.string()));
+  if (!good) throw Error(fmt::format("{}: the moving picture cannot be encoded", file.string()));
+  write_file(file, bytes);
 }
 
 }  // namespace apsidon

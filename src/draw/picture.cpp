@@ -5,15 +5,22 @@
 
 #include <algorithm>
 #include <cmath>
+#include <string>
 
+#include "apsidon/files/write_file.hpp"
 #include "apsidon/geometry/error.hpp"
 
 namespace apsidon {
 namespace {
 
-int device_length(float logical, float ratio) {
-  const float px = std::ceil(logical * ratio - 1e-3f);
-  return static_cast<int>(std::clamp(px, 1.0f, 16384.0f));
+/// At least 1; what is far too much stays so.
+std::uint32_t device_length(float logical, float ratio) {
+  return static_cast<std::uint32_t>(std::clamp(std::ceil(logical * ratio - 1e-3f), 1.0f, 1e9f));
+}
+
+cairo_status_t append(void* bytes, const unsigned char* more, unsigned length) {
+  static_cast<std::string*>(bytes)->append(reinterpret_cast<const char*>(more), length);
+  return CAIRO_STATUS_SUCCESS;
 }
 
 }  // namespace
@@ -25,8 +32,14 @@ Picture::Picture(Size size, float pixel_ratio) : pixel_ratio_(pixel_ratio) {
   if (!std::isfinite(size.width) || !std::isfinite(size.height)) {
     throw Error(fmt::format("picture: size is {}x{}: finite numbers are expected", size.width, size.height));
   }
-  surface_.reset(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, device_length(size.width, pixel_ratio),
-                                            device_length(size.height, pixel_ratio)));
+  const std::uint32_t width = device_length(size.width, pixel_ratio);
+  const std::uint32_t height = device_length(size.height, pixel_ratio);
+  if (width > most_side || height > most_side || std::size_t{width} * height > most_pixels) {
+    throw Error(fmt::format("picture: {}x{} device pixels: at most {} a side, and {} in all, are expected",
+                            width, height, most_side, most_pixels));
+  }
+  surface_.reset(
+      cairo_image_surface_create(CAIRO_FORMAT_ARGB32, static_cast<int>(width), static_cast<int>(height)));
   if (cairo_surface_status(surface_.get()) != CAIRO_STATUS_SUCCESS) {
     throw Error(fmt::format("picture: {}x{} at ratio {}: {}", size.width, size.height, pixel_ratio,
                             cairo_status_to_string(cairo_surface_status(surface_.get()))));
@@ -57,11 +70,13 @@ Pixel Picture::pixel(int x, int y) const {
 }
 
 void Picture::write_png(const std::filesystem::path& file) const {
-  const cairo_status_t status = cairo_surface_write_to_png(surface_.get(), file.c_str());
+  std::string bytes;
+  const cairo_status_t status = cairo_surface_write_to_png_stream(surface_.get(), append, &bytes);
   if (status != CAIRO_STATUS_SUCCESS) {
     throw Error(
-        fmt::format("{}: the picture cannot be written: {}", file.string(), cairo_status_to_string(status)));
+        fmt::format("{}: the picture cannot be encoded: {}", file.string(), cairo_status_to_string(status)));
   }
+  write_file(file, bytes);
 }
 
 }  // namespace apsidon

@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "files/deck_json.hpp"
 #include "files/reader.hpp"
@@ -71,14 +72,14 @@ nlohmann::ordered_json json_of(const Deck& deck, Verbatim& verbatim) {
 using namespace files_detail;
 
 Result<Deck> parse_deck(std::string_view text, const std::filesystem::path& file) {
-  return read_document<Deck>(text, file, "deck", [&](const Node& top, const Places& places) {
+  return read_document<Deck>(text, file, "deck", [&](const Node& top) {
     top.expect_keys({"apsidon", "version", "name", "suits", "ranks", "jokers", "sets", "copies", "data"});
-    return deck_from(top, data_text(top, places, text));
+    return deck_from(top, data_text(top, text));
   });
 }
 
 Result<Deck> load_deck(const std::filesystem::path& file) {
-  const auto text = read_text(file);
+  const auto text = read_file(file);
   return text ? parse_deck(*text, file) : Result<Deck>(text.error());
 }
 

@@ -1,5 +1,6 @@
 #include "apsidon/files/feel_file.hpp"
 
+#include "apsidon/files/read_file.hpp"
 #include "files/option_json.hpp"
 
 namespace apsidon {
@@ -7,7 +8,7 @@ namespace apsidon {
 using namespace files_detail;
 
 Result<Feel> parse_feel(std::string_view text, const std::filesystem::path& file) {
-  return read_document<Feel>(text, file, "feel", [](const Node& top, const Places&) {
+  return read_document<Feel>(text, file, "feel", [](const Node& top) {
     Feel feel;
     read_feel_document(top, feel);
     return feel;
@@ -15,7 +16,7 @@ Result<Feel> parse_feel(std::string_view text, const std::filesystem::path& file
 }
 
 Result<Feel> load_feel(const std::filesystem::path& file) {
-  const auto text = read_text(file);
+  const auto text = read_file(file);
   return text ? parse_feel(*text, file) : Result<Feel>(text.error());
 }
 

@@ -10,15 +10,18 @@
 #include <utility>
 
 #include "apsidon/files/table_file.hpp"
-#include "files/input_fields.hpp"
 #include "files/layout_json.hpp"
+#include "files/names.hpp"
 #include "files/option_json.hpp"
 #include "files/plan_json.hpp"
+#include "play/input_fields.hpp"
 
 namespace apsidon::files_detail {
 namespace {
 
 using Json = nlohmann::ordered_json;
+using play_detail::fields;
+using play_detail::Words;
 
 constexpr double most_number = 1e15;
 
@@ -137,7 +140,7 @@ struct FromJson {
   void operator()(const Node& node, Insets& value) const {
     const auto sides = node.items();
     if (sides.size() != 4) node.stop(ProblemCode::wrong_type, "four numbers are expected");
-    const auto length = [&](std::size_t i) { return static_cast<float>(sides[i].number(-most_px, most_px)); };
+    const auto length = [&](std::size_t i) { return static_cast<float>(sides[i].number(0, most_px)); };
     value = {length(0), length(1), length(2), length(3)};
   }
   template <class Value>
@@ -182,6 +185,21 @@ struct Writer {
   template <class Value, std::size_t N>
   void operator()(std::string_view key, Value& value, const Words<Value, N>& words, Value otherwise) const {
     if (value != otherwise) put(key, std::string(name_in(words, value)));
+  }
+  template <class Value>
+  void always(std::string_view key, Value& value) const {
+    put(key, value);
+  }
+  template <class Number>
+  void number(std::string_view key, Number& value, Number otherwise, double, double) const {
+    if (value != otherwise) put(key, value);
+  }
+  void cut(std::string_view key, float& value, float otherwise, double least, double most) const {
+    number(key, value, otherwise, least, most);
+  }
+  template <class Value>
+  void seconds(std::string_view key, Value& value, double, double) const {
+    if (value != Value{}) put(key, value);
   }
   void reason(std::string_view key, Reason& value) const {
     if (value != Reason::allowed) put(key, std::string(code_of(value)));
@@ -246,6 +264,19 @@ struct Keys {
   void operator()(std::string_view key, More&&...) {
     all.push_back(key);
   }
+  template <class Value>
+  void always(std::string_view key, Value&) {
+    all.push_back(key);
+  }
+  template <class Number>
+  void number(std::string_view key, Number&, Number, double, double) {
+    all.push_back(key);
+  }
+  void cut(std::string_view key, float&, float, double, double) { all.push_back(key); }
+  template <class Value>
+  void seconds(std::string_view key, Value&, double, double) {
+    all.push_back(key);
+  }
   void reason(std::string_view key, Reason&) { all.push_back(key); }
   void button(std::string_view key, PointerButton&) { all.push_back(key); }
   void judged(std::optional<Verdict>&) { all.insert(all.end(), {"verdict", "waits"}); }
@@ -296,6 +327,24 @@ struct Reader {
   template <class Value, std::size_t N>
   void operator()(std::string_view key, Value& value, const Words<Value, N>& words, Value) const {
     if (node.has(key)) value = named(node.child(key), key, node.child(key).text(), words);
+  }
+  template <class Value>
+  void always(std::string_view key, Value& value) const {
+    FromJson{setup}(node.at(key), value);
+  }
+  template <class Number>
+  void number(std::string_view key, Number& value, Number, double least, double most) const {
+    if (node.has(key)) value = static_cast<Number>(node.child(key).number(least, most));
+  }
+  void cut(std::string_view key, float& value, float otherwise, double least, double most) const {
+    number(key, value, otherwise, least, most);
+  }
+  void seconds(std::string_view key, double& value, double least, double most) const {
+    if (node.has(key)) value = node.child(key).number(least, most);
+  }
+  void seconds(std::string_view key, std::vector<double>& values, double least, double most) const {
+    if (!node.has(key)) return;
+    for (const Node& item : node.child(key).items()) values.push_back(item.number(least, most));
   }
   void reason(std::string_view key, Reason& value) const {
     if (node.has(key)) value = read_reason(node.child(key));

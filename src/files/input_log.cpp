@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "files/input_json.hpp"
 #include "files/layout_json.hpp"
@@ -49,11 +50,11 @@ InputLog read_head(const Node& node) {
     const Vec2 size = node.child("window").point(0, most_px);
     o.window = {size.x, size.y};
   }
-  o.pixel_ratio = node.number_or("pixel_ratio", 1, 0.01, 100);
+  o.pixel_ratio = node.number_or("pixel_ratio", 1, least_pixel_ratio, most_pixel_ratio);
   if (node.has("insets")) {
     const auto sides = node.child("insets").items();
     if (sides.size() != 4) node.child("insets").stop(ProblemCode::wrong_type, "four numbers are expected");
-    const auto length = [&](std::size_t i) { return static_cast<float>(sides[i].number(-most_px, most_px)); };
+    const auto length = [&](std::size_t i) { return static_cast<float>(sides[i].number(0, most_px)); };
     o.insets = {length(0), length(1), length(2), length(3)};
   }
   if (node.has("start_time")) o.start_time = node.child("start_time").number(-most_seconds, most_seconds);
@@ -107,7 +108,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
     } catch (const nlohmann::json::exception& e) {
       return placed(not_json(one, file, e));
     }
-    const Places places = find_places(one);
+    if (const auto repeated = find_repeated(one)) return placed(repeated_key(*repeated, one, file));
     try {
       const Node node(json, "");
       if (head) {
@@ -132,7 +133,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
         log.inputs.push_back(std::move(input));
       }
     } catch (const Stop& stop) {
-      return placed(located(stop, one, places, file));
+      return placed(located(stop, one, file));
     }
     head = false;
   }
@@ -145,7 +146,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
 }
 
 Result<InputLog> load_log(const std::filesystem::path& file, const TableSetup& setup) {
-  const auto text = read_text(file);
+  const auto text = read_file(file);
   return text ? parse_log(*text, file, setup) : Result<InputLog>(text.error());
 }
 
@@ -164,7 +165,7 @@ std::string event_line(const Event& e, const Table& table) {
   if (e.timer) json["timer"] = e.timer.value;
   if (e.countdown) json["countdown"] = e.countdown.value;
   if (!e.name.empty()) json["name"] = e.name;
-  return json.dump();
+  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
 }  // namespace apsidon

@@ -109,9 +109,7 @@ struct WriteLayout {
     FieldWriter writer{json};
     fields(layout, writer);
   }
-  void operator()(const CustomLayout& layout) const {
-    throw Error(fmt::format("layout '{}': a layout of one's own cannot be written to a file", layout.name));
-  }
+  void operator()(const CustomLayout&) const {}
 };
 
 }  // namespace
@@ -121,6 +119,12 @@ nlohmann::ordered_json decimal(float value) {
 }
 
 Layout layout_from(const Node& node) {
+  if (node.has("own")) {
+    node.expect_keys({"own"});
+    CustomLayout own{.name = node.child("own").text()};
+    node.guard(ProblemCode::wrong_type, [&] { check(own); });
+    return own;
+  }
   const Node word = node.json().is_string() ? node : node.at("kind");
   const std::string name = word.text();
   std::vector<std::string> names;
@@ -133,6 +137,7 @@ Layout layout_from(const Node& node) {
 
 nlohmann::ordered_json json_of(const Layout& layout) {
   nlohmann::ordered_json json;
+  if (std::holds_alternative<CustomLayout>(layout)) return {{"own", name_of(layout)}};
   json["kind"] = name_of(layout);
   std::visit(WriteLayout{json}, layout);
   return json;

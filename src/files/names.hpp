@@ -7,6 +7,7 @@
 
 #include "apsidon/play/setup.hpp"
 #include "files/reader.hpp"
+#include "play/fields.hpp"
 
 namespace apsidon::files_detail {
 
@@ -59,14 +60,6 @@ inline constexpr std::array<std::pair<std::string_view, HoverKind>, 3> hover_nam
     {"none", HoverKind::none},
     {"lift", HoverKind::lift},
     {"raise", HoverKind::raise},
-}};
-
-inline constexpr std::array<std::pair<std::string_view, TapKind>, 5> tap_names{{
-    {"none", TapKind::none},
-    {"flip", TapKind::flip},
-    {"pick", TapKind::pick},
-    {"draw", TapKind::draw},
-    {"send", TapKind::send},
 }};
 
 inline constexpr std::array<std::pair<std::string_view, Justify>, 4> justify_names{{

@@ -1,10 +1,10 @@
 #pragma once
-// Where the values of a JSON text stand; the JSON library does not tell. Not installed.
+// Where the values of a JSON text stand; the JSON library does not tell. Nothing is kept: a place is looked
+// for when somebody asks. Not installed.
 #include <cstddef>
 #include <optional>
 #include <string>
 #include <string_view>
-#include <unordered_map>
 
 namespace apsidon::files_detail {
 
@@ -17,17 +17,22 @@ struct Place {
   std::size_t key = 0;  ///< of its key in the object around it; as `begin` for others
 };
 
-struct Places {
-  std::unordered_map<std::string, Place> by_pointer;
-  std::optional<std::string> repeated;  ///< pointer of the first key that an object has twice
-  std::size_t repeated_at = 0;
+/// A key that its object has twice.
+struct Repeated {
+  std::string pointer;
+  std::size_t key = 0;  ///< where it stands for the second time
 };
 
 /// Where brackets outside of strings first nest deeper than `deepest`. For any text.
 std::optional<std::size_t> too_deep(std::string_view text);
 
-/// For a valid JSON text that is not too deep.
-Places find_places(std::string_view text);
+// For a valid JSON text that is not too deep. O(text).
+
+/// Where the value at a JSON pointer stands; nothing when there is none.
+std::optional<Place> find_place(std::string_view text, std::string_view pointer);
+std::optional<Repeated> find_repeated(std::string_view text);
+/// Where this word stands outside of strings, as a number would. For any text.
+std::optional<std::size_t> find_number(std::string_view text, std::string_view number);
 
 struct LineColumn {
   std::size_t line = 1;

@@ -77,17 +77,18 @@ ZoneId PlanReader::place(const Node& node) {
 
 PanelId PlanReader::place_panel(const Node& node) {
   const std::string name = node.text();
-  std::vector<std::string> names;
   for (std::size_t i = 0; i < setup_.panels.size(); ++i) {
-    names.push_back(setup_.panels[i].name);
     if (setup_.panels[i].name != name) continue;
     const PanelId id{static_cast<std::uint32_t>(i + 1)};
     if (shown_.insert(id).second) return id;
     node.stop(ProblemCode::misplaced,
               fmt::format("panel '{}' has a place already: each panel is expected at most once", name));
   }
+  std::vector<std::string> names;
+  for (const PanelSetup& panel : setup_.panels) names.push_back(panel.name);
   if (names.empty())
-    node.stop(ProblemCode::unknown_name, fmt::format("unknown panel '{}': the table has no panels", name));
+    node.stop(ProblemCode::unknown_name,
+              fmt::format("unknown panel '{}': the table has no panels", shown(name)));
   node.stop_unknown("panel", name, names);
 }
 

@@ -5,16 +5,15 @@
 
 #include <algorithm>
 #include <cmath>
-#include <fstream>
-#include <sstream>
 
 #include "apsidon/files/nearest.hpp"
+#include "geometry/utf8.hpp"
 
 namespace apsidon::files_detail {
 namespace {
 
 std::string kind_of(const nlohmann::json& json) {
-  if (json.is_string()) return fmt::format("the text \"{}\"", json.get<std::string>());
+  if (json.is_string()) return fmt::format("the text \"{}\"", shown(json.get<std::string>()));
   if (json.is_number()) return fmt::format("the number {}", json.dump());
   if (json.is_boolean()) return json.get<bool>() ? "true" : "false";
   if (json.is_null()) return "null";
@@ -22,6 +21,18 @@ std::string kind_of(const nlohmann::json& json) {
 }
 
 }  // namespace
+
+std::string shown(std::string_view text, std::size_t most) {
+  std::string out;
+  while (!text.empty() && out.size() < most) {
+    const std::size_t bytes = std::max<std::size_t>(geometry_detail::character_bytes(text), 1);
+    const auto first = static_cast<unsigned char>(text.front());
+    const bool safe = first >= 0x20 && first != 0x7F && geometry_detail::character_bytes(text) > 0;
+    out += safe ? std::string(text.substr(0, bytes)) : fmt::format("\\x{:02x}", first);
+    text.remove_prefix(bytes);
+  }
+  return text.empty() ? out : out + "…";
+}
 
 void Node::stop(ProblemCode code, std::string message) const {
   throw Stop{{.code = code, .pointer = pointer_, .message = std::move(message)}};
@@ -38,7 +49,7 @@ void Node::stop_unknown(std::string_view what, const std::string& found,
   } else {
     hint = fmt::format("one like '{}' is expected", names.front());
   }
-  stop(ProblemCode::unknown_name, fmt::format("unknown {} '{}': {}", what, found, hint));
+  stop(ProblemCode::unknown_name, fmt::format("unknown {} '{}': {}", what, shown(found), hint));
 }
 
 void Node::expect_keys(std::span<const std::string_view> keys) const {
@@ -52,7 +63,7 @@ void Node::expect_keys(std::span<const std::string_view> keys) const {
                                   : fmt::format("one of '{}' is expected", fmt::join(names, "', '"));
     throw Stop{{.code = ProblemCode::unknown_key,
                 .pointer = pointer_ + '/' + pointer_token(item.key()),
-                .message = fmt::format("unknown key '{}': {}", item.key(), hint)},
+                .message = fmt::format("unknown key '{}': {}", shown(item.key()), hint)},
                true};
   }
 }
@@ -135,21 +146,6 @@ int Node::whole_or(std::string_view key, int otherwise, int least, int most) con
   return has(key) ? child(key).whole(least, most) : otherwise;
 }
 
-Result<std::string> read_text(const std::filesystem::path& file) {
-  std::error_code ignored;
-  const bool folder = std::filesystem::is_directory(file, ignored);
-  std::ifstream in(file, std::ios::binary);
-  if (folder || !in) {
-    return Problem{.code = ProblemCode::cannot_read,
-                   .file = file.string(),
-                   .message = folder ? "this is a folder: a file is expected"
-                                     : "the file cannot be read: check its path and its permissions"};
-  }
-  std::ostringstream text;
-  text << in.rdbuf();
-  return text.str();
-}
-
 Problem not_json(std::string_view text, const std::filesystem::path& file,
                  const nlohmann::json::exception& e) {
   Problem problem{.code = ProblemCode::not_json, .file = file.string()};
@@ -157,11 +153,18 @@ Problem not_json(std::string_view text, const std::filesystem::path& file,
     problem.message = "the file is empty: a JSON object is expected";
     return problem;
   }
-  if (const auto* parse = dynamic_cast<const nlohmann::json::parse_error*>(&e)) {
-    const auto [line, column] = line_column(text, parse->byte > 0 ? parse->byte - 1 : 0);
-    problem.line = line;
-    problem.column = column;
+  const auto* parse = dynamic_cast<const nlohmann::json::parse_error*>(&e);
+  std::size_t at = parse && parse->byte > 0 ? parse->byte - 1 : 0;
+  // Of a number that is too large it says which, but not where.
+  const std::string_view what = e.what();
+  const auto quote = what.find('\'');
+  if (!parse && quote != std::string_view::npos) {
+    const auto number = what.substr(quote + 1, what.rfind('\'') - quote - 1);
+    at = find_number(text, number).value_or(0);
   }
+  const auto [line, column] = line_column(text, at);
+  problem.line = line;
+  problem.column = column;
   // The library says "[json.exception…] parse error at line 3, column 5: syntax error while parsing object -
   // …"; number and place are said better elsewhere.
   std::string reason = e.what();
@@ -178,7 +181,7 @@ Problem not_json(std::string_view text, const std::filesystem::path& file,
                      fmt::format("; a comma or '{}' is expected before it", end));
     }
   }
-  problem.message = "this is not JSON: " + reason;
+  problem.message = "this is not JSON: " + shown(reason, 300);
   return problem;
 }
 
@@ -191,15 +194,22 @@ Problem nested_too_deep(std::string_view text, std::size_t at, const std::filesy
           .message = fmt::format("values are nested deeper than {} levels: fewer are expected", deepest)};
 }
 
-Problem located(Stop stop, std::string_view text, const Places& places, const std::filesystem::path& file) {
+Problem repeated_key(const Repeated& repeated, std::string_view text, const std::filesystem::path& file) {
+  const auto [line, column] = line_column(text, repeated.key);
+  return {.code = ProblemCode::repeated_key,
+          .file = file.string(),
+          .pointer = repeated.pointer,
+          .line = line,
+          .column = column,
+          .message = "the key stands twice in its object: each key is expected once"};
+}
+
+Problem located(Stop stop, std::string_view text, const std::filesystem::path& file) {
   Problem problem = std::move(stop.problem);
   if (!problem.file.empty()) return problem;  // of another file, that has its place already
   problem.file = file.string();
-  const auto it = places.by_pointer.find(problem.pointer);
-  if (it != places.by_pointer.end()) {
-    std::size_t at = stop.at_key ? it->second.key : it->second.begin;
-    if (problem.code == ProblemCode::repeated_key) at = places.repeated_at;
-    const auto [line, column] = line_column(text, at);
+  if (const auto place = find_place(text, problem.pointer)) {
+    const auto [line, column] = line_column(text, stop.at_key ? place->key : place->begin);
     problem.line = line;
     problem.column = column;
   }

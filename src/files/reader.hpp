@@ -77,21 +77,22 @@ class Node {
 /// into a problem with file, line and column.
 template <class T>
 Result<T> read_document(std::string_view text, const std::filesystem::path& file, std::string_view kind,
-                        const std::function<T(const Node& top, const Places& places)>& read);
+                        const std::function<T(const Node& top)>& read);
 
-/// The text of a file, or a problem.
-Result<std::string> read_text(const std::filesystem::path& file);
+/// A text as a message shows it: on one line, without control characters, and cut where it is long.
+[[nodiscard]] std::string shown(std::string_view text, std::size_t most = 80);
 
 // The parts of read_document that do not depend on T.
 Problem not_json(std::string_view text, const std::filesystem::path& file,
                  const nlohmann::json::exception& e);
 Problem nested_too_deep(std::string_view text, std::size_t at, const std::filesystem::path& file);
-Problem located(Stop stop, std::string_view text, const Places& places, const std::filesystem::path& file);
+Problem repeated_key(const Repeated& repeated, std::string_view text, const std::filesystem::path& file);
+Problem located(Stop stop, std::string_view text, const std::filesystem::path& file);
 void expect_kind(const Node& top, std::string_view kind);
 
 template <class T>
 Result<T> read_document(std::string_view text, const std::filesystem::path& file, std::string_view kind,
-                        const std::function<T(const Node& top, const Places& places)>& read) {
+                        const std::function<T(const Node& top)>& read) {
   if (const auto deep = too_deep(text)) return nested_too_deep(text, *deep, file);
   nlohmann::json json;
   try {
@@ -99,19 +100,13 @@ Result<T> read_document(std::string_view text, const std::filesystem::path& file
   } catch (const nlohmann::json::exception& e) {
     return not_json(text, file, e);
   }
-  const Places places = find_places(text);
+  if (const auto repeated = find_repeated(text)) return repeated_key(*repeated, text, file);
   try {
-    if (places.repeated) {
-      throw Stop{{.code = ProblemCode::repeated_key,
-                  .pointer = *places.repeated,
-                  .message = "the key stands twice in its object: each key is expected once"},
-                 true};
-    }
     const Node top(json, "");
     expect_kind(top, kind);
-    return read(top, places);
+    return read(top);
   } catch (const Stop& stop) {
-    return located(stop, text, places, file);
+    return located(stop, text, file);
   }
 }
 

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/geometry/limits.hpp"
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
 
@@ -10,8 +11,6 @@ namespace apsidon::files_detail {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-constexpr int most_cards = 100'000;
 
 /// The only key of an object like {"at-most": 3}.
 std::string only_key(const Node& node, std::string_view what) {
@@ -60,7 +59,7 @@ Rule read_rule(const Node& node, const Table& table) {
   switch (kind) {
     case RuleKind::at_most:
     case RuleKind::neighbours:
-      rule.number = argument.whole(1, most_cards);
+      rule.number = argument.whole(1, static_cast<int>(most_cards));
       break;
     case RuleKind::rank_on_empty:
     case RuleKind::rank_at_least:
@@ -122,10 +121,10 @@ StockRule read_stock(const Node& node, const TableSetup& setup, std::size_t i) {
   const Node gives = node.child("gives");
   stock.gives.clear();
   if (!gives.json().is_array()) {
-    stock.gives.push_back(gives.whole(1, most_cards));
+    stock.gives.push_back(gives.whole(1, static_cast<int>(most_cards)));
     return stock;
   }
-  for (const Node& pass : gives.items()) stock.gives.push_back(pass.whole(1, most_cards));
+  for (const Node& pass : gives.items()) stock.gives.push_back(pass.whole(1, static_cast<int>(most_cards)));
   if (stock.gives.empty())
     gives.stop(ProblemCode::missing_key, "a stock that gives nothing: a number is expected");
   return stock;
@@ -276,8 +275,8 @@ RoundPlan read_round(const Node& node, const TableSetup& setup) {
   for (const Node& dealt : node.child("zones").items()) {
     dealt.expect_keys({"zone", "covered", "open"});
     round.zones.push_back({.zone = other_zone(dealt.at("zone"), setup, round.stock.value - 1),
-                           .covered = dealt.whole_or("covered", 0, 0, most_cards),
-                           .open = dealt.whole_or("open", 0, 0, most_cards)});
+                           .covered = dealt.whole_or("covered", 0, 0, static_cast<int>(most_cards)),
+                           .open = dealt.whole_or("open", 0, 0, static_cast<int>(most_cards))});
   }
   return round;
 }

@@ -2,9 +2,10 @@
 
 #include <algorithm>
 #include <array>
-#include <map>
 
+#include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "apsidon/geometry/limits.hpp"
 #include "files/deck_json.hpp"
 #include "files/layout_json.hpp"
 #include "files/names.hpp"
@@ -17,14 +18,12 @@ namespace {
 
 using namespace files_detail;
 
-constexpr int most_zones = 10'000;
-constexpr int most_cards = 100'000;
 constexpr double most_px = 100'000;  // of a picture
 
 class TableReader {
  public:
-  TableReader(const Node& top, const Places& places, std::string_view text, const std::filesystem::path& file)
-      : top_(top), places_(places), text_(text), file_(file), setup_(read_deck()) {}
+  TableReader(const Node& top, std::string_view text, const std::filesystem::path& file, OtherFiles others)
+      : top_(top), text_(text), setup_(read_deck(file, others)) {}
 
   TableSetup read() {
     top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "cards", "numbers",
@@ -52,14 +51,14 @@ class TableReader {
       read_rules(rules[i].second, setup_, rules[i].first, end);
     }
     if (top_.has("panels")) {
-      for (const Node& panel : top_.child("panels").items()) read_panel(panel);
+      for (const Node& panel : at_most(top_.child("panels"), most_panels, "panels")) read_panel(panel);
     }
     if (top_.has("links")) {
-      for (const Node& link : top_.child("links").items()) read_link(link);
+      for (const Node& link : at_most(top_.child("links"), most_links, "links")) read_link(link);
     }
     if (top_.has("cards")) read_cards(top_.child("cards"));
     if (top_.has("numbers")) read_numbers(top_.child("numbers"));
-    const auto plans = top_.at("plans").items();
+    const auto plans = at_most(top_.at("plans"), most_plans, "plans");
     if (plans.empty()) {
       top_.child("plans").stop(ProblemCode::missing_key, "the table has no plans: at least one is expected");
     }
@@ -68,23 +67,34 @@ class TableReader {
     if (top_.has("round")) setup_.round = read_round(top_.child("round"), setup_);
     if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
     if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);
-    setup_.data = data_text(top_, places_, text_);
+    setup_.data = data_text(top_, text_);
     return std::move(setup_);
   }
 
  private:
-  Deck read_deck() {
+  /// The items of a list, no more than that.
+  static std::vector<Node> at_most(const Node& list, std::size_t most, std::string_view what) {
+    if (list.json().is_array() && list.json().size() > most) {
+      list.stop(ProblemCode::too_many,
+                fmt::format("{} {}: at most {} are expected", list.json().size(), what, most));
+    }
+    return list.items();
+  }
+
+  Deck read_deck(const std::filesystem::path& file, OtherFiles others) {
     const Node deck = top_.at("deck");
     if (deck.json().is_string()) {
-      auto loaded = load_deck(file_.parent_path() / deck.text());
+      const auto path = other_file(file.parent_path(), deck.text(), others);
+      if (!path) deck.stop(path.error().front().code, path.error().front().message);
+      auto loaded = load_deck(*path);
       if (loaded) return *std::move(loaded);
       const Problem& problem = loaded.error().front();
       if (problem.code != ProblemCode::cannot_read) throw Stop{problem};
       // Said of the table: that is where the name is put right.
-      deck.stop(problem.code, fmt::format("the deck '{}': {}", problem.file, problem.message));
+      deck.stop(problem.code, fmt::format("the deck '{}': {}", shown(problem.file), problem.message));
     }
     deck.expect_keys({"name", "suits", "ranks", "jokers", "sets", "copies", "data"});
-    return deck_from(deck, data_text(deck, places_, text_));
+    return deck_from(deck, data_text(deck, text_));
   }
 
   std::vector<std::string> zone_names() const {
@@ -128,10 +138,10 @@ class TableReader {
     if (node.has("diamond")) return formation_of_diamond(node.child("diamond").whole(1, 70), gaps);
     if (node.has("ring")) return formation_of_ring(node.child("ring").whole(1, 1000), gaps);
     std::vector<int> counts;
-    int slots = 0;
+    std::size_t slots = 0;
     for (const Node& row : node.child("rows").items()) {
       counts.push_back(row.whole(0, 1000));
-      slots += counts.back();
+      slots += static_cast<std::size_t>(counts.back());
     }
     if (slots < 1 || slots > most_zones) {
       node.child("rows").stop(ProblemCode::out_of_range,
@@ -145,7 +155,7 @@ class TableReader {
     ZoneSetup zone;
     zone.name = node.at("id").text();
     if (node.has("layout")) zone.layout = layout_from(node.child("layout"));
-    zone.longest = node.whole_or("longest", 1, 0, most_cards);
+    zone.longest = node.whole_or("longest", 1, 0, static_cast<int>(most_cards));
     zone.factor = node.number_or("factor", 1, 0.05, 20);
     zone.sideways = node.truth_or("sideways", false);
     zone.scrolls = node.truth_or("scrolls", false);
@@ -161,7 +171,7 @@ class TableReader {
     if (node.has("formation")) return add(node, zone, read_formation(node.child("formation")));
     if (!node.has("repeat")) return add(node, zone);
 
-    const int repeat = node.child("repeat").whole(1, most_zones);
+    const int repeat = node.child("repeat").whole(1, static_cast<int>(most_zones));
     if (zone.key != 0) {
       node.child("key").stop(
           ProblemCode::repeated_name,
@@ -250,7 +260,7 @@ class TableReader {
       if (node.has("key")) card.key = node.child("key").key_number();
       card.face_up = node.truth_or("face_up", open);
       card.sideways = node.truth_or("sideways", false);
-      card.cell = node.whole_or("cell", -1, 0, most_cards);
+      card.cell = node.whole_or("cell", -1, 0, static_cast<int>(most_cards));
       if (node.has("at")) card.at = node.child("at").point(0, 1);
     }
     const Deck& deck = setup_.table.deck();
@@ -262,11 +272,6 @@ class TableReader {
       face.stop_unknown("face", text, faces);
     }
     card.face = *found;
-    const int copies = deck.options().copies;
-    if (card.face != hidden_face && ++named_[card.face] > copies) {
-      face.stop(ProblemCode::too_many, fmt::format("{} is named {} times: the deck has {} of each face", text,
-                                                   named_[card.face], copies));
-    }
     if (setup_.table.card_count() >= most_cards) {
       node.stop(ProblemCode::too_many, fmt::format("more than {} cards: fewer are expected", most_cards));
     }
@@ -274,25 +279,21 @@ class TableReader {
   }
 
   const Node& top_;
-  const Places& places_;
   std::string_view text_;
-  const std::filesystem::path& file_;
   TableSetup setup_;
   PlanNames names_;
-  std::map<FaceId, int> named_;
 };
 
 }  // namespace
 
-Result<TableSetup> parse_table(std::string_view text, const std::filesystem::path& file) {
-  return read_document<TableSetup>(text, file, "table", [&](const Node& top, const Places& places) {
-    return TableReader(top, places, text, file).read();
-  });
+Result<TableSetup> parse_table(std::string_view text, const std::filesystem::path& file, OtherFiles others) {
+  return read_document<TableSetup>(
+      text, file, "table", [&](const Node& top) { return TableReader(top, text, file, others).read(); });
 }
 
-Result<TableSetup> load_table(const std::filesystem::path& file) {
-  const auto text = read_text(file);
-  return text ? parse_table(*text, file) : Result<TableSetup>(text.error());
+Result<TableSetup> load_table(const std::filesystem::path& file, OtherFiles others) {
+  const auto text = read_file(file);
+  return text ? parse_table(*text, file, others) : Result<TableSetup>(text.error());
 }
 
 }  // namespace apsidon

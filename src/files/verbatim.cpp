@@ -1,36 +1,42 @@
 #include "files/verbatim.hpp"
 
-#include <fmt/format.h>
-
 namespace apsidon::files_detail {
 namespace {
 
-// Starts with a control character, which no name or text of ours has a reason to hold.
-std::string mark(std::size_t i) { return fmt::format("\x01verbatim {}\x01", i); }
+/// The key of a stand-in. No name of ours is empty, and within a text its quotes are written otherwise.
+constexpr std::string_view key = "\"\": ";
 
 }  // namespace
 
-std::string data_text(const Node& node, const Places& places, std::string_view text) {
+std::string data_text(const Node& node, std::string_view text) {
   if (!node.has("data")) return {};
   const Node data = node.child("data");
   if (!data.json().is_object())
     data.stop(ProblemCode::wrong_type, "an object is expected: it belongs to the client");
-  const Place& place = places.by_pointer.at(data.pointer());
-  return std::string(text.substr(place.begin, place.end - place.begin));
+  const auto place = find_place(text, data.pointer());
+  return std::string(text.substr(place->begin, place->end - place->begin));
 }
 
 nlohmann::ordered_json Verbatim::stand_in(std::string text) {
+  const bool object = text.find_first_not_of(" \t\r\n") == text.find('{') && !too_deep(text) &&
+                      nlohmann::json::accept(text) && !find_repeated(text);
+  if (!object) throw Error("data: it is no JSON object with each key once: one is expected");
   texts_.push_back(std::move(text));
-  return mark(texts_.size() - 1);
+  return {{"", texts_.size() - 1}};
 }
 
 std::string Verbatim::written(const nlohmann::ordered_json& json) const {
-  std::string out = json.dump(2) + '\n';
+  const std::string with = json.dump(2) + '\n';
+  std::string out;
+  std::size_t from = 0;
   for (std::size_t i = 0; i < texts_.size(); ++i) {
-    const std::string found = nlohmann::json(mark(i)).dump();
-    out.replace(out.find(found), found.size(), texts_[i]);
+    const std::size_t at = with.find(key, from);
+    const std::size_t begin = with.rfind('{', at);
+    const std::size_t number = at + key.size();
+    out.append(with, from, begin - from).append(texts_[std::stoul(with.substr(number))]);
+    from = with.find('}', number) + 1;
   }
-  return out;
+  return out.append(with, from);
 }
 
 }  // namespace apsidon::files_detail

@@ -9,7 +9,7 @@
 namespace apsidon::files_detail {
 
 /// The text of an object's `data` object as it stands in the file; empty when there is none.
-std::string data_text(const Node& node, const Places& places, std::string_view text);
+std::string data_text(const Node& node, std::string_view text);
 
 /// Puts texts into a document that the JSON library writes: a stand-in goes in, and is exchanged in what
 /// comes out.

@@ -7,6 +7,8 @@
 
 #include "apsidon/geometry/angle.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/geometry/limits.hpp"
+#include "geometry/utf8.hpp"
 
 namespace apsidon::geometry_detail {
 
@@ -18,6 +20,26 @@ void check_range(std::string_view what, Number value, double least, double most)
   const auto high = static_cast<Number>(most);
   if (!(value >= low && value <= high)) {
     throw Error(fmt::format("{} is {}: {} to {} is expected", what, value, low, high));
+  }
+}
+
+/// Throws Error when a text is longer than that, or is not UTF-8.
+inline void check_text(std::string_view what, std::string_view text,
+                       std::size_t most_bytes = most_text_bytes) {
+  if (text.size() > most_bytes) {
+    throw Error(fmt::format("{}: {} bytes: at most {} are expected", what, text.size(), most_bytes));
+  }
+  if (!is_utf8(text)) throw Error(fmt::format("{}: it is not UTF-8: text in UTF-8 is expected", what));
+}
+
+/// Throws Error when a name is longer than a name may be, is not UTF-8, or has control characters in it,
+/// which would do more than be shown.
+inline void check_name(std::string_view what, std::string_view name) {
+  check_text(what, name, most_name_bytes);
+  for (const char c : name) {
+    if (static_cast<unsigned char>(c) >= 0x20 && c != 0x7F) continue;
+    throw Error(fmt::format("{}: it has the control character {:#04x}: a name without such is expected", what,
+                            static_cast<unsigned char>(c)));
   }
 }
 
@@ -51,6 +73,7 @@ class OptionChecker {
     for (const auto& cue : cues) {
       if (cue.name.empty())
         throw Error(fmt::format("{} has a cue without a name: a name is expected", name(key)));
+      check_name(name(key), cue.name);
       check_range(fmt::format("{} '{}'", name(key), cue.name), cue.at, 0, 1);
     }
   }
@@ -71,8 +94,10 @@ class OptionChecker {
   void words(std::string_view, const Value&, const Names&) const {}
   template <class Value>
   void easing(std::string_view, const Value&) const {}
-  template <class Value>
-  void text(std::string_view, const Value&) const {}
+  template <class Text>
+  void text(std::string_view key, const Text& value) const {
+    check_name(name(key), value);
+  }
   template <class Value>
   void truth(std::string_view, const Value&) const {}
   template <class Value>

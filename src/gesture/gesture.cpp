@@ -207,6 +207,11 @@ void GestureReader::forget_all() {
   for (Pointer& p : pointers_) p.pressed = p.tap_waits = false;
 }
 
+bool GestureReader::expects(std::uint32_t pointer) const {
+  return std::any_of(pointers_.begin(), pointers_.end(),
+                     [&](const Pointer& p) { return p.id == pointer && (p.pressed || p.tap_waits); });
+}
+
 bool GestureReader::pressed() const {
   return std::any_of(pointers_.begin(), pointers_.end(), [](const Pointer& p) { return p.pressed; });
 }

@@ -1,5 +1,6 @@
 #include "apsidon/layout/layout.hpp"
 
+#include "geometry/options.hpp"
 #include "layout/common.hpp"
 
 namespace apsidon {
@@ -39,24 +40,29 @@ struct Preferred {
 }  // namespace
 
 void check(const CustomLayout& l) {
-  if (!l.functions || !l.functions->lay_out || !l.functions->least_size) {
+  if (l.name.empty()) throw Error("layout: the name of a layout of one's own is empty: a name is expected");
+  geometry_detail::check_name("layout: name", l.name);
+  if (l.functions && (!l.functions->lay_out || !l.functions->least_size)) {
     throw Error(
         fmt::format("layout '{}': a function is missing: lay_out and least_size are expected", l.name));
   }
 }
 
 LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pose> poses) {
-  if (!l.functions || !l.functions->lay_out) return {};
+  if (!l.functions) return lay_out(SpreadLayout{}, in, poses);
   const LayoutReport report = l.functions->lay_out(in, poses);
   const Side side(in);
   for (std::size_t i = 0; i < in.cards.size(); ++i) {
-    if (!is_finite(poses[i])) poses[i] = side.pose(0, 0, in.cards[i]);
+    const Vec2 at = poses[i].centre;
+    constexpr float farthest = 1e7f;
+    const bool near = std::abs(at.x) <= farthest && std::abs(at.y) <= farthest;
+    if (!near || !is_finite(poses[i])) poses[i] = side.pose(0, 0, in.cards[i]);
   }
   return report;
 }
 
 Size least_size(const CustomLayout& l, const LayoutNeed& need, Size card) {
-  return l.functions && l.functions->least_size ? l.functions->least_size(need, card) : card;
+  return l.functions ? l.functions->least_size(need, card) : least_size(SpreadLayout{}, need, card);
 }
 
 std::string_view name_of(const Layout& layout) { return std::visit(Name{}, layout); }

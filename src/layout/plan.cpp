@@ -14,6 +14,7 @@ namespace {
 struct Seen {
   std::vector<bool> zones;
   std::vector<bool> panels;
+  std::size_t nodes = 0;
 };
 
 void check_length(std::string_view what, const Length& length) {
@@ -30,7 +31,13 @@ void see(std::string_view what, std::uint32_t id, std::vector<bool>& seen) {
   seen[id - 1] = true;
 }
 
-void check_node(const PlanNode& node, Seen& seen) {
+void check_node(const PlanNode& node, Seen& seen, int depth = 1) {
+  if (depth > most_nesting) {
+    throw Error(fmt::format("plan: it is nested deeper than {} levels: fewer are expected", most_nesting));
+  }
+  if (++seen.nodes > most_plan_nodes) {
+    throw Error(fmt::format("plan: more than {} nodes: fewer are expected", most_plan_nodes));
+  }
   check_length("space", node.space);
   check_length("gap", node.gap);
   check_length("width", node.width);
@@ -60,7 +67,7 @@ void check_node(const PlanNode& node, Seen& seen) {
       if (node.parts.empty()) throw Error("plan: an across or down has no parts: at least one is expected");
       break;
   }
-  for (const PlanNode& part : node.parts) check_node(part, seen);
+  for (const PlanNode& part : node.parts) check_node(part, seen, depth + 1);
 }
 
 float finite_or(float value, float otherwise) { return std::isfinite(value) ? value : otherwise; }
@@ -172,6 +179,7 @@ PlanNode seats(std::vector<PlanNode> seats, PlanNode middle, float gap) {
 }
 
 void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t panels) {
+  geometry_detail::check_text("plan: name", plan.name, most_name_bytes);
   geometry_detail::check_range("plan: margin", plan.margin, 0, 10'000);
   geometry_detail::check_range("plan: aspect", plan.aspect, 0.05f, 20);
   geometry_detail::check_range("plan: largest width", plan.largest_width, 0, 1e6f);

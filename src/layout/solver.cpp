@@ -48,8 +48,6 @@ Rect extent_of(const PlanNode& node, std::span<const ZoneLayout> places) {
   return r;
 }
 
-bool is_list(const PlanNode& node) { return node.kind == PlanKind::across || node.kind == PlanKind::down; }
-
 /// Needs with their growth, unsnapped: what the search for the card works on.
 struct Measure {
   std::span<const ZoneLayout> places;
@@ -100,7 +98,18 @@ struct Measure {
   }
 };
 
-/// Sizes for one card, in whole device pixels, and the areas that follow.
+/// What a node takes with its strips as narrow as they may be, and as wide as they like.
+struct Sizes {
+  Size least = {};
+  Size preferred = {};
+};
+/// The same along its list.
+struct Lengths {
+  float least = 0;
+  float preferred = 0;
+};
+
+/// Sizes for one card, in whole device pixels, and the areas that follow. O(nodes · depth).
 struct Arrangement {
   std::span<const ZoneLayout> places;
   Size card;
@@ -116,56 +125,67 @@ struct Arrangement {
       const std::size_t i = node.zone.value - 1;
       return places[i].gives_up && i < out.empty.size() && out.empty[i] != 0;
     }
-    if (!is_list(node)) return false;
-    return std::all_of(node.parts.begin(), node.parts.end(),
-                       [&](const PlanNode& part) { return part.kind == PlanKind::space || absent(part); }) &&
-           std::any_of(node.parts.begin(), node.parts.end(),
-                       [&](const PlanNode& part) { return absent(part); });
+    bool any = false;
+    for (const PlanNode& part : node.parts) {
+      if (part.kind == PlanKind::space) continue;
+      if (!absent(part)) return false;
+      any = true;
+    }
+    return any;
   }
 
-  /// What a node takes, its strips as narrow as they may be or as wide as they like.
-  Size size_of(const PlanNode& node, bool preferred) const {
+  Sizes sizes_of(const PlanNode& node) const {
+    const auto always = [](Size size) { return Sizes{size, size}; };
     switch (node.kind) {
       case PlanKind::zone: {
         // A zone's sizes stand where its area will; they are never asked for once it is there.
         const Rect& sizes = out.areas[node.zone.value - 1];
-        const Vec2 s = preferred ? sizes.max : sizes.min;
-        return {s.x, s.y};
+        return {{sizes.min.x, sizes.min.y}, {sizes.max.x, sizes.max.y}};
       }
       case PlanKind::panel:
-        return {of(node.width), of(node.height)};
+        return always({of(node.width), of(node.height)});
       case PlanKind::space:
-        return {of(node.space), of(node.space)};
+        return always({of(node.space), of(node.space)});
       case PlanKind::formation: {
         const Rect e = extent_of(node, places);
-        return {e.width() * card.width, e.height() * card.height};
+        return always({e.width() * card.width, e.height() * card.height});
       }
       case PlanKind::across:
       case PlanKind::down:
         break;
     }
     const bool across = node.kind == PlanKind::across;
-    float along = 0;
-    float cross = 0;
+    Lengths along;
+    Lengths cross;
     float shown = 0;
     for (const PlanNode& part : node.parts) {
       if (absent(part)) continue;
-      along += along_of(part, across, preferred);
-      const Size s = size_of(part, preferred);
-      if (part.kind != PlanKind::space) cross = std::max(cross, across ? s.height : s.width);
+      const Sizes sizes = sizes_of(part);
+      const Lengths own = along_of(part, sizes, across);
+      along.least += own.least;
+      along.preferred += own.preferred;
+      if (part.kind != PlanKind::space) {
+        cross.least = std::max(cross.least, across ? sizes.least.height : sizes.least.width);
+        cross.preferred = std::max(cross.preferred, across ? sizes.preferred.height : sizes.preferred.width);
+      }
       ++shown;
     }
-    along += of(node.gap) * std::max(shown - 1, 0.0f);
-    return across ? Size{along, cross} : Size{cross, along};
+    const float gaps = of(node.gap) * std::max(shown - 1, 0.0f);
+    const auto size = [&](float length, float width) {
+      return across ? Size{length + gaps, width} : Size{width, length + gaps};
+    };
+    return {size(along.least, cross.least), size(along.preferred, cross.preferred)};
   }
 
-  float along_of(const PlanNode& part, bool across, bool preferred) const {
-    const Size s = size_of(part, preferred);
-    const float least = std::max(across ? s.width : s.height, of(part.least));
-    if (!preferred || !part.most) return least;
-    const Size needed = size_of(part, false);
-    return std::min(least, std::max({of(*part.most), across ? needed.width : needed.height, of(part.least)}));
+  Lengths along_of(const PlanNode& part, const Sizes& sizes, bool across) const {
+    const float least = across ? sizes.least.width : sizes.least.height;
+    const float preferred = across ? sizes.preferred.width : sizes.preferred.height;
+    const float floor = of(part.least);
+    Lengths own{std::max(least, floor), std::max(preferred, floor)};
+    if (part.most) own.preferred = std::min(own.preferred, std::max(of(*part.most), own.least));
+    return own;
   }
+  Lengths along_of(const PlanNode& part, bool across) const { return along_of(part, sizes_of(part), across); }
 
   void place(const PlanNode& node, const Rect& box) const {
     switch (node.kind) {
@@ -206,8 +226,9 @@ struct Arrangement {
     float shares = 0;
     for (const PlanNode& part : node.parts) {
       if (absent(part)) continue;
-      least += along_of(part, across, false);
-      preferred += along_of(part, across, true);
+      const Lengths own = along_of(part, across);
+      least += own.least;
+      preferred += own.preferred;
       shares += part.share;
       ++shown;
     }
@@ -240,8 +261,8 @@ struct Arrangement {
   }
 
   float grown(const PlanNode& part, bool across, float blend) const {
-    const float least = along_of(part, across, false);
-    return least + whole((along_of(part, across, true) - least) * blend);
+    const Lengths own = along_of(part, across);
+    return own.least + whole((own.preferred - own.least) * blend);
   }
 
   float room_to_grow(const PlanNode& part, float own) const {
@@ -253,7 +274,9 @@ struct Arrangement {
     if (shares <= 0) return 0;
     const bool across = node.kind == PlanKind::across;
     float unit = left / shares;
-    for (std::size_t round = 0; round < node.parts.size(); ++round) {
+    // Each round another part may be as large as it may get; of absurdly many the last few stay as they are.
+    constexpr int most_rounds = 100;
+    for (int round = 0; round < most_rounds; ++round) {
       float open = 0;
       float rest = left;
       for (const PlanNode& part : node.parts) {
@@ -276,7 +299,7 @@ struct Arrangement {
   /// A part that does not stretch is no larger across than it prefers.
   Rect crossed(const PlanNode& part, const Rect& box, bool across) const {
     if (part.cross == Cross::stretch) return box;
-    const Size s = size_of(part, true);
+    const Size s = sizes_of(part).preferred;
     const float length = across ? box.height() : box.width();
     const float own = std::min(across ? s.height : s.width, length);
     const float at =

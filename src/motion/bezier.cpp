@@ -63,10 +63,12 @@ float tangent(float slope) { return std::abs(slope) == std::numeric_limits<float
 }  // namespace
 
 void check(const CubicBezier& c) {
-  if (!std::isfinite(c.y1) || !std::isfinite(c.y2) || !(c.x1 >= 0 && c.x1 <= 1 && c.x2 >= 0 && c.x2 <= 1)) {
+  const auto share = [](float x) { return x >= 0 && x <= 1; };
+  const auto eased = [](float y) { return std::abs(y) <= most_eased; };
+  if (!share(c.x1) || !share(c.x2) || !eased(c.y1) || !eased(c.y2)) {
     throw Error(
-        fmt::format("cubic-bezier({}, {}, {}, {}): finite numbers with both x from 0 to 1 are expected", c.x1,
-                    c.y1, c.x2, c.y2));
+        fmt::format("cubic-bezier({}, {}, {}, {}): each x from 0 to 1 and each y from -{} to {} is expected",
+                    c.x1, c.y1, c.x2, c.y2, most_eased, most_eased));
   }
 }
 

@@ -18,6 +18,7 @@ using motion_detail::FilledStops;
 using motion_detail::PreparedBezier;
 
 constexpr double pi = std::numbers::pi;
+constexpr float farthest_eased = 1e6f;
 
 FilledStops filled(const LinearStops& given) {
   FilledStops out{given, {}};
@@ -56,7 +57,12 @@ EasedValue stops_at(const FilledStops& filled, float x) {
   const float run = inputs[a + 1] - inputs[a];
   const float rise = stops[a + 1].output - stops[a].output;
   if (run <= 0) return {stops[a + 1].output, 0};
-  return {stops[a].output + rise * ((x - inputs[a]) / run), rise / run};
+  constexpr float upright = std::numeric_limits<float>::max();
+  const float slope = rise / run;
+  const float value = stops[a].output + rise * ((x - inputs[a]) / run);
+  // Beyond the last stops it goes on straight, far along where they are close.
+  return {std::clamp(value, -farthest_eased, farthest_eased),
+          std::isfinite(slope) ? slope : std::copysign(upright, rise)};
 }
 
 float steps_at(const Steps& s, float x) {
@@ -203,9 +209,10 @@ Easing::Easing(const LinearStops& stops) {
     throw Error(fmt::format("linear(): {} stops: 1 to 10000 are expected", stops.stops.size()));
   }
   for (const LinearStop& stop : stops.stops) {
-    if (!std::isfinite(stop.output) || !std::isfinite(stop.input.value_or(0))) {
-      throw Error(fmt::format("linear(): a stop of {} at {}: finite numbers are expected", stop.output,
-                              stop.input.value_or(0)));
+    const float input = stop.input.value_or(0);
+    if (!(std::abs(stop.output) <= most_eased && std::abs(input) <= most_eased)) {
+      throw Error(fmt::format("linear(): a stop of {} at {}: numbers from -{} to {} are expected",
+                              stop.output, input, most_eased, most_eased));
     }
   }
   *this = Easing(new Prepared{filled(stops)});

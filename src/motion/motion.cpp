@@ -9,7 +9,10 @@ namespace apsidon {
 
 using namespace motion_detail;
 
-Motion::Motion() : impl_(std::make_unique<Impl>()) {}
+Motion::Motion(double now) : impl_(std::make_unique<Impl>()) {
+  impl_->now = impl_->clock_now[0] = impl_->rested = now;
+  impl_->clocks[0].clock = Clock(now, now);
+}
 Motion::Motion(const Motion& other)
     : impl_(std::make_unique<Impl>(*other.impl_)),
       poses_(other.poses_),
@@ -93,6 +96,25 @@ void Motion::lean(std::size_t slot, const Offset& by, const Spring& spring) {
   if (!stale_) begun_.push_back(static_cast<std::uint32_t>(slot));
 }
 
+void Motion::end_effects(ClockIndex clock) {
+  const auto ends = [&](const Impl::RunningEffect& e) { return e.clock == clock; };
+  std::vector<std::size_t> slots;
+  for (const Impl::RunningEffect& e : impl_->effects) {
+    if (ends(e)) slots.push_back(e.slot);
+  }
+  std::erase_if(impl_->effects, ends);
+  for (const std::size_t slot : slots) impl_->end_aside(slot, poses_);
+  if (!slots.empty()) impl_->rested = std::max(impl_->rested, now());
+}
+
+void Motion::release_effects(ClockIndex clock) {
+  for (Impl::RunningEffect& e : impl_->effects) {
+    if (e.clock != clock) continue;
+    e.start += now() - impl_->own_now(clock);
+    e.clock = 0;
+  }
+}
+
 ClockIndex Motion::add_clock() {
   std::size_t at = 1;
   while (at < impl_->clocks.size() && (impl_->clocks[at].used || impl_->goes_by(static_cast<ClockIndex>(at))))
@@ -145,7 +167,7 @@ bool Motion::waiting(std::size_t slot) const {
 double Motion::settles_at() const {
   double last = now();
   for (const Bucket& b : impl_->buckets) {
-    double lands = 0;
+    double lands = -never;
     for (std::size_t i = 0; i < b.size(); ++i) lands = std::max(lands, b.dues[i].lands);
     if (b.size() > 0) last = std::max(last, impl_->when(b.clock, lands));
   }

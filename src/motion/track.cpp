@@ -16,6 +16,10 @@ auto channels_of(const Values& values) { return Eigen::Map<const Channels>(value
 
 /// Poses stay within what can be drawn, whatever a spring or a curve overshoots.
 constexpr float any = std::numeric_limits<float>::max();
+/// A card that is faster, in px or radians a second, jumps: its curve is upright there, and has no velocity
+/// that anything could take over.
+constexpr float fastest = 1e6f;
+constexpr float farthest = 1e9f;
 const Channels least{{-any, -any, -any, 0, -any, 0, 0, 0}};
 const Channels only_lift{{0, 0, 0, 0, 0, 0, 0, 1}};
 const Channels most{{any, any, any, any, any, 1, any, any}};
@@ -303,6 +307,11 @@ State state_of(const Bucket& bucket, const Record& r, const Bend* bend, double t
         out.velocity[i] += r.left[i] * position_rate + r.velocity[i] * velocity_rate;
       }
     }
+  }
+  // What a curve throws farther than anyone can see comes back from there.
+  for (float& v : out.value) v = std::clamp(v, -farthest, farthest);
+  for (float& v : out.velocity) {
+    if (!(std::abs(v) <= fastest)) v = 0;
   }
   return out;
 }

@@ -133,9 +133,10 @@ double Motion::Impl::arrives_at(const Bucket& b, const Record& r) {
 /// Lets a record go in a bucket.
 void Motion::Impl::begin(Record& r, std::uint32_t bucket) {
   r.waits = own_now(r.clock) < r.start;
-  r.lands = lands_at(buckets[bucket], r);
+  // What a shift has brought to its end already lands now.
+  r.lands = std::max(lands_at(buckets[bucket], r), own_now(r.clock));
   r.edge = edge_at(buckets[bucket], r);
-  r.arrives = arrives_at(buckets[bucket], r);
+  r.arrives = std::max(arrives_at(buckets[bucket], r), own_now(r.clock));
   Track& t = tracks[r.slot];
   t.bucket = bucket;
   t.index = static_cast<std::uint32_t>(buckets[bucket].size());
@@ -153,8 +154,7 @@ void Motion::Impl::take_over(const Bucket& b, Record& r, const State& was, float
   for (std::size_t i = 0; i < channels; ++i) {
     const float missing = was.velocity[i] - base.velocity[i];
     r.left[i] = was.value[i] - base.value[i];
-    // A curve that starts upright jumps by itself; there is no velocity that could be kept.
-    r.velocity[i] = std::abs(missing) < 1e30f ? missing : 0;
+    r.velocity[i] = missing;
     any = any || r.left[i] != 0 || r.velocity[i] != 0;
   }
   r.left_start = own_now(r.clock);

@@ -216,7 +216,7 @@ StepPlan Performances::plan_scatter(const Node& n, std::span<const CardId> order
   const Layout& layout = scene.setup.layout_of(zone->id).layout;
   const bool piled = std::holds_alternative<PileLayout>(layout) || std::holds_alternative<SlotLayout>(layout);
   const bool riffle = piled && scene.feel.shuffle_look == ShuffleLook::riffle;
-  Random64 random(n.act.seed + n.after.size());
+  Random64 random(n.act.seed + (n.first ? 0 : 1));
   const Vec2 middle = middle_of_window(scene);
   const float width = scene.arrangement.card().width;
   // The halves stay in the window, whatever edge the pile is next to.
@@ -224,10 +224,10 @@ StepPlan Performances::plan_scatter(const Node& n, std::span<const CardId> order
   const float edge = std::min(aside + 0.6f * width, middle.x);
   Vec2 home = scene.arrangement.outline(scene.setup, zone->id).centre;
   if (riffle) home.x = std::clamp(home.x, edge, scene.arrangement.window().size.width - edge);
-  StepPlan plan = plan_by(how);
+  std::vector<Pose> goals;
+  float farthest = 0;
   for (std::size_t i = 0; i < order.size(); ++i) {
-    const std::size_t s = slot(scene, order[i]);
-    Pose goal = scene.arrangement.resting(s);
+    Pose goal = scene.arrangement.resting(slot(scene, order[i]));
     if (riffle) {
       const bool left = i < order.size() / 2;
       const float lift = static_cast<float>(left ? i : i - order.size() / 2);
@@ -240,7 +240,13 @@ StepPlan Performances::plan_scatter(const Node& n, std::span<const CardId> order
       goal.centre = middle + Vec2{std::cos(angle), std::sin(angle)} * far;
       goal.rotation += (random.unit() - 0.5f) * pi;
     }
-    send(plan, scene, s, goal, departure(how, {i, order.size(), length(goal.centre - home), width}));
+    farthest = std::max(farthest, length(goal.centre - home));
+    goals.push_back(goal);
+  }
+  StepPlan plan = plan_by(how);
+  for (std::size_t i = 0; i < order.size(); ++i) {
+    const float distance = length(goals[i].centre - home);
+    send(plan, scene, slot(scene, order[i]), goals[i], departure(how, {i, order.size(), distance, farthest}));
     plan.departures.back().waits_at = rest_order(zone->id, i);
   }
   return plan;

@@ -17,6 +17,13 @@ inline constexpr std::array<std::pair<std::string_view, Side>, 4> sides{
     {{"above", Side::above}, {"left", Side::left}, {"right", Side::right}, {"below", Side::below}}};
 inline constexpr std::array<std::pair<std::string_view, ZoomedLook>, 3> zoomed_looks{
     {{"shown", ZoomedLook::shown}, {"dimmed", ZoomedLook::dimmed}, {"hidden", ZoomedLook::hidden}}};
+inline constexpr std::array<std::pair<std::string_view, TapKind>, 5> tap_names{{
+    {"none", TapKind::none},
+    {"flip", TapKind::flip},
+    {"pick", TapKind::pick},
+    {"draw", TapKind::draw},
+    {"send", TapKind::send},
+}};
 
 // `fields(thing, visitor)` shows the visitor each number and word of it: one list for checking, reading and
 // writing.

@@ -84,7 +84,9 @@ HandRequest Hand::read(const Gesture& gesture, const Table& table) {
 }
 
 void Hand::press(std::uint32_t pointer, const Hit& on) {
-  std::erase_if(pressed_, [&](const Pressed& p) { return p.pointer == pointer; });
+  // Fingers get new numbers all the time: what is over is forgotten.
+  std::erase_if(pressed_,
+                [&](const Pressed& p) { return p.pointer == pointer || !gestures_.expects(p.pointer); });
   pressed_.push_back({pointer, on});
 }
 

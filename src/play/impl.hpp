@@ -82,7 +82,7 @@ struct Impl {
   [[nodiscard]] double settles_at() const;
 
   // Inputs and calls (impl_take.cpp).
-  bool offer(const Input& input);
+  bool offer(Input input);
   [[nodiscard]] bool would_use(const Input& input);
   Outcome call(Input input);
   Outcome take(Input input);
@@ -166,6 +166,7 @@ struct Impl {
   // Performances (impl_performances.cpp).
   PerformanceId perform(const Script& script);
   void begin_steps(PerformanceId id);
+  void follow_rest(std::vector<Shift>& shifts, const StepPlan& plan);
   void end_steps(PerformanceId id);
   void end_performance(PerformanceId id, EventKind kind);
   void skip(PerformanceId id);

@@ -1,6 +1,7 @@
 // What the game changes by itself.
 #include <algorithm>
 
+#include "apsidon/geometry/limits.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon::play_detail {
@@ -13,6 +14,8 @@ Verdict check_made(const Table& table, ZoneId zone, const CardOptions& made) {
     return {.reason = Reason::unknown_face, .face = made.face, .zone = zone};
   if (made.key != 0 && table.find_card_by_key(made.key))
     return {.reason = Reason::repeated_key, .zone = zone, .key = made.key};
+  if (made.cell < -1 || made.cell > static_cast<int>(most_cards) || table.card_count() >= most_cards)
+    return {.reason = Reason::unknown_index, .zone = zone};
   return {};
 }
 

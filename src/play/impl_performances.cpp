@@ -1,4 +1,6 @@
 // The order in which scripts run.
+#include <algorithm>
+
 #include "play/impl.hpp"
 
 namespace apsidon::play_detail {
@@ -24,7 +26,8 @@ void Impl::begin_steps(PerformanceId id) {
       referee.perform(*change);
       after_change(by);
     }
-    const StepPlan plan = performances.plan(*step, change, std::move(by.for_act), scene());
+    const StepPlan plan = performances.plan(*step, change, by.for_act, scene());
+    follow_rest(by.for_act, plan);
     for (const CardId card : plan.with_effect) start_effect(card, plan.effect, plan.effect_kind, clock);
     for (const Departure& departure : plan.departures) {
       const auto lands = traffic.depart(departure, plan.glide, id, clock);
@@ -32,6 +35,17 @@ void Impl::begin_steps(PerformanceId id) {
     }
     performances.begun(*step, plan);
   }
+}
+
+/// What an act has moved or flipped beside the cards that it sends goes there by the feel: the neighbours of
+/// a card that is taken from them, say.
+void Impl::follow_rest(std::vector<Shift>& shifts, const StepPlan& plan) {
+  std::vector<std::uint32_t> sent;
+  for (const Departure& departure : plan.departures) sent.push_back(departure.slot);
+  std::sort(sent.begin(), sent.end());
+  std::erase_if(shifts, [&](const Shift& s) { return std::binary_search(sent.begin(), sent.end(), s.slot); });
+  Sender by_feel;
+  if (!shifts.empty()) follow(shifts, Change::table, by_feel);
 }
 
 /// Ends the steps whose time has come, begins those that waited for them, and at last ends the whole.
@@ -52,6 +66,7 @@ void Impl::skip(PerformanceId id) {
   // A step at a time: what is in flight arrives, what waited for it begins.
   while (performances.running(id)) {
     traffic.finish(id);
+    traffic.end_effects(performances.clock_of(id));
     move_cards(traffic.now());
     performances.cut_short(id);
     performances.tell(id, traffic.motion(), table(), now(), events);
@@ -62,6 +77,7 @@ void Impl::skip(PerformanceId id) {
 void Impl::stop(PerformanceId id) {
   if (!performances.running(id)) return;
   traffic.send_home(id, table(), arrangement.rests(), feel());
+  traffic.release_effects(performances.clock_of(id));
   end_performance(id, EventKind::stopped);
 }
 

@@ -1,71 +1,12 @@
 // One way in: every input of a player and every call of the game is taken here, recorded, and done.
-#include <algorithm>
 #include <cmath>
 #include <utility>
 
-#include "apsidon/geometry/error.hpp"
+#include "play/admit.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon::play_detail {
 namespace {
-
-bool finite(std::initializer_list<double> numbers) {
-  return std::all_of(numbers.begin(), numbers.end(), [](double n) { return std::isfinite(n); });
-}
-
-/// Whether an input can be meant: its numbers are, and its options are in their ranges.
-struct Meant {
-  bool operator()(const PointerInput& i) const {
-    return std::abs(double{i.at.x}) <= most_input_px && std::abs(double{i.at.y}) <= most_input_px;
-  }
-  bool operator()(const MoveInput& i) const { return is_finite(i.move.position.value_or(Vec2{})); }
-  bool operator()(const EditInput& i) const {
-    return is_finite(i.edit.position) && is_finite(i.edit.made.at);
-  }
-  bool operator()(const ResizeInput& i) const {
-    return finite({i.window.width, i.window.height, i.pixel_ratio, i.insets.left, i.insets.top,
-                   i.insets.right, i.insets.bottom});
-  }
-  bool operator()(const PanelInput& i) const { return std::isfinite(i.fill); }
-  bool operator()(const ScrollInput& i) const { return std::isfinite(i.offset); }
-  bool operator()(const PerformanceInput& i) const { return i.speed >= 0 && i.speed <= 1000; }
-  bool operator()(const ClockInput& i) const {
-    return i.what != ClockInput::What::speed || (i.number >= 0 && i.number <= 1000);
-  }
-  bool operator()(const StartOverInput& i) const { return i.setup && passes(*i.setup); }
-  bool operator()(const FeelInput& i) const { return passes(i.feel); }
-  bool operator()(const DragOptionsInput& i) const { return passes(i.options); }
-  bool operator()(const HoverOptionsInput& i) const { return passes(i.options); }
-  bool operator()(const ThresholdsInput& i) const { return passes(i.options); }
-  template <class Other>
-  bool operator()(const Other&) const {
-    return true;
-  }
-
- private:
-  template <class Options>
-  static bool passes(const Options& options) {
-    try {
-      check(options);
-      return true;
-    } catch (const Error&) {
-      return false;
-    }
-  }
-};
-
-/// A number of seconds that is none counts as 0, one without end as very many.
-void clean(double& seconds) {
-  seconds = std::isnan(seconds) ? 0 : std::clamp(seconds, -most_input_seconds, most_input_seconds);
-}
-
-void clean(Script& script) {
-  clean(script.act.seconds);
-  for (double& delay : script.act.delays) {
-    if (!std::isfinite(delay)) delay = 0;
-  }
-  for (Script& part : script.parts) clean(part);
-}
 
 /// Does what each kind of input asks for.
 struct Taker {
@@ -123,14 +64,13 @@ struct Taker {
     using What = ClockInput::What;
     Schedule& schedule = field.schedule;
     const double own = field.traffic.now();
-    Countdown* countdown = schedule.countdown(i.countdown);
     switch (i.what) {
       case What::speed:
         (void)schedule.clock().set_speed(i.number);
         break;
       case What::start_timer: {
         const TimerId id = field.ids.next_timer();
-        schedule.start_timer(id, own + (i.number > 0 ? std::min(i.number, 1e6) : 0));
+        schedule.start_timer(id, own + std::max(i.number, 0.0));
         return {.used = true, .id = id.value};
       }
       case What::stop_timer:
@@ -142,13 +82,13 @@ struct Taker {
         return {.used = true, .id = id.value};
       }
       case What::start:
-        if (countdown) countdown->start(own);
+        schedule.start_countdown(i.countdown, own);
         break;
       case What::extend:
-        if (countdown) countdown->add(i.number, own);
+        schedule.extend_countdown(i.countdown, i.number, own);
         break;
       case What::reset:
-        if (countdown) countdown->set(i.number);
+        schedule.reset_countdown(i.countdown, i.number);
         break;
     }
     return used();
@@ -166,13 +106,13 @@ struct Taker {
 }  // namespace
 
 /// An input comes in and waits for its time. Returns whether it would be used as things are now.
-bool Impl::offer(const Input& input) {
-  if (!(std::abs(time_of(input)) <= most_input_seconds) || !std::visit(Meant{}, input)) {
+bool Impl::offer(Input input) {
+  if (!(std::abs(time_of(input)) <= most_input_seconds) || !admit(input)) {
     ++client.ignored;
     return false;
   }
   const bool use = would_use(input);
-  inbox.put(input);
+  inbox.put(std::move(input));
   return use;
 }
 
@@ -201,7 +141,7 @@ bool Impl::would_use(const Input& input) {
 
 /// A call of the game acts now, after all that is due now.
 Outcome Impl::call(Input input) {
-  if (!std::visit(Meant{}, input)) {
+  if (!admit(input)) {
     ++client.ignored;
     return {.verdict = {.reason = Reason::unknown_index}};
   }
@@ -212,8 +152,6 @@ Outcome Impl::call(Input input) {
 /// What is taken late counts, and is recorded, as of now.
 Outcome Impl::take(Input input) {
   std::visit([&](auto& i) { i.time = now(); }, input);
-  if (auto* i = std::get_if<PerformInput>(&input)) clean(i->script);
-  if (auto* i = std::get_if<ClockInput>(&input)) clean(i->number);
   ++client.inputs;
   if (client.recorder) client.recorder(input);
   bring_foretold(now());

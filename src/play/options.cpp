@@ -1,22 +1,23 @@
 #include "apsidon/play/options.hpp"
 
-#include <fmt/format.h>
-
-#include <cmath>
-
+#include "apsidon/play/input.hpp"
 #include "geometry/options.hpp"
 
 namespace apsidon {
 
 void check(const PlayfieldOptions& o) {
+  using geometry_detail::check_range;
   check(o.feel);
   check(o.thresholds);
   check(o.drag);
   check(o.hover);
-  geometry_detail::check_range("playfield: corner radius", o.corner_radius, 0, 0.5);
-  if (!std::isfinite(o.start_time)) {
-    throw Error(fmt::format("playfield: start time is {}: a finite number is expected", o.start_time));
-  }
+  check_range("playfield: corner radius", o.corner_radius, 0, 0.5);
+  check_range("playfield: window width", o.window.width, 0, most_input_px);
+  check_range("playfield: window height", o.window.height, 0, most_input_px);
+  check_range("playfield: pixel ratio", o.pixel_ratio, least_pixel_ratio, most_pixel_ratio);
+  for (const float inset : {o.insets.left, o.insets.top, o.insets.right, o.insets.bottom})
+    check_range("playfield: inset", inset, 0, most_input_px);
+  check_range("playfield: start time", o.start_time, -most_input_seconds, most_input_seconds);
 }
 
 }  // namespace apsidon

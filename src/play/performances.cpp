@@ -23,35 +23,45 @@ Performances::Performance* Performances::find(PerformanceId id) {
   return const_cast<Performance*>(std::as_const(*this).find(id));
 }
 
-// A script becomes a list of steps, each with those that it waits for.
+// A script becomes a list of steps, each with those that wait for it.
 
-Performances::Indices Performances::add(std::vector<Node>& nodes, StepKind kind, const Act& act,
-                                        const Indices& after) {
-  nodes.push_back({.kind = kind, .act = act, .after = after});
-  return {nodes.size() - 1};
+std::size_t Performances::add(std::vector<Node>& nodes, StepKind kind, const Act& act,
+                              std::span<const std::size_t> after) {
+  const std::size_t own = nodes.size();
+  nodes.push_back({.kind = kind, .act = act, .first = after.empty(), .waits_for = after.size()});
+  for (const std::size_t before : after) nodes[before].then.push_back(own);
+  return own;
 }
 
-Performances::Indices Performances::compile(std::vector<Node>& nodes, const Script& script, Indices after,
-                                            const Feel& feel) {
+std::size_t Performances::add(std::vector<Node>& nodes, StepKind kind, const Act& act, const Index& after) {
+  return add(nodes, kind, act, after ? std::span(&*after, 1) : std::span<const std::size_t>{});
+}
+
+/// Returns the step with whose end all of the script has ended; `after` where there is none.
+Performances::Index Performances::compile(std::vector<Node>& nodes, const Script& script, Index after,
+                                          const Feel& feel) {
   if (script.kind == Script::Kind::sequence) {
     for (const Script& part : script.parts) after = compile(nodes, part, after, feel);
     return after;
   }
   if (script.kind == Script::Kind::together) {
-    Indices ends;
+    std::vector<std::size_t> ends;
     for (const Script& part : script.parts) {
-      for (const std::size_t end : compile(nodes, part, after, feel)) ends.push_back(end);
+      const std::size_t before = nodes.size();
+      const Index end = compile(nodes, part, after, feel);
+      if (nodes.size() > before) ends.push_back(*end);
     }
-    return script.parts.empty() ? after : ends;
+    if (ends.size() < 2) return ends.empty() ? after : ends.front();
+    return add(nodes, StepKind::join, {}, ends);
   }
   return compile(nodes, script.act, after, feel);
 }
 
-Performances::Indices Performances::compile(std::vector<Node>& nodes, const Act& act, const Indices& after,
-                                            const Feel& feel) {
+std::size_t Performances::compile(std::vector<Node>& nodes, const Act& act, const Index& after,
+                                  const Feel& feel) {
   switch (act.kind) {
     case ActKind::shuffle: {
-      Indices last = add(nodes, StepKind::home, act, add(nodes, StepKind::single, act, after));
+      std::size_t last = add(nodes, StepKind::home, act, add(nodes, StepKind::single, act, after));
       for (int i = 1; i < feel.shuffle_rounds; ++i) {
         last = add(nodes, StepKind::home, act, add(nodes, StepKind::scatter, act, last));
       }
@@ -70,8 +80,12 @@ Performances::Indices Performances::compile(std::vector<Node>& nodes, const Act&
 }
 
 void Performances::add(PerformanceId id, ClockIndex clock, const Script& script, const Feel& feel) {
-  list_.push_back({.id = id, .clock = clock});
-  (void)compile(list_.back().nodes, script, {}, feel);
+  Performance& p = list_.emplace_back(Performance{.id = id, .clock = clock});
+  (void)compile(p.nodes, script, {}, feel);
+  p.left = p.nodes.size();
+  for (std::size_t i = 0; i < p.nodes.size(); ++i) {
+    if (p.nodes[i].first) p.ready.insert(p.ready.end(), i);
+  }
 }
 
 bool Performances::needs_empty_hand(PerformanceId id) const {
@@ -84,15 +98,11 @@ bool Performances::needs_empty_hand(PerformanceId id) const {
 
 std::optional<Performances::Step> Performances::next_ready(PerformanceId id, const Motion& motion) {
   Performance& p = *find(id);
-  for (Node& node : p.nodes) {
-    const bool ready = !node.begun && std::all_of(node.after.begin(), node.after.end(),
-                                                  [&](std::size_t before) { return p.nodes[before].over; });
-    if (!ready) continue;
-    node.begun = true;
-    node.starts = node.ends = motion.own_time(p.clock);
-    return Step{id, static_cast<std::size_t>(&node - p.nodes.data())};
-  }
-  return std::nullopt;
+  if (p.ready.empty()) return std::nullopt;
+  const std::size_t index = *p.ready.begin();
+  p.ready.erase(p.ready.begin());
+  p.nodes[index].starts = p.nodes[index].ends = motion.own_time(p.clock);
+  return Step{id, index};
 }
 
 StepPlan Performances::plan(const Step& step, const std::optional<Act>& change, std::vector<Shift> shifts,
@@ -117,6 +127,8 @@ StepPlan Performances::plan(const Step& step, const std::optional<Act>& change, 
       return plan_vanish(change->cards, scene);
     case StepKind::appear:
       return plan_appear(n, step.performance, scene);
+    case StepKind::join:
+      break;
   }
   return {};
 }
@@ -138,16 +150,16 @@ void Performances::begun(const Step& step, const StepPlan& plan) {
   if (!std::is_sorted(n.beats.begin(), n.beats.end(), earlier)) {
     std::stable_sort(n.beats.begin(), n.beats.end(), earlier);
   }
+  Performance& p = *find(step.performance);
+  p.ending.emplace(n.ends, step.index);
+  if (!n.beats.empty()) p.telling.emplace(n.beats.front().at, step.index);
 }
 
 double Performances::due(const Motion& motion) const {
   double next = never;
   for (const Performance& p : list_) {
-    double own = never;
-    for (const Node& n : p.nodes) {
-      if (n.begun && !n.over) own = std::min(own, n.ends);
-      if (n.told < n.beats.size()) own = std::min(own, n.beats[n.told].at);
-    }
+    double own = p.ending.empty() ? never : p.ending.begin()->first;
+    if (!p.telling.empty()) own = std::min(own, p.telling.begin()->first);
     if (own < never) next = std::min(next, motion.when(p.clock, own));
   }
   return next;
@@ -155,10 +167,7 @@ double Performances::due(const Motion& motion) const {
 
 std::optional<PerformanceId> Performances::first_due(const Motion& motion) const {
   for (const Performance& p : list_) {
-    const bool due = std::any_of(p.nodes.begin(), p.nodes.end(), [&](const Node& n) {
-      return n.begun && !n.over && has_come(motion, p.clock, n.ends);
-    });
-    if (due) return p.id;
+    if (!p.ending.empty() && has_come(motion, p.clock, p.ending.begin()->first)) return p.id;
   }
   return std::nullopt;
 }
@@ -166,37 +175,58 @@ std::optional<PerformanceId> Performances::first_due(const Motion& motion) const
 bool Performances::end_steps(PerformanceId id, const Motion& motion) {
   Performance& p = *find(id);
   bool any = false;
-  for (Node& n : p.nodes) {
-    if (!n.begun || n.over || !has_come(motion, p.clock, n.ends)) continue;
-    n.over = any = true;
+  while (!p.ending.empty() && has_come(motion, p.clock, p.ending.begin()->first)) {
+    const std::size_t index = p.ending.begin()->second;
+    p.ending.erase(p.ending.begin());
+    end(p, index);
+    any = true;
   }
   return any;
 }
 
-void Performances::cut_short(PerformanceId id) {
-  for (Node& n : find(id)->nodes) {
-    if (!n.begun || n.over) continue;
-    for (Beat& beat : n.beats) beat.at = long_ago;
-    n.ends = long_ago;
+/// Lets those begin that have waited for a step. A join is over with the last that it waits for.
+void Performances::end(Performance& p, std::size_t index) {
+  --p.left;
+  for (const std::size_t then : p.nodes[index].then) {
+    if (--p.nodes[then].waits_for > 0) continue;
+    if (p.nodes[then].kind == StepKind::join) {
+      end(p, then);
+    } else {
+      p.ready.insert(then);
+    }
   }
 }
 
-bool Performances::finished(PerformanceId id) const {
-  const auto& nodes = find(id)->nodes;
-  return std::all_of(nodes.begin(), nodes.end(), [](const Node& n) { return n.over; });
+void Performances::cut_short(PerformanceId id) {
+  Performance& p = *find(id);
+  const auto bring_forward = [](Agenda& agenda) {
+    Agenda now;
+    for (const auto& [time, index] : agenda) now.emplace(long_ago, index);
+    agenda = std::move(now);
+  };
+  for (const auto& [time, index] : p.telling) {
+    for (Beat& beat : p.nodes[index].beats) beat.at = long_ago;
+  }
+  bring_forward(p.ending);
+  bring_forward(p.telling);
 }
+
+bool Performances::finished(PerformanceId id) const { return find(id)->left == 0; }
 
 void Performances::tell(Performance& p, const Motion& motion, const Table& table, double time,
                         EventQueue& events) {
-  for (Node& n : p.nodes) {
-    for (; n.told < n.beats.size() && has_come(motion, p.clock, n.beats[n.told].at); ++n.told) {
-      const Beat& beat = n.beats[n.told];
-      if (beat.cue != no_cue) {
-        events.tell({.kind = EventKind::cue, .time = time, .performance = p.id, .name = n.cues[beat.cue]});
-      } else if (const Card* card = table.card(beat.card)) {
-        events.tell_card(EventKind::departed, time, card->id, card->zone, p.id);
-      }
+  while (!p.telling.empty() && has_come(motion, p.clock, p.telling.begin()->first)) {
+    auto next = p.telling.extract(p.telling.begin());  // which takes nothing from the heap when it comes back
+    Node& n = p.nodes[next.value().second];
+    const Beat& beat = n.beats[n.told++];
+    if (beat.cue != no_cue) {
+      events.tell({.kind = EventKind::cue, .time = time, .performance = p.id, .name = n.cues[beat.cue]});
+    } else if (const Card* card = table.card(beat.card)) {
+      events.tell_card(EventKind::departed, time, card->id, card->zone, p.id);
     }
+    if (n.told == n.beats.size()) continue;
+    next.value().first = n.beats[n.told].at;
+    p.telling.insert(std::move(next));
   }
 }
 

@@ -4,8 +4,10 @@
 #include <cstdint>
 #include <limits>
 #include <optional>
+#include <set>
 #include <span>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "apsidon/play/script.hpp"
@@ -37,6 +39,8 @@ struct StepPlan {
 
 /// Scripts, step by step. A step asks for a change of the table, which others make, and plans how the cards
 /// go, which others send; it ends when the last of them was to land.
+///
+/// Each of these costs what happens, times the logarithm of what has not ended.
 ///
 /// Invariant: a step begins once, at the very time at which the last of those it waits for ends; a
 /// performance ends once.
@@ -92,8 +96,8 @@ class Performances {
   void remove(PerformanceId id);
 
  private:
-  /// What an act is made of; some take several steps.
-  enum class StepKind : std::uint8_t { single, home, scatter, wreath, vanish, appear };
+  /// What an act is made of; some take several steps. A join waits for several and is over at once.
+  enum class StepKind : std::uint8_t { single, home, scatter, wreath, vanish, appear, join };
   /// Something to tell of when its time has come: a departure, or a cue.
   struct Beat {
     double at;
@@ -104,21 +108,27 @@ class Performances {
   struct Node {
     StepKind kind = StepKind::single;
     Act act = {};
-    std::vector<std::size_t> after = {};  ///< nodes that have to end first
-    bool begun = false;
-    bool over = false;
-    double starts = 0;  ///< on the clock of the performance
-    double ends = 0;    ///< likewise
+    bool first = true;                   ///< it waits for none
+    std::size_t waits_for = 0;           ///< nodes that have to end first
+    std::vector<std::size_t> then = {};  ///< nodes that wait for it
+    double starts = 0;                   ///< on the clock of the performance
+    double ends = 0;                     ///< likewise
     std::vector<Beat> beats = {};
     std::vector<std::string> cues = {};
     std::size_t told = 0;  ///< beats
   };
+  /// Nodes, by a time of theirs.
+  using Agenda = std::set<std::pair<double, std::size_t>>;
   struct Performance {
     PerformanceId id = {};
     ClockIndex clock = 0;
     std::vector<Node> nodes = {};
+    std::set<std::size_t> ready = {};
+    Agenda ending = {};    ///< that have begun, by when they end
+    Agenda telling = {};   ///< with beats that are to come, by the next of them
+    std::size_t left = 0;  ///< that have not ended
   };
-  using Indices = std::vector<std::size_t>;
+  using Index = std::optional<std::size_t>;
 
   static constexpr double never = std::numeric_limits<double>::infinity();
   static constexpr double long_ago = -never;
@@ -129,9 +139,12 @@ class Performances {
   [[nodiscard]] const Node& node(const Step& step) const { return find(step.performance)->nodes[step.index]; }
   static void tell(Performance& performance, const Motion& motion, const Table& table, double time,
                    EventQueue& events);
-  static Indices add(std::vector<Node>& nodes, StepKind kind, const Act& act, const Indices& after);
-  static Indices compile(std::vector<Node>& nodes, const Script& script, Indices after, const Feel& feel);
-  static Indices compile(std::vector<Node>& nodes, const Act& act, const Indices& after, const Feel& feel);
+  static void end(Performance& performance, std::size_t index);
+  static std::size_t add(std::vector<Node>& nodes, StepKind kind, const Act& act,
+                         std::span<const std::size_t> after);
+  static std::size_t add(std::vector<Node>& nodes, StepKind kind, const Act& act, const Index& after);
+  static Index compile(std::vector<Node>& nodes, const Script& script, Index after, const Feel& feel);
+  static std::size_t compile(std::vector<Node>& nodes, const Act& act, const Index& after, const Feel& feel);
 
   // acts.cpp
   static StepPlan plan_act(const Node& node, std::vector<Shift> shifts, const Scene& scene);

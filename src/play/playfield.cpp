@@ -46,13 +46,13 @@ void Playfield::set_recorder(Recorder recorder) { impl_->client.recorder = std::
 std::uint64_t Playfield::ignored_inputs() const { return impl_->client.ignored; }
 
 std::optional<Event> Playfield::next_event(double until) {
-  if (std::isfinite(until)) return impl_->next_event(until);
+  if (std::abs(until) <= most_input_seconds) return impl_->next_event(until);
   ++impl_->client.ignored;
   return impl_->next_event(now());
 }
 
 void Playfield::advance_to(double time) {
-  if (std::isfinite(time)) return impl_->advance_to(time);
+  if (std::abs(time) <= most_input_seconds) return impl_->advance_to(time);
   ++impl_->client.ignored;
 }
 

@@ -1,6 +1,9 @@
 #pragma once
 // The table's clock, its timers and countdowns. Not installed.
-#include <span>
+#include <compare>
+#include <cstdint>
+#include <map>
+#include <set>
 #include <vector>
 
 #include "apsidon/motion/clock.hpp"
@@ -8,6 +11,8 @@
 
 namespace apsidon::play_detail {
 
+/// Each of these costs the logarithm of how many there are.
+///
 /// Invariant: a timer rings once and a countdown runs out once, each at its own time; `due()` is never later
 /// than the next of them.
 class Schedule {
@@ -20,12 +25,15 @@ class Schedule {
   [[nodiscard]] const Clock& clock() const { return clock_; }
   [[nodiscard]] double now() const { return clock_.now(); }
 
-  void start_timer(TimerId id, double rings) { timers_.push_back({id, rings}); }
+  void start_timer(TimerId id, double rings);
   void stop_timer(TimerId id);
   void add_countdown(CountdownId id, double seconds, bool at_first_move);
   /// Null for a stale id.
-  [[nodiscard]] Countdown* countdown(CountdownId id);
   [[nodiscard]] const Countdown* countdown(CountdownId id) const;
+  // Of a stale id they change nothing.
+  void start_countdown(CountdownId id, double own);
+  void extend_countdown(CountdownId id, double seconds, double own);
+  void reset_countdown(CountdownId id, double seconds);
   /// The player's first move starts the countdowns that wait for it.
   void start_waiting(double own);
 
@@ -35,19 +43,24 @@ class Schedule {
   void ring(double own, double time, EventQueue& events);
 
  private:
-  struct Timer {
-    TimerId id;
-    double rings;  // on the table's clock
+  /// What is due: timers before countdowns that are due with them, each in the order of their numbers.
+  enum class Kind : std::uint8_t { timer, countdown };
+  struct Due {
+    double time;
+    Kind kind;
+    std::uint32_t id;
+
+    friend auto operator<=>(const Due&, const Due&) = default;
   };
-  struct NumberedCountdown {
-    CountdownId id;
-    Countdown countdown;
-    bool at_first_move;
-  };
+  template <class With>
+  void change(CountdownId id, With with);
 
   Clock clock_;  // the table's, over the time of the inputs
-  std::vector<Timer> timers_ = {};
-  std::vector<NumberedCountdown> countdowns_ = {};
+  std::map<TimerId, double> timers_ = {};
+  std::map<CountdownId, Countdown> countdowns_ = {};
+  std::set<CountdownId> at_first_move_ = {};
+  std::vector<CountdownId> wait_for_a_move_ = {};  // of these
+  std::set<Due> dues_ = {};
 };
 
 }  // namespace apsidon::play_detail

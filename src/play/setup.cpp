@@ -3,8 +3,11 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <optional>
 
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/geometry/limits.hpp"
+#include "geometry/options.hpp"
 
 namespace apsidon {
 
@@ -12,9 +15,11 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   check(zone.layout);
   check(zone.drop, table.deck());
   check(zone.pick.link, table.deck());
-  Table with = table;  // so that a card that cannot be made leaves no half-filled zone behind
-  const ZoneId id = with.create_zone({.name = zone.name, .key = zone.key, .recycled = zone.recycled});
-  for (const CardOptions& card : zone.cards) with.create_card(id, card);
+  std::optional<Table> with;  // so that a card that cannot be made leaves no half-filled zone behind
+  if (!zone.cards.empty()) with = table;
+  Table& changed = with ? *with : table;
+  const ZoneId id = changed.create_zone({.name = zone.name, .key = zone.key, .recycled = zone.recycled});
+  for (const CardOptions& card : zone.cards) changed.create_card(id, card);
   layouts_.push_back({.layout = zone.layout,
                       .longest = zone.longest,
                       .facing = zone.facing,
@@ -33,14 +38,28 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
                     .takes_itself = zone.takes_itself,
                     .sends_to = zone.sends_to});
   handling_.push_back(zone.handling);
-  table = std::move(with);
+  if (with) table = *std::move(with);
   return id;
 }
 
-PanelId TableSetup::add_panel(const PanelSetup& panel) {
+namespace {
+
+void check_panel(const PanelSetup& panel) {
   if (panel.name.empty()) throw Error("panel: the name is empty: a name is expected");
+  geometry_detail::check_name("panel: name", panel.name);
+  geometry_detail::check_text("panel: text", panel.text);
   if (!(panel.fill >= 0 && panel.fill <= 1)) {
     throw Error(fmt::format("panel '{}': fill is {}: 0 to 1 is expected", panel.name, panel.fill));
+  }
+}
+
+}  // namespace
+
+PanelId TableSetup::add_panel(const PanelSetup& panel) {
+  check_panel(panel);
+  if (panels.size() >= most_panels) {
+    throw Error(
+        fmt::format("panel '{}': the table has {} panels: no more are expected", panel.name, most_panels));
   }
   for (const PanelSetup& other : panels) {
     if (other.name == panel.name) {
@@ -140,6 +159,20 @@ void check(const TableSetup& setup) {
   }
   if (zones == 0) throw Error("table: no zones: at least one is expected");
   if (setup.plans.empty()) throw Error("table: no plans: at least one is expected");
+  if (setup.plans.size() > most_plans) {
+    throw Error(fmt::format("table: {} plans: at most {} are expected", setup.plans.size(), most_plans));
+  }
+  if (setup.links.size() > most_links) {
+    throw Error(fmt::format("table: {} links: at most {} are expected", setup.links.size(), most_links));
+  }
+  geometry_detail::check_text("table: name", setup.name, most_name_bytes);
+  for (const PanelSetup& panel : setup.panels) check_panel(panel);
+  for (const auto& [a, b] : setup.links) {
+    if (!setup.table.zone(a) || !setup.table.zone(b)) {
+      throw Error(fmt::format("table: a link between the zones {} and {}: zones of the table are expected",
+                              a.value, b.value));
+    }
+  }
   for (const Plan& plan : setup.plans) check(plan, setup.layouts(), setup.panels.size());
   for (const Zone& zone : setup.table.zones()) {
     const ZoneRules& rules = setup.rules_of(zone.id);

@@ -141,6 +141,11 @@ void Traffic::finish(PerformanceId performance) {
   }
 }
 
+void Traffic::end_effects(ClockIndex clock) {
+  note_awake();
+  motion_.end_effects(clock);
+}
+
 void Traffic::send_home(PerformanceId performance, const Table& table, std::span<const Rest> rests,
                         const Feel& feel) {
   for (std::size_t s = 0; s < cards_.size(); ++s) {

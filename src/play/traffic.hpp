@@ -45,7 +45,7 @@ class Traffic {
     [[nodiscard]] bool away() const { return held || departure > 0; }
   };
 
-  explicit Traffic(double start) { motion_.advance_to(start); }
+  explicit Traffic(double start) : motion_(start) {}
 
   [[nodiscard]] const Motion& motion() const { return motion_; }
   [[nodiscard]] double now() const { return motion_.now(); }
@@ -100,6 +100,9 @@ class Traffic {
   /// The cards of a performance go home by the feel.
   void send_home(PerformanceId performance, const Table& table, std::span<const Rest> rests,
                  const Feel& feel);
+  /// The effects of a performance are over now, or go on by the table's clock.
+  void end_effects(ClockIndex clock);
+  void release_effects(ClockIndex clock) { motion_.release_effects(clock); }
   /// The performance is over: no card is its any more.
   void end(PerformanceId performance, ClockIndex clock);
 
@@ -123,7 +126,7 @@ class Traffic {
   void set_waits(std::size_t slot, bool waits);
   void set_departure(std::size_t slot, bool travels);
 
-  Motion motion_ = {};  // goes by the table's clock
+  Motion motion_;  // goes by the table's clock
   std::vector<CardState> cards_ = {};
   std::vector<PerformanceId> part_of_ = {};
   std::uint64_t departures_ = 0;

@@ -1,5 +1,7 @@
 #include "play/trail.hpp"
 
+#include "play/admit.hpp"
+
 namespace apsidon::play_detail {
 
 Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
@@ -8,7 +10,7 @@ Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
     verdict = own_.front().verdict;
     own_.pop_front();
   } else if (rule.judge) {
-    verdict = rule.judge(question);
+    verdict = usable(rule.judge(question));
   }
   told_.emplace_back(OwnRuleInput{.rule = rule.name, .verdict = verdict});
   return verdict;
@@ -21,6 +23,7 @@ std::optional<Verdict> Trail::judge(const Proposal& proposal) {
     judged_.pop_front();
   } else if (judge_) {
     verdict = judge_(proposal);
+    if (verdict) verdict = usable(*verdict);
   } else {
     return verdict;  // nobody was asked
   }

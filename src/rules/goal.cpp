@@ -6,6 +6,7 @@
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/rules/move.hpp"
+#include "geometry/options.hpp"
 
 namespace apsidon {
 namespace goal {
@@ -26,6 +27,7 @@ void check(const Goal& goal, const Table& table) {
       (goal.own_rules.size() != 1 || !goal.own_rules[0] || goal.own_rules[0]->name.empty())) {
     throw Error("goal: a function of the game's has no name: one is expected");
   }
+  if (goal.kind == GoalKind::own) geometry_detail::check_name("goal: name", goal.own_rules[0]->name);
   const bool of_zones = goal.kind != GoalKind::none && goal.kind != GoalKind::own;
   if (of_zones && goal.zones.empty()) throw Error("goal: it names no zones: at least one is expected");
   for (const ZoneId zone : goal.zones) {

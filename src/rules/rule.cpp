@@ -5,6 +5,8 @@
 #include <algorithm>
 
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/geometry/limits.hpp"
+#include "geometry/options.hpp"
 
 namespace apsidon {
 namespace rule {
@@ -45,7 +47,12 @@ Rule own(std::string name, std::function<Verdict(const RuleQuestion&)> judge) {
 
 }  // namespace rule
 
-void check(const Rule& rule, const Deck& deck) {
+namespace {
+
+void check_nested(const Rule& rule, const Deck& deck, int depth) {
+  if (depth > most_nesting) {
+    throw Error(fmt::format("rule: it is nested deeper than {} levels: fewer are expected", most_nesting));
+  }
   const bool combines = rule.kind == RuleKind::all || rule.kind == RuleKind::any;
   if (combines && rule.parts.empty())
     throw Error("rule: an all or any has no parts: at least one is expected");
@@ -61,6 +68,7 @@ void check(const Rule& rule, const Deck& deck) {
       (rule.own_rules.size() != 1 || !rule.own_rules[0] || rule.own_rules[0]->name.empty())) {
     throw Error("rule: a rule of the game's own has no name: one is expected");
   }
+  if (rule.kind == RuleKind::own) geometry_detail::check_name("rule: name", rule.own_rules[0]->name);
   if (rule.kind == RuleKind::neighbours && rule.number < 1) {
     throw Error(fmt::format("rule: {} filled neighbours: 1 or more is expected", rule.number));
   }
@@ -77,7 +85,11 @@ void check(const Rule& rule, const Deck& deck) {
   if (rule.kind == RuleKind::of_suit && (rule.number < 0 || rule.number >= suits)) {
     throw Error(fmt::format("rule: suit {}: 0 to {} is expected", rule.number, suits - 1));
   }
-  for (const Rule& part : rule.parts) check(part, deck);
+  for (const Rule& part : rule.parts) check_nested(part, deck, depth + 1);
 }
+
+}  // namespace
+
+void check(const Rule& rule, const Deck& deck) { check_nested(rule, deck, 1); }
 
 }  // namespace apsidon

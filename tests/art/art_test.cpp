@@ -17,17 +17,18 @@ Deck small() {
                .jokers = {{"moth", ""}}});
 }
 
+/// Pictures of one size, but for one that is not there.
+PictureSize all_but_one(Size size) {
+  return [size](const std::string& name) {
+    return name == "gone.png" ? Result<Size>(Problem{.message = "not there"}) : Result<Size>(size);
+  };
+}
+
 std::vector<std::string> codes(const Art& art, const Deck& deck, Size picture,
                                const std::vector<std::string>& others = {}) {
   std::vector<std::string> out;
-  for (const ArtFinding& f : check_art(
-           art, deck,
-           [&](const std::string& name) {
-             return name == "gone.png" ? std::nullopt : std::optional(picture);
-           },
-           others)) {
+  for (const ArtFinding& f : check_art(art, deck, all_but_one(picture), others))
     out.push_back(f.code + " " + f.face);
-  }
   return out;
 }
 
@@ -86,11 +87,7 @@ TEST_CASE("art: check finds the sheet that is off by one, and each other thing t
   CHECK(codes(art, deck, {40, 60}) == std::vector<std::string>{"proportions "});
   art.card = {};
   art.parts["moth"].picture = "gone.png";
-  const auto found = check_art(art, deck,
-                               [](const std::string& name) {
-                                 return name == "gone.png" ? std::nullopt : std::optional(Size{40, 60});
-                               },
-                               {"gone2.png", "other.png"});
+  const auto found = check_art(art, deck, all_but_one({40, 60}), {"gone2.png", "other.png"});
   REQUIRE(found.size() == 1);
   CHECK(found[0].message == "the picture 'gone.png' is not there: the nearest that is there is 'gone2.png'");
 }

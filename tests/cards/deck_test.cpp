@@ -39,7 +39,7 @@ TEST_CASE("cards: a deck that makes no sense is refused with the value and what 
   CHECK_THROWS_WITH(Deck({.suits = {}, .ranks = {"1"}}), "deck: no suits: at least one is expected");
   CHECK_THROWS_WITH(Deck({.suits = {{"a", "g"}}, .ranks = {}}), "deck: no ranks: at least one is expected");
   CHECK_THROWS_WITH(Deck({.suits = {{"a", "g"}}, .ranks = {"1"}, .copies = 0}),
-                    "deck: copies is 0: 1 or more is expected");
+                    "deck: copies is 0: 1 to 1000000 is expected");
   CHECK_THROWS_WITH(Deck({.suits = {{"a", "g"}, {"a", "g"}}, .ranks = {"1"}}),
                     "deck: suit 'a' is named twice: distinct names are expected");
   CHECK_THROWS_WITH(Deck({.suits = {{"a", "g"}}, .ranks = {"1", "2", "1"}}),

@@ -189,7 +189,7 @@ TEST_CASE("draw: pictures are written as PNG, and what cannot be made is refused
   p.write_png(scratch / "p.png");
   CHECK(contents(scratch / "p.png").substr(1, 3) == "PNG");
   CHECK_THROWS_WITH(p.write_png("/nonexistent/p.png"),
-                    Catch::Contains("/nonexistent/p.png: the picture cannot be written"));
+                    Catch::Contains("/nonexistent/p.png: the file cannot be written: No such file"));
   CHECK_THROWS_WITH(Picture({10, 10}, 0), "picture: pixel ratio is 0: a positive number is expected");
   CHECK_THROWS_AS(Picture({NAN, 10}), Error);
   CHECK_THROWS_WITH(contact_sheet({}, glasshouse(), "x", {100, 100}),

@@ -154,7 +154,8 @@ TEST_CASE(
         game.go_to(time);
         if (r.chance(0.2f)) (void)game.field.frame();
       }
-      RC_ASSERT(given == inputs.size() || time_of(inputs[given]) > seconds);
+      RC_ASSERT((given == inputs.size() ||
+                 time_of(inputs[given]) > seconds));  // only in brackets it looks no further
       return game;
     };
     const auto at_rate = [](double rate) { return [rate](double time) { return time + 1 / rate; }; };

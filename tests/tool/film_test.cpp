@@ -73,8 +73,9 @@ TEST_CASE("tool: film refuses what is not there and says what to do") {
   CHECK(holds(tool({"film", bench, "--feel", "wild"}).err,
               "'wild' is no feel: brisk, springy, calm, reduced, or a feel file is expected"));
   CHECK(tool({"film", bench, "--motion", "jump"}).code == 2);
-  CHECK(holds(tool({"film", "docs/layouts/hand.table.json", "--motion", "reveal", "--format", "csv"}).err,
-              "--card"));
+  CHECK(holds(
+      tool({"film", "docs/layouts/hand.table.json", "--trust", "--motion", "reveal", "--format", "csv"}).err,
+      "--card"));
   const Scratch scratch;
   std::ofstream(scratch / "bad.feel.json") << R"({"apsidon": "feel", "version": 1, "deal": {"stagger": -1}})";
   const auto bad = tool({"film", bench, "--feel", (scratch / "bad.feel.json").string()});

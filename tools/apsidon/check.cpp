@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
+#include <map>
 #include <set>
 
 #include "apsidon/art/art_file.hpp"
@@ -49,6 +50,7 @@ class Checker {
       check_held(zone);
     }
     check_reach();
+    check_copies();
     check_faces();
     check_proportions();
     if (!options_.art.empty()) check_pictures();
@@ -82,6 +84,23 @@ class Checker {
       }
     }
     return out;
+  }
+
+  /// More cards of a face than its deck has: a table that was written in the middle of a game may have made
+  /// some.
+  void check_copies() {
+    const Deck& deck = setup_.table.deck();
+    std::map<FaceId, int> named;
+    for (const Zone& zone : setup_.table.zones()) {
+      for (const CardId card : zone.cards) ++named[setup_.table.card(card)->face];
+    }
+    for (const auto& [face, count] : named) {
+      if (face == hidden_face || count <= deck.options().copies) continue;
+      add("face-too-often", "",
+          fmt::format(
+              "{} is on the table {} times, and the deck has {}: take the others away, or raise its copies",
+              deck.text(face), count, deck.options().copies));
+    }
   }
 
   /// Lengths in px do not shrink with the cards: what they push out of the window.
@@ -198,7 +217,7 @@ class Checker {
   }
 
   void check_pictures() {
-    const Gallery gallery(or_fail(load_art(options_.art)), std::filesystem::path(options_.art).parent_path());
+    const Gallery gallery = load_gallery(options_.art, options_.table.trust);
     for (const ArtFinding& f : check_art(
              gallery.art(), setup_.table.deck(),
              [&](const std::string& name) { return gallery.size_of(name); }, gallery.pictures())) {
@@ -238,7 +257,7 @@ int run(const Options& options) {
     print_json(json);
   } else if (options.format == Format::csv) {
     std::string out = "code,zone,message\n";
-    for (const Finding& f : findings) out += fmt::format("{},{},\"{}\"\n", f.code, f.zone, f.message);
+    for (const Finding& f : findings) out += fmt::format("{},{},{}\n", f.code, csv(f.zone), csv(f.message));
     print(out);
   } else {
     for (const Finding& f : findings) {

@@ -4,10 +4,10 @@
 
 #include <charconv>
 #include <cmath>
-#include <cstdio>
 #include <filesystem>
 #include <numbers>
 
+#include "apsidon/art/art_file.hpp"
 #include "apsidon/files/nearest.hpp"
 #include "apsidon/files/table_file.hpp"
 
@@ -41,7 +41,9 @@ void TableOptions::add_to(Words& words) {
   words.required_text("table", file, "TABLE", "The table file")
       .text("--window", window, "WxH", "Size of the window in px, 1280x800 unless stated")
       .number("--pixel-ratio", pixel_ratio, 0.1, 8, "RATIO",
-              "Device pixels in a px, 0.1 to 8; 1 unless stated");
+              "Device pixels in a px, 0.1 to 8; 1 unless stated")
+      .flag("--trust", trust,
+            "The deck and the art that the files name may lie anywhere, not only beside them");
 }
 
 Size parse_size(const std::string& text) {
@@ -60,7 +62,30 @@ Vec2 parse_point(const std::string& option, const std::string& text) {
   return {pair->first, pair->second};
 }
 
-TableSetup load_setup(const TableOptions& options) { return or_fail(load_table(options.file)); }
+OtherFiles others_of(bool trust) { return trust ? OtherFiles::anywhere : OtherFiles::within; }
+
+TableSetup load_setup(const TableOptions& options) {
+  return or_fail(load_table(options.file, others_of(options.trust)));
+}
+
+Gallery load_gallery(const std::string& art, bool trust) {
+  return Gallery(or_fail(load_art(art)), std::filesystem::path(art).parent_path(), others_of(trust));
+}
+
+std::string csv(const std::string& text) {
+  if (text.find_first_of(",\"\n\r") == std::string::npos) return text;
+  std::string out = "\"";
+  for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);
+  return out + '"';
+}
+
+void expect_other_file(const std::string& out, const std::vector<std::string>& read) {
+  std::error_code error;
+  for (const std::string& file : read) {
+    if (file.empty() || !std::filesystem::equivalent(out, file, error)) continue;
+    throw Failure{bad_call, fmt::format("'{}' is what it is made from: another name is expected", out)};
+  }
+}
 
 Playfield load_playfield(const TableOptions& options) {
   const Size window = parse_size(options.window);
@@ -135,8 +160,6 @@ std::string number(double value) {
 }
 
 double degrees(float radians) { return double{radians} * 180 / std::numbers::pi; }
-
-void print(const std::string& text) { std::fwrite(text.data(), 1, text.size(), stdout); }
 
 void print_json(const nlohmann::ordered_json& json) { print(json.dump(2) + '\n'); }
 

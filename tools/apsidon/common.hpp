@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "apsidon/apsidon.hpp"
+#include "apsidon/draw/gallery.hpp"
 #include "apsidon/files/result.hpp"
 #include "words.hpp"
 
@@ -30,6 +31,7 @@ struct TableOptions {
   std::string file;
   std::string window = "1280x800";
   float pixel_ratio = 1;
+  bool trust = false;  ///< its other files may lie anywhere
 
   void add_to(Words& words);
 };
@@ -48,6 +50,8 @@ T or_fail(Result<T> result) {
   throw Failure{bad_file, lines};
 }
 
+OtherFiles others_of(bool trust);
+Gallery load_gallery(const std::string& art, bool trust);
 TableSetup load_setup(const TableOptions& options);
 Playfield load_playfield(const TableOptions& options);
 
@@ -63,8 +67,11 @@ std::string number(double value);
 double rounded(double value, double step = 0.01);
 double degrees(float radians);
 
-void print(const std::string& text);
+/// A cell of a table of values, in quotes where it needs them (RFC 4180).
+std::string csv(const std::string& text);
 void print_json(const nlohmann::ordered_json& json);
+/// A bad call when a file that is to be written is one of those that are read.
+void expect_other_file(const std::string& out, const std::vector<std::string>& read);
 /// Makes the folder of a file that is to be written.
 void make_folder_of(const std::string& file);
 

@@ -108,7 +108,7 @@ int run(const Options& options) {
   }
   std::optional<Gallery> gallery;
   if (!options.art.empty()) {
-    gallery.emplace(or_fail(load_art(options.art)), std::filesystem::path(options.art).parent_path());
+    gallery.emplace(load_gallery(options.art, options.table.trust));
   }
   Picture picture = paint(field.frame(), field.table().deck(), gallery ? &*gallery : nullptr);
   std::vector<std::string> layers = options.layers;
@@ -118,6 +118,7 @@ int run(const Options& options) {
     ChosenLayers chosen(sketch, layers);
     field.where().sketch(chosen);
   }
+  expect_other_file(options.out, {options.table.file, options.art});
   make_folder_of(options.out);
   picture.write_png(options.out);
   print(fmt::format("{}: {}x{} pixels, plan '{}', card {}x{} px\n", options.out, picture.width(),
@@ -125,7 +126,9 @@ int run(const Options& options) {
                     number(double{field.where().card_size().width}),
                     number(double{field.where().card_size().height})));
   print(told);
-  if (field.where().fits()) return yes;
+  const Problems problems = gallery ? gallery->problems() : Problems{};
+  for (const Problem& problem : problems) fmt::print(stderr, "apsidon draw: {}\n", shown(describe(problem)));
+  if (field.where().fits()) return problems.empty() ? yes : no;
   fmt::print(stderr, "apsidon draw: the window {} is too small to show a card\n", options.table.window);
   return no;
 }

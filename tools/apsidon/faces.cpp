@@ -2,12 +2,12 @@
 #include <fmt/format.h>
 
 #include <filesystem>
-#include <fstream>
 
 #include "apsidon/art/art_file.hpp"
 #include "apsidon/draw/compose.hpp"
 #include "apsidon/draw/sheets.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "apsidon/files/write_file.hpp"
 #include "common.hpp"
 
 namespace apsidon::tool {
@@ -22,10 +22,19 @@ struct Options {
   std::string out = "faces.png";
   std::string sheet = "1280x800";
   float pixel_ratio = 1;
+  bool trust = false;
 };
 
 /// Writes the sheet, and beside it the art that describes it.
 int compose(const Options& options, const Deck& deck, const Gallery* gallery) {
+  // What it reads, it does not write over.
+  std::vector<std::string> read{options.deck, options.art, options.recipe};
+  for (const std::string& input : {options.art, options.recipe}) {
+    if (input.empty()) continue;
+    const auto folder = std::filesystem::path(input).parent_path();
+    for (const std::string& picture : Gallery({}, folder).pictures())
+      read.push_back((folder / picture).string());
+  }
   const std::filesystem::path file = options.compose;
   const std::string name = file.filename().string();
   std::vector<std::string> missing;
@@ -35,12 +44,10 @@ int compose(const Options& options, const Deck& deck, const Gallery* gallery) {
           : compose_sheet(deck, or_fail(load_recipe(options.recipe)),
                           std::filesystem::path(options.recipe).parent_path(), name, &missing);
   make_folder_of(options.compose);
-  sheet.picture.write_png(file);
   const std::filesystem::path description = std::filesystem::path(file).replace_extension(".art.json");
-  std::ofstream out(description);
-  out << write_art(sheet.art);
-  if (!out.flush())
-    throw Failure{bad_call, fmt::format("{}: the art cannot be written", description.string())};
+  for (const std::filesystem::path& out : {file, description}) expect_other_file(out.string(), read);
+  sheet.picture.write_png(file);
+  write_file(description, write_art(sheet.art));
   print(fmt::format("{}: {} faces and a back, {}x{} pixels\n{}: which cell shows which face\n",
                     options.compose, deck.face_count(), sheet.picture.width(), sheet.picture.height(),
                     description.string()));
@@ -55,7 +62,7 @@ int run(const Options& options) {
   std::optional<Gallery> gallery;
   std::vector<ArtFinding> findings;
   if (!options.art.empty()) {
-    gallery.emplace(or_fail(load_art(options.art)), std::filesystem::path(options.art).parent_path());
+    gallery.emplace(load_gallery(options.art, options.trust));
     findings = check_art(
         gallery->art(), deck, [&](const std::string& picture) { return gallery->size_of(picture); },
         gallery->pictures());
@@ -63,6 +70,7 @@ int run(const Options& options) {
   if (!options.compose.empty()) return compose(options, deck, gallery ? &*gallery : nullptr);
   const Picture sheet =
       proof_sheet(deck, parse_size(options.sheet), options.pixel_ratio, gallery ? &*gallery : nullptr);
+  expect_other_file(options.out, {options.deck, options.art});
   make_folder_of(options.out);
   sheet.write_png(options.out);
   for (const ArtFinding& f : findings) {
@@ -93,6 +101,7 @@ void add_faces(CommandLine& line) {
       .text("--sheet", options->sheet, "WxH", "Size of the sheet, 1280x800 unless stated")
       .number("--pixel-ratio", options->pixel_ratio, 0.1, 8, "RATIO",
               "Device pixels in a px, 0.1 to 8; 1 unless stated")
+      .flag("--trust", options->trust, "The pictures that the art names may lie anywhere, not only beside it")
       .example("apsidon faces data/glasshouse.deck.json --out faces.png")
       .does([options] { return run(*options); });
 }

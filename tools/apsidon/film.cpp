@@ -4,12 +4,13 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <fstream>
+#include <utility>
 
 #include "apsidon/draw/moving.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/draw/sheets.hpp"
 #include "apsidon/files/feel_file.hpp"
+#include "apsidon/files/write_file.hpp"
 #include "common.hpp"
 #include "motions.hpp"
 
@@ -27,7 +28,7 @@ struct Options {
   std::string sheet = "1280x800";
   int shots = 12;
   double rate = 0;
-  double seed = 1;  // a whole number
+  std::uint64_t seed = 1;
   Format format = Format::text;
 };
 
@@ -38,7 +39,7 @@ Motions motions_of(const Options& options) {
           .zone = options.zone,
           .card = options.card,
           .count = options.count,
-          .seed = static_cast<std::uint64_t>(options.seed)};
+          .seed = options.seed};
 }
 
 Playfield begun(const Options& options, PerformanceId* id = nullptr) {
@@ -71,55 +72,60 @@ void watch(const Options& options, double rate, With with) {
   }
 }
 
-std::string csv_of(const Options& options, double rate) {
-  std::string out = "time,card,face,zone,x,y,rotation_deg,scale,flip_deg,lift,opacity\n";
+// The numbers go out as they come: of a long film at a high rate they are too many to be kept.
+
+void print_csv(const Options& options, double rate) {
+  print("time,card,face,zone,x,y,rotation_deg,scale,flip_deg,lift,opacity\n");
   watch(options, rate, [&](double time, const Playfield& field) {
     for (const Zone& zone : field.table().zones()) {
       for (const CardId id : zone.cards) {
         const Pose pose = *field.where().live_pose(id);
-        out += fmt::format("{:.4f},{},{},{},{},{},{},{},{},{},{}\n", time, id.value,
-                           field.table().deck().text(field.table().card(id)->face), zone.name, pose.centre.x,
-                           pose.centre.y, degrees(pose.rotation), pose.scale, degrees(pose.flip), pose.lift,
-                           pose.opacity);
+        print(fmt::format("{:.4f},{},{},{},{},{},{},{},{},{},{}\n", time, id.value,
+                          csv(field.table().deck().text(field.table().card(id)->face)), csv(zone.name),
+                          pose.centre.x, pose.centre.y, degrees(pose.rotation), pose.scale,
+                          degrees(pose.flip), pose.lift, pose.opacity));
       }
     }
   });
-  return out;
 }
 
-nlohmann::ordered_json json_of(const Options& options, double rate) {
-  auto frames = nlohmann::ordered_json::array();
+nlohmann::ordered_json json_of(double time, Playfield& field) {
+  nlohmann::ordered_json frame;
+  frame["time"] = time;
+  frame["events"] = nlohmann::ordered_json::array();
+  while (const auto event = field.next_event(time)) {
+    nlohmann::ordered_json e{{"time", event->time}, {"event", std::string(name_of(event->kind))}};
+    if (event->card) e["card"] = event->card.value;
+    if (!event->name.empty()) e["name"] = event->name;
+    frame["events"].push_back(e);
+  }
+  frame["cards"] = nlohmann::ordered_json::array();
+  for (const Zone& zone : field.table().zones()) {
+    for (const CardId id : zone.cards) {
+      const Pose pose = *field.where().live_pose(id);
+      nlohmann::ordered_json c;
+      c["card"] = id.value;
+      c["face"] = field.table().deck().text(field.table().card(id)->face);
+      c["zone"] = zone.name;
+      c["x"] = pose.centre.x;
+      c["y"] = pose.centre.y;
+      c["rotation_deg"] = degrees(pose.rotation);
+      c["scale"] = pose.scale;
+      c["flip_deg"] = degrees(pose.flip);
+      c["lift"] = pose.lift;
+      c["opacity"] = pose.opacity;
+      frame["cards"].push_back(c);
+    }
+  }
+  return frame;
+}
+
+void print_frames(const Options& options, double rate) {
+  bool first = true;
   watch(options, rate, [&](double time, Playfield& field) {
-    nlohmann::ordered_json frame;
-    frame["time"] = time;
-    frame["events"] = nlohmann::ordered_json::array();
-    while (const auto event = field.next_event(time)) {
-      nlohmann::ordered_json e{{"time", event->time}, {"event", std::string(name_of(event->kind))}};
-      if (event->card) e["card"] = event->card.value;
-      if (!event->name.empty()) e["name"] = event->name;
-      frame["events"].push_back(e);
-    }
-    frame["cards"] = nlohmann::ordered_json::array();
-    for (const Zone& zone : field.table().zones()) {
-      for (const CardId id : zone.cards) {
-        const Pose pose = *field.where().live_pose(id);
-        nlohmann::ordered_json c;
-        c["card"] = id.value;
-        c["face"] = field.table().deck().text(field.table().card(id)->face);
-        c["zone"] = zone.name;
-        c["x"] = pose.centre.x;
-        c["y"] = pose.centre.y;
-        c["rotation_deg"] = degrees(pose.rotation);
-        c["scale"] = pose.scale;
-        c["flip_deg"] = degrees(pose.flip);
-        c["lift"] = pose.lift;
-        c["opacity"] = pose.opacity;
-        frame["cards"].push_back(c);
-      }
-    }
-    frames.push_back(frame);
+    print((std::exchange(first, false) ? "[\n" : ",\n") + json_of(time, field).dump());
   });
-  return frames;
+  print("\n]\n");
 }
 
 std::string title_of(const Options& options, double end) {
@@ -167,24 +173,27 @@ void draw_svg(const Options& options, double rate) {
     if (!deck) deck = field.table().deck();
     frames.push_back({time, field.frame()});
   });
-  std::ofstream out(options.out, std::ios::binary);
-  out << moving_svg(frames, *deck);
-  if (!out.flush()) throw Failure{bad_call, fmt::format("{}: the film cannot be written", options.out)};
+  write_file(options.out, moving_svg(frames, *deck));
   print(fmt::format("{}: {} in {:.2f} s, {} frames\n", options.out, options.motion, frames.back().seconds,
                     frames.size()));
 }
 
 int run(const Options& options) {
   if (options.format == Format::csv) {
-    print(csv_of(options, options.rate > 0 ? options.rate : 60));
+    print_csv(options, options.rate > 0 ? options.rate : 60);
     return yes;
   }
   if (options.format == Format::json) {
-    print_json(json_of(options, options.rate > 0 ? options.rate : 60));
+    print_frames(options, options.rate > 0 ? options.rate : 60);
     return yes;
   }
+  expect_other_file(options.out, {options.table.file});
   make_folder_of(options.out);
   const double rate = options.rate > 0 ? options.rate : 25;
+  constexpr double most = 120;  // a moving picture keeps all its frames until it is written
+  if (rate > most && !options.out.ends_with(".png")) {
+    throw Failure{bad_call, fmt::format("--rate {}: at most {} is expected of a moving picture", rate, most)};
+  }
   if (options.out.ends_with(".webp")) {
     draw_webp(options, rate);
   } else if (options.out.ends_with(".svg")) {
@@ -215,7 +224,7 @@ void add_film(CommandLine& line) {
       .text("--card", options->card, "CARD", "To which card: of flip, shake, pulse, reveal, collect")
       .number("--count", options->count, 1, 1000, "N",
               "How many cards are drawn, shown or collected; 3 unless stated")
-      .number("--seed", options->seed, 0, 1e15, "N", "Of a shuffle; 1 unless stated")
+      .number("--seed", options->seed, 0, 1'000'000'000'000'000, "N", "Of a shuffle; 1 unless stated")
       .text("--out", options->out, "FILE",
             "film.png, a contact sheet, unless stated; or a moving .webp or .svg")
       .text("--sheet", options->sheet, "WxH", "Size of the contact sheet, px; 1280x800 unless stated")

@@ -12,6 +12,7 @@ struct Options {
   std::string table;
   std::string card;
   std::string to;
+  bool trust = false;
   Format format = Format::text;
 };
 
@@ -52,40 +53,58 @@ std::string line(const TableSetup& setup, const Judged& j) {
   return fmt::format("yes: {}{} to {}{}\n", card_text(table, j.card), with, zone, part);
 }
 
-void report(const TableSetup& setup, const std::vector<Judged>& all, Format format) {
-  const Table& table = setup.table;
-  auto rows = nlohmann::ordered_json::array();
-  std::string out = format == Format::csv ? "card,face,from,count,to,allowed,reason,alternative\n" : "";
-  for (const Judged& j : all) {
+/// Prints judgements one by one: of a large table they are too many to be kept.
+class Report {
+ public:
+  Report(const TableSetup& setup, Format format) : setup_(setup), format_(format) {
+    if (format == Format::csv) print("card,face,from,count,to,allowed,reason,alternative\n");
+    if (format == Format::json) print("[");
+  }
+
+  void add(const Judged& j) {
+    any_ = any_ || j.verdict.allowed();
+    if (j.verdict.allowed()) ++legal_;
+    if (format_ == Format::text) return print(line(setup_, j));
+    const Table& table = setup_.table;
     const Card* card = table.card(j.card);
     const std::string face = card ? table.deck().text(card->face) : "";
     const std::string& from = table.zone(j.from)->name;
     const std::string& to = table.zone(j.to)->name;
     const std::string reason(code_of(j.verdict.reason));
-    if (format == Format::text) {
-      out += line(setup, j);
-    } else if (format == Format::csv) {
-      out += fmt::format("{},{},{},{},{},{},{},{}\n", j.card.value, face, from, j.count, to,
-                         j.verdict.allowed(), reason, j.verdict.alternative);
-    } else {
-      nlohmann::ordered_json row;
-      row["card"] = j.card.value;
-      row["face"] = face;
-      row["from"] = from;
-      row["count"] = j.count;
-      row["to"] = to;
-      row["allowed"] = j.verdict.allowed();
-      row["reason"] = reason;
-      row["alternative"] = j.verdict.alternative;
-      row["sentence"] = describe(j.verdict, table);
-      rows.push_back(row);
+    if (format_ == Format::csv) {
+      return print(fmt::format("{},{},{},{},{},{},{},{}\n", j.card.value, csv(face), csv(from), j.count,
+                               csv(to), j.verdict.allowed(), reason, j.verdict.alternative));
     }
+    nlohmann::ordered_json row;
+    row["card"] = j.card.value;
+    row["face"] = face;
+    row["from"] = from;
+    row["count"] = j.count;
+    row["to"] = to;
+    row["allowed"] = j.verdict.allowed();
+    row["reason"] = reason;
+    row["alternative"] = j.verdict.alternative;
+    row["sentence"] = describe(j.verdict, table);
+    print((rows_++ > 0 ? ",\n " : "\n ") + row.dump());
   }
-  format == Format::json ? print_json(rows) : print(out);
-}
+
+  void end(bool counted) const {
+    if (format_ == Format::json) print(rows_ > 0 ? "\n]\n" : "]\n");
+    if (format_ == Format::text && counted)
+      print(fmt::format("{} legal {}\n", legal_, legal_ == 1 ? "move" : "moves"));
+  }
+  [[nodiscard]] bool any() const { return any_; }
+
+ private:
+  const TableSetup& setup_;
+  Format format_;
+  bool any_ = false;
+  std::size_t legal_ = 0;
+  std::size_t rows_ = 0;
+};
 
 int run(const Options& options) {
-  const TableSetup setup = load_setup({.file = options.table});
+  const TableSetup setup = load_setup({.file = options.table, .trust = options.trust});
   const Table& table = setup.table;
   std::vector<CardId> cards;
   std::vector<ZoneId> zones;
@@ -97,30 +116,19 @@ int run(const Options& options) {
     if (options.card.empty()) cards.insert(cards.end(), zone.cards.begin(), zone.cards.end());
     if (options.to.empty()) zones.push_back(zone.id);
   }
-  std::vector<Judged> all;
-  bool any = false;
+  Report report(setup, options.format);
   if (every) {
     for (const Move& move : legal_moves(table, setup.rulebook())) {
       const Verdict verdict = judge_move(table, setup.rulebook(), move);
-      all.push_back({move.run.first, move.from, move.to, move.run.count, verdict});
-      any = true;
+      report.add({move.run.first, move.from, move.to, move.run.count, verdict});
     }
     cards.clear();
   }
   for (const CardId card : cards) {
-    for (const ZoneId zone : zones) {
-      const Judged j = judge(setup, card, zone);
-      any = any || j.verdict.allowed();
-      all.push_back(j);
-    }
+    for (const ZoneId zone : zones) report.add(judge(setup, card, zone));
   }
-  report(setup, all, options.format);
-  if (options.format == Format::text && !one) {
-    const auto legal =
-        std::count_if(all.begin(), all.end(), [](const Judged& j) { return j.verdict.allowed(); });
-    print(fmt::format("{} legal {}\n", legal, legal == 1 ? "move" : "moves"));
-  }
-  return any ? yes : no;
+  report.end(!one);
+  return report.any() ? yes : no;
 }
 
 }  // namespace
@@ -132,6 +140,7 @@ void add_judge(CommandLine& line) {
       .text("--card", options->card, "CARD",
             "A face (reed-2), an id (17) or a place (column-3:top); all unless stated")
       .text("--to", options->to, "ZONE", "The zone it should go to; all unless stated")
+      .flag("--trust", options->trust, "The deck that the table names may lie anywhere, not only beside it")
       .format(options->format)
       .example("apsidon judge data/potting-bench.table.json --card reed-2 --to bed-2")
       .does([options] { return run(*options); });

@@ -83,8 +83,8 @@ std::string csv_of(const Playfield& field, const Options& options) {
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
       const Pose pose = *field.where().resting_pose(id);
-      out += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", zone.name, card.index, id.value,
-                         table.deck().text(card.face), card.face_up, number(double{pose.centre.x}),
+      out += fmt::format("{},{},{},{},{},{},{},{},{},{},{}\n", csv(zone.name), card.index, id.value,
+                         csv(table.deck().text(card.face)), card.face_up, number(double{pose.centre.x}),
                          number(double{pose.centre.y}), number(degrees(pose.rotation)),
                          number(double{pose.scale}), number(double{field.where().card_size().width}),
                          number(double{field.where().card_size().height}));

@@ -2,13 +2,15 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <fstream>
 #include <limits>
 #include <map>
+#include <sstream>
 
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/files/input_log.hpp"
+#include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "apsidon/files/write_file.hpp"
 #include "common.hpp"
 
 namespace apsidon::tool {
@@ -21,13 +23,13 @@ struct Options {
   std::string events;
   std::string out;
   std::string draw;
+  bool trust = false;
   double until = std::numeric_limits<double>::infinity();
   Format format = Format::text;
 };
 
 std::vector<std::string> lines_of(const std::string& file) {
-  std::ifstream in(file);
-  if (!in) throw Failure{bad_file, fmt::format("{}: cannot be read: a log of events is expected", file)};
+  std::istringstream in(or_fail(read_file(file)));
   std::vector<std::string> lines;
   for (std::string line; std::getline(in, line);) {
     if (!line.empty()) lines.push_back(line);
@@ -37,9 +39,7 @@ std::vector<std::string> lines_of(const std::string& file) {
 
 void write(const std::string& file, const std::string& text) {
   make_folder_of(file);
-  std::ofstream out(file, std::ios::binary);
-  out << text;
-  if (!out.flush()) throw Failure{bad_file, fmt::format("{}: cannot be written", file)};
+  write_file(file, text);
 }
 
 /// Nothing when the events are those of the file, else where they part.
@@ -72,7 +72,9 @@ std::string answered_by_the_game(const InputLog& log) {
 }
 
 int run(const Options& options) {
-  const TableSetup setup = load_setup({.file = options.table});
+  for (const std::string& out : {options.events, options.out, options.draw})
+    expect_other_file(out, {options.table, options.log});
+  const TableSetup setup = load_setup({.file = options.table, .trust = options.trust});
   const InputLog log = or_fail(load_log(options.log, setup));
   Playfield field(setup, log.options);
   std::vector<std::string> told;
@@ -81,8 +83,9 @@ int run(const Options& options) {
   const auto zone = [&](ZoneId id) { return field.table().zone(id) ? field.table().zone(id)->name : ""; };
   const auto hear = [&](const Event& event) {
     told.push_back(event_line(event, field.table()));
-    table += fmt::format("{},{},{},{},{},{},{}\n", event.time, name_of(event.kind), event.card.value,
-                         event.count, zone(event.from), zone(event.to), code_of(event.verdict.reason));
+    table +=
+        fmt::format("{},{},{},{},{},{},{}\n", event.time, name_of(event.kind), event.card.value, event.count,
+                    csv(zone(event.from)), csv(zone(event.to)), code_of(event.verdict.reason));
     const std::string text = describe(event, field);
     if (!text.empty()) sentences += fmt::format("{:8.2f} s  {}\n", event.time, text);
   };
@@ -147,6 +150,7 @@ void add_replay(CommandLine& line) {
       .text("--draw", options->draw, "FILE", "Draw the last moment as a PNG, with its marks")
       .number("--until", options->until, -1e12, 1e12, "SECONDS",
               "Stop at this time of the log, in mid-drag if so")
+      .flag("--trust", options->trust, "The deck that the table names may lie anywhere, not only beside it")
       .format(options->format)
       .example("apsidon replay data/potting-bench.table.json data/bench.log --until 1.5 --draw drag.png")
       .does([options] { return run(*options); });

@@ -3,13 +3,44 @@
 #include <fmt/format.h>
 
 #include <CLI/CLI.hpp>
+#include <cerrno>
+#include <charconv>
 #include <cstdio>
 #include <deque>
 #include <map>
+#include <system_error>
+#include <type_traits>
 
 #include "apsidon/files/nearest.hpp"
 
 namespace apsidon::tool {
+
+std::string shown(const std::string& text) {
+  constexpr std::size_t most = 4000;
+  std::string out;
+  for (const char c : text) {
+    if (out.size() > most) return out + "…";
+    const auto byte = static_cast<unsigned char>(c);
+    if ((byte < 0x20 && c != '\n') || byte == 0x7F) {
+      out += fmt::format("\\x{:02x}", byte);
+    } else {
+      out += c;
+    }
+  }
+  return out;
+}
+
+void print(const std::string& text) {
+  if (std::fwrite(text.data(), 1, text.size(), stdout) == text.size()) return;
+  throw Failure{bad_file,
+                fmt::format("the output cannot be written: {}", std::generic_category().message(errno))};
+}
+
+void finish_output() {
+  if (std::fflush(stdout) == 0) return;
+  throw Failure{bad_file,
+                fmt::format("the output cannot be written: {}", std::generic_category().message(errno))};
+}
 
 struct Words::Impl {
   CLI::App* app;
@@ -58,21 +89,50 @@ Words& Words::choices(const std::string& name, std::vector<std::string>& into,
   return *this;
 }
 
+namespace {
+
+/// What is wrong with a word that is to be such a number; empty when nothing is.
+template <class Number>
+std::string wrong_number(const std::string& word, Number least, Number most) {
+  Number value{};
+  const char* end = word.data() + word.size();
+  const auto [rest, error] = std::from_chars(word.data(), end, value);
+  if (error == std::errc{} && rest == end && value >= least && value <= most) return {};
+  return fmt::format("'{}': a{} number from {} to {} is expected", shown(word),
+                     std::is_integral_v<Number> ? " whole" : "", least, most);
+}
+
+}  // namespace
+
 Words& Words::number(const std::string& name, float& into, double least, double most, const std::string& type,
                      const std::string& help) {
-  impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::Range(least, most).description(""));
+  impl_->app->add_option(name, into, help)->type_name(type)->check([=](const std::string& word) {
+    return wrong_number(word, least, most);
+  });
   return *this;
 }
 
 Words& Words::number(const std::string& name, double& into, double least, double most,
                      const std::string& type, const std::string& help) {
-  impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::Range(least, most).description(""));
+  impl_->app->add_option(name, into, help)->type_name(type)->check([=](const std::string& word) {
+    return wrong_number(word, least, most);
+  });
+  return *this;
+}
+
+Words& Words::number(const std::string& name, std::uint64_t& into, std::uint64_t least, std::uint64_t most,
+                     const std::string& type, const std::string& help) {
+  impl_->app->add_option(name, into, help)->type_name(type)->check([=](const std::string& word) {
+    return wrong_number(word, least, most);
+  });
   return *this;
 }
 
 Words& Words::number(const std::string& name, int& into, int least, int most, const std::string& type,
                      const std::string& help) {
-  impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::Range(least, most).description(""));
+  impl_->app->add_option(name, into, help)->type_name(type)->check([=](const std::string& word) {
+    return wrong_number(word, least, most);
+  });
   return *this;
 }
 
@@ -150,7 +210,7 @@ Words& CommandLine::verb(const std::string& name, const std::string& what) {
 int CommandLine::run(int argc, char** argv) {
   const auto fail = [&](const std::string& message, int code) {
     const std::string verb = impl_->chosen() ? " " + impl_->chosen()->impl_->app->get_name() : "";
-    fmt::print(stderr, "apsidon{}: {}\n", verb, message);
+    fmt::print(stderr, "apsidon{}: {}\n", verb, shown(message));
     if (code == bad_call) fmt::print(stderr, "'apsidon{} --help' says more\n", verb);
     return code;
   };
@@ -163,7 +223,9 @@ int CommandLine::run(int argc, char** argv) {
     return fail(extra.empty() ? std::string(e.what()) : extra, bad_call);
   }
   try {
-    return impl_->chosen()->impl_->run();
+    const int code = impl_->chosen()->impl_->run();
+    finish_output();
+    return code;
   } catch (const Failure& failure) {
     return fail(failure.message, failure.code);
   } catch (const std::exception& e) {

@@ -1,5 +1,6 @@
 #pragma once
 // The words of a call: verbs and their options. What parses them stays in words.cpp.
+#include <cstdint>
 #include <functional>
 #include <memory>
 #include <string>
@@ -18,6 +19,14 @@ struct Failure {
   int code;
   std::string message;
 };
+
+/// A message for a terminal: without control characters, and cut where it is endless.
+std::string shown(const std::string& text);
+
+// What a verb says. A failure when it cannot be written: on a full disk, say.
+void print(const std::string& text);
+/// All that was printed is written now.
+void finish_output();
 
 enum class Format { text, json, csv };
 
@@ -48,6 +57,8 @@ class Words {
                 const std::string& help);
   Words& number(const std::string& name, int& into, int least, int most, const std::string& type,
                 const std::string& help);
+  Words& number(const std::string& name, std::uint64_t& into, std::uint64_t least, std::uint64_t most,
+                const std::string& type, const std::string& help);
   Words& flag(const std::string& name, bool& into, const std::string& help);
   Words& format(Format& into);
   Words& example(const std::string& text);

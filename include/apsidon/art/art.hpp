@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "apsidon/cards/deck.hpp"
+#include "apsidon/files/result.hpp"
 #include "apsidon/files_export.hpp"
 #include "apsidon/geometry/rect.hpp"
 
@@ -73,8 +74,8 @@ struct ArtFinding {
   friend bool operator==(const ArtFinding&, const ArtFinding&) = default;
 };
 
-/// Size of a picture by its name, px; nothing where there is none.
-using PictureSize = std::function<std::optional<Size>(const std::string& picture)>;
+/// Size of a picture by its name, px; or why it cannot be shown.
+using PictureSize = std::function<Result<Size>(const std::string& picture)>;
 
 /// Looks at every face of the deck: is there a part, is it in its picture, is it its own, and is it like the
 /// others? `others` are the pictures that there are, to name the nearest of them where one is missing.

@@ -1,5 +1,6 @@
 #pragma once
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -42,7 +43,7 @@ struct DeckOptions {
       {};                          ///< lowest first; at least one, distinct, not empty, without spaces or '-'
   std::vector<Joker> jokers = {};  ///< names distinct
   std::vector<FaceSet> sets = {};  ///< no face in two of them
-  int copies = 1;                  ///< how many cards of each face a game has, >= 1
+  int copies = 1;                  ///< how many cards of each face a game has, [1, 1000000]
   std::string data = {};           ///< the client's own JSON object, kept verbatim; empty for none
 
   friend bool operator==(const DeckOptions&, const DeckOptions&) = default;
@@ -63,16 +64,19 @@ struct FaceTraits {
 enum class Ace : std::uint8_t { low, high };
 
 /// The faces of a game: every rank in every suit, then the jokers. A face's text is its suit and rank,
-/// "fern-7", or the name of the joker.
+/// "fern-7", or the name of the joker. It never changes: copies share what they are made of.
 class APSIDON_CORE_EXPORT Deck {
  public:
   /// Throws Error when an option is out of the range stated beside it.
   explicit Deck(DeckOptions options);
+  // To move one is to copy it, so that none is ever without its faces.
+  Deck(const Deck&) = default;
+  Deck& operator=(const Deck&) = default;
 
-  [[nodiscard]] const DeckOptions& options() const { return options_; }
-  [[nodiscard]] int suit_count() const { return static_cast<int>(options_.suits.size()); }
-  [[nodiscard]] int rank_count() const { return static_cast<int>(options_.ranks.size()); }
-  [[nodiscard]] int joker_count() const { return static_cast<int>(options_.jokers.size()); }
+  [[nodiscard]] const DeckOptions& options() const;
+  [[nodiscard]] int suit_count() const { return suits_; }
+  [[nodiscard]] int rank_count() const { return ranks_; }
+  [[nodiscard]] int joker_count() const { return jokers_; }
   [[nodiscard]] int face_count() const { return suit_count() * rank_count() + joker_count(); }
 
   /// The face of this suit and rank, each counted from 0 in the order of the options; hidden when out of
@@ -87,7 +91,7 @@ class APSIDON_CORE_EXPORT Deck {
 
   /// All that the next four say, at once.
   [[nodiscard]] const FaceTraits& traits(FaceId face) const {
-    return traits_[face.value < traits_.size() ? face.value : 0];
+    return traits_[face.value <= static_cast<std::uint32_t>(face_count()) ? face.value : 0];
   }
   /// Position in the options, from 0; -1 for a joker, and for a hidden or foreign face.
   [[nodiscard]] int suit_of(FaceId face) const { return traits(face).suit; }
@@ -105,20 +109,24 @@ class APSIDON_CORE_EXPORT Deck {
 
   /// "fern-7"; "hidden" for a face that is not known.
   [[nodiscard]] std::string text(FaceId face) const;
-  /// The face with this text, `hidden_face` for "hidden"; nothing when there is none. O(suits + ranks).
+  /// The face with this text, `hidden_face` for "hidden"; nothing when there is none. O(log faces).
   [[nodiscard]] std::optional<FaceId> find(std::string_view text) const;
   /// The place of this rank name in the options; nothing when there is none.
   [[nodiscard]] std::optional<int> find_rank(std::string_view name) const;
 
-  friend bool operator==(const Deck& a, const Deck& b) { return a.options_ == b.options_; }
+  friend bool operator==(const Deck& a, const Deck& b) {
+    return a.made_of_ == b.made_of_ || a.options() == b.options();
+  }
 
  private:
-  void take_jokers();
-  void take_sets();
+  struct APSIDON_CORE_NO_EXPORT MadeOf;
   [[nodiscard]] int joker_index(FaceId face) const;
 
-  DeckOptions options_;
-  std::vector<FaceTraits> traits_;  // by FaceId; the first is of hidden and foreign faces
+  std::shared_ptr<const MadeOf> made_of_;
+  const FaceTraits* traits_ = nullptr;  // by FaceId; the first is of hidden and foreign faces
+  int suits_ = 0;
+  int ranks_ = 0;
+  int jokers_ = 0;
 };
 
 /// The usual 52: clubs, diamonds, hearts and spades, ace to ten, jack, queen, king; with so many jokers, [0,

@@ -1,6 +1,8 @@
 #pragma once
 #include <cstddef>
 #include <cstdint>
+#include <functional>
+#include <map>
 #include <optional>
 #include <span>
 #include <string_view>
@@ -146,6 +148,8 @@ class APSIDON_CORE_EXPORT Table {
   std::uint32_t used_ids_ = 0;          // by rounds before
   std::vector<std::uint32_t> slot_of_;  // by CardId - used_ids_ - 1
   std::unordered_map<std::uint64_t, CardId> card_by_key_;
+  std::map<std::string, ZoneId, std::less<>> zone_by_name_;
+  std::unordered_map<std::uint64_t, ZoneId> zone_by_key_;
   std::uint64_t revision_ = 0;
 };
 

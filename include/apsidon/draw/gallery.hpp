@@ -1,29 +1,35 @@
 #pragma once
 #include <filesystem>
 #include <memory>
-#include <optional>
 #include <string>
 #include <vector>
 
 #include "apsidon/art/art.hpp"
 #include "apsidon/draw/picture.hpp"
 #include "apsidon/draw_export.hpp"
+#include "apsidon/files/other_files.hpp"
+#include "apsidon/files/result.hpp"
 
 namespace apsidon {
 
 /// The pictures of an art, read from PNG files when they are first asked for.
 class APSIDON_DRAW_EXPORT Gallery {
  public:
-  /// `folder` is that of the art's file: pictures are named relative to it.
-  Gallery(Art art, std::filesystem::path folder);
+  /// `folder` is that of the art's file: pictures are named relative to it and, unless `others` allows more,
+  /// lie there or below.
+  Gallery(Art art, std::filesystem::path folder, OtherFiles others = OtherFiles::within);
   Gallery(Gallery&&) noexcept;
   Gallery& operator=(Gallery&&) noexcept;
   ~Gallery();
 
   [[nodiscard]] const Art& art() const;
-  /// Of a picture, px; nothing where it cannot be read.
-  [[nodiscard]] std::optional<Size> size_of(const std::string& picture) const;
-  /// What the art's folder has, by the names by which it would be asked for, sorted.
+  /// Of a picture, px; or why it cannot be shown. A picture has at most 16384 px a side, and at most
+  /// `most_pixels`; that is known before it is decoded.
+  [[nodiscard]] Result<Size> size_of(const std::string& picture) const;
+  /// Of those that were asked for, the ones that cannot be shown, and why.
+  [[nodiscard]] Problems problems() const;
+  /// What the art's folder has, by the names by which it would be asked for, sorted: three folders deep, and
+  /// no more than 10,000 files and folders are looked at.
   [[nodiscard]] std::vector<std::string> pictures() const;
   /// The surface of the drawing library, owned by the gallery; null where it cannot be read.
   [[nodiscard]] _cairo_surface* surface(const std::string& picture) const;

@@ -1,5 +1,6 @@
 #pragma once
 #include <array>
+#include <cstddef>
 #include <cstdint>
 #include <filesystem>
 #include <memory>
@@ -14,12 +15,16 @@ namespace apsidon {
 /// Red, green, blue, opacity, 0 to 255, not premultiplied.
 using Pixel = std::array<std::uint8_t, 4>;
 
+/// The most that a picture may have, px of the device: a side, and in all (256 MiB).
+inline constexpr std::uint32_t most_side = 16384;
+inline constexpr std::size_t most_pixels = std::size_t{64} << 20;
+
 /// An image in memory, of whole device pixels. Movable; drawn on by the functions of this part.
 class APSIDON_DRAW_EXPORT Picture {
  public:
   /// A transparent picture of this size in logical px; device pixels are `pixel_ratio` times as many, rounded
-  /// up, at least 1 and at most 16384 in either direction. Throws Error when the ratio is not finite and
-  /// positive.
+  /// up, at least 1 in either direction. Throws Error when the ratio is not finite and positive, or the
+  /// picture larger than pictures may be.
   explicit Picture(Size size, float pixel_ratio = 1);
   Picture(Picture&&) noexcept;
   Picture& operator=(Picture&&) noexcept;
@@ -31,7 +36,7 @@ class APSIDON_DRAW_EXPORT Picture {
   /// The pixel at a place counted from the top left; transparent outside.
   [[nodiscard]] Pixel pixel(int x, int y) const;
 
-  /// Throws Error when the file cannot be written.
+  /// Writes it whole or not at all, as `write_file`. Throws Error when the file cannot be written.
   void write_png(const std::filesystem::path& file) const;
 
   /// The surface of the drawing library, owned by the picture.

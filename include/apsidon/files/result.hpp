@@ -25,9 +25,12 @@ enum class ProblemCode : std::uint8_t {
   repeated_name,  ///< a name or number that must be unique is not
   too_many,       ///< more of a thing than there can be
   misplaced,      ///< a plan does not place every zone exactly once
+  too_large,      ///< the file is larger than is read
+  outside,        ///< it names a file outside of its own folder
+  not_png,        ///< a picture is no PNG, or a broken one
 };
 
-inline constexpr int problem_code_count = static_cast<int>(ProblemCode::misplaced) + 1;
+inline constexpr int problem_code_count = static_cast<int>(ProblemCode::not_png) + 1;
 
 /// "unknown-key". Never changes once released.
 [[nodiscard]] APSIDON_FILES_EXPORT std::string_view code_of(ProblemCode code);

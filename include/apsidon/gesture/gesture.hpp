@@ -62,6 +62,8 @@ class APSIDON_CORE_EXPORT GestureReader {
   /// Forgets the press or drag of a pointer, without a gesture, until it goes down again.
   void forget(std::uint32_t pointer);
   void forget_all();
+  /// Whether something may still come of what this pointer did: it is down, or a tap of it waits.
+  [[nodiscard]] bool expects(std::uint32_t pointer) const;
   /// Whether any pointer is down and not forgotten.
   [[nodiscard]] bool pressed() const;
 

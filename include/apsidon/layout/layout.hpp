@@ -23,7 +23,8 @@ struct CustomFunctions {
   std::function<Size(const LayoutNeed& need, Size card)> least_size;
 };
 
-/// A layout of one's own. It is not written to files.
+/// A layout of one's own. Files have its name only: read again, its cards lie as in a spread until
+/// `functions` are given.
 struct CustomLayout {
   std::string name = "custom";
   std::shared_ptr<const CustomFunctions> functions = {};
@@ -32,7 +33,7 @@ struct CustomLayout {
 };
 
 APSIDON_CORE_EXPORT void check(const CustomLayout& layout);
-/// A pose that is not finite becomes the middle of the area.
+/// A pose that is not finite, or farther than 1e7 px from the window, becomes the middle of the area.
 APSIDON_CORE_EXPORT LayoutReport lay_out(const CustomLayout& layout, const LayoutInput& in,
                                          std::span<Pose> poses);
 [[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const CustomLayout& layout, const LayoutNeed& need,

@@ -9,6 +9,10 @@
 
 namespace apsidon {
 
+/// How far beyond its ends an easing may go: what it gives is within ±this, and so are the numbers it is made
+/// of.
+inline constexpr float most_eased = 1000;
+
 /// A `cubic-bezier()` easing as in the CSS Easing Functions standard: a curve from (0, 0) to (1, 1) with two
 /// control points; it gives the share of the way for the share of the time.
 struct CubicBezier {
@@ -74,7 +78,7 @@ struct EasedValue {
   friend constexpr bool operator==(const EasedValue&, const EasedValue&) = default;
 };
 
-/// Throws Error when an x is outside [0, 1] or a number is not finite.
+/// Throws Error when an x is outside [0, 1] or a y outside ±`most_eased`.
 APSIDON_CORE_EXPORT void check(const CubicBezier& curve);
 
 /// The curve at x, and its slope there. Outside [0, 1] it goes on along its end tangents, as the standard has

@@ -42,7 +42,9 @@ using ClockIndex = std::uint16_t;
 /// and costs nothing. Effects: shake, pulse, kick; a lean (hover, tilt) stays until it is taken back.
 class APSIDON_CORE_EXPORT Motion {
  public:
-  Motion();
+  Motion() : Motion(0) {}
+  /// Begins at this time, seconds.
+  explicit Motion(double now);
   Motion(const Motion&);
   Motion(Motion&&) noexcept;
   Motion& operator=(const Motion&);
@@ -75,6 +77,10 @@ class APSIDON_CORE_EXPORT Motion {
 
   /// A clock of its own, at speed 1. Cards that travel by it go on with it.
   [[nodiscard]] ClockIndex add_clock();
+  /// Effects that go by a clock end here, as if their time were over; or go on from where they are by the
+  /// time of all, so that they end even where the clock stands still.
+  void end_effects(ClockIndex clock);
+  void release_effects(ClockIndex clock);
   /// Nobody may travel by it any more; who does goes on to its goal.
   void remove_clock(ClockIndex clock);
   /// How many seconds pass on it in a second, [0, 1000]; 0 stops it. Cards on the way stay where they are.
@@ -115,7 +121,7 @@ class APSIDON_CORE_EXPORT Motion {
   /// When everything will have arrived, known from the start; `now()` when all is at rest, infinity while a
   /// clock stands still that cards go by. O(cards awake).
   [[nodiscard]] double settles_at() const;
-  /// When the last of what has come to rest did so; 0 before anything has.
+  /// When the last of what has come to rest did so; the time of its start before anything has.
   [[nodiscard]] double rested_at() const;
   /// Cards on their way, and effects and leans that are on.
   [[nodiscard]] std::size_t awake_count() const;

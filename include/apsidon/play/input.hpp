@@ -23,9 +23,17 @@ namespace apsidon {
 
 struct TableSetup;
 
-/// How far from 0 a point may be, px, and a time, seconds; an input beyond that is ignored and counted.
+// What an input may hold. One that holds anything else cannot be meant: it is ignored and counted.
+
+/// How far from 0 a point may be, and how long a side, px.
 inline constexpr double most_input_px = 1e7;
-inline constexpr double most_input_seconds = 1e12;
+/// How far from 0 a time may be, seconds: milliseconds since 1970 are within it, too.
+inline constexpr double most_input_seconds = 1e13;
+/// Device pixels in a logical one.
+inline constexpr double least_pixel_ratio = 0.01;
+inline constexpr double most_pixel_ratio = 100;
+/// How many times as fast as the inputs a clock may go.
+inline constexpr double most_speed = 1000;
 
 /// What a key or a pad's button means; which one that is is the client's.
 enum class Key : std::uint8_t {

@@ -1,13 +1,27 @@
 #pragma once
-// What each kind of input is made of: one list for reading and writing a log. Not installed.
+// What each kind of input is made of, with its ranges: one list for playing, writing and reading. Not
+// installed.
 #include <array>
 #include <string_view>
 #include <utility>
 
+#include "apsidon/geometry/limits.hpp"
 #include "apsidon/play/input.hpp"
-#include "files/names.hpp"
+#include "play/fields.hpp"
 
-namespace apsidon::files_detail {
+namespace apsidon::play_detail {
+
+// `fields(thing, visitor)` shows the visitor each part of it under its key, with what it is when nothing is
+// said. `v.number` is refused outside of its range; `v.cut` is brought into it, and refused only where it is
+// no number; so are `v.seconds`, of which what is no number counts as 0. Points, sizes and times have the
+// ranges of input.hpp.
+
+/// Scripts are not nested deeper, and have no more acts.
+inline constexpr int most_script_depth = most_nesting;
+inline constexpr int most_script_acts = 100'000;
+/// The longest that an act waits, and a countdown or timer runs, seconds.
+inline constexpr double most_act_seconds = 3600;
+inline constexpr double most_clock_seconds = 1e9;
 
 template <class Value, std::size_t N>
 using Words = std::array<std::pair<std::string_view, Value>, N>;
@@ -122,8 +136,8 @@ void fields(Script& s, V& v) {
   v("count", s.act.count, std::size_t{1});
   v("face_up", s.act.face_up, true);
   v("seed", s.act.seed, std::uint64_t{1});
-  v("seconds", s.act.seconds, 0.0);
-  v("delays", s.act.delays);
+  v.seconds("seconds", s.act.seconds, 0, most_act_seconds);
+  v.seconds("delays", s.act.delays, 0, most_act_seconds);
   v.parts("parts", s.parts);
 }
 
@@ -132,7 +146,7 @@ void fields(Script& s, V& v) {
 template <class V>
 void fields(PointerInput& i, V& v) {
   v.tag("pointer", i.phase, phases);
-  v("at", i.at, Vec2{-1e30f, -1e30f});  // always written
+  v.always("at", i.at);
   v("id", i.pointer);
   v("kind", i.kind, pointer_kinds, PointerKind::mouse);
   v.button("button", i.button);
@@ -147,7 +161,7 @@ void fields(KeyInput& i, V& v) {
 template <class V>
 void fields(ResizeInput& i, V& v) {
   v.tag("resize", i.window);
-  v("pixel_ratio", i.pixel_ratio, 1.0f);
+  v.number("pixel_ratio", i.pixel_ratio, 1.0f, least_pixel_ratio, most_pixel_ratio);
   v("insets", i.insets);
 }
 
@@ -233,7 +247,7 @@ void fields(StartOverInput& i, V& v) {
 template <class V>
 void fields(RestoreInput& i, V& v) {
   v.tag("restore", i.inputs);
-  v("taken_at", i.taken_at, 0.0);
+  v.number("taken_at", i.taken_at, 0.0, -most_input_seconds, most_input_seconds);
 }
 
 template <class V>
@@ -246,13 +260,17 @@ void fields(PerformanceInput& i, V& v) {
   v.tag("performance", i.what, performance_words);
   v("id", i.performance);
   v("card", i.card);
-  v("speed", i.speed, 1.0);
+  v.number("speed", i.speed, 1.0, 0, most_speed);
 }
 
 template <class V>
 void fields(ClockInput& i, V& v) {
   v.tag("clock", i.what, clock_words);
-  v("number", i.number, 0.0);
+  if (i.what == ClockInput::What::speed) {
+    v.number("number", i.number, 0.0, 0, most_speed);
+  } else {
+    v.seconds("number", i.number, -most_clock_seconds, most_clock_seconds);
+  }
   v("at_first_move", i.at_first_move, false);
   v("timer", i.timer);
   v("countdown", i.countdown);
@@ -262,13 +280,13 @@ template <class V>
 void fields(PanelInput& i, V& v) {
   v.tag("panel", i.panel);
   v("text", i.text);
-  v("fill", i.fill, 1.0f);
+  v.cut("fill", i.fill, 1.0f, 0, 1);
 }
 
 template <class V>
 void fields(ScrollInput& i, V& v) {
   v.tag("scroll", i.zone);
-  v("offset", i.offset, 0.0f);
+  v.cut("offset", i.offset, 0.0f, -most_input_px, most_input_px);
 }
 
 template <class V>
@@ -288,4 +306,4 @@ void fields(ThresholdsInput& i, V& v) {
   v.options("thresholds", i.options);
 }
 
-}  // namespace apsidon::files_detail
+}  // namespace apsidon::play_detail
