@@ -2,6 +2,7 @@ option(APSIDON_BUILD_TESTS    "Build the tests"                              ${P
 option(APSIDON_BUILD_TOOLS    "Build the command-line tool"                  ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_BUILD_EXAMPLES "Build the examples"                           ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_BUILD_BENCH    "Build the benchmarks"                         OFF)
+option(APSIDON_BUILD_FUZZ     "Build the fuzzers (libFuzzer's need clang)"   OFF)
 option(APSIDON_INSTALL        "Generate install and export rules"            ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_WITH_FILES     "Build apsidon::files (nlohmann-json)"         ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_WITH_DRAW      "Build apsidon::draw (Cairo, Pango)"           ${PROJECT_IS_TOP_LEVEL})

@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
 #include <unordered_set>
-#include <variant>
 #include <vector>
 
 namespace apsidon::files_detail {
@@ -104,7 +103,7 @@ class Walker {
   void array(const std::optional<Sought>& sought) {
     ++at_;
     for (std::size_t i = 0; peek() != ']' && at_ < text_.size() && !done(); ++i) {
-      if (looks_for_repeated_) path_.push_back(i);
+      if (looks_for_repeated_) path_.push_back(std::to_string(i));
       value(sought ? next(sought, std::to_string(i), 0, false) : std::nullopt);
       if (looks_for_repeated_) path_.pop_back();
       if (peek() == ',') ++at_;
@@ -116,17 +115,14 @@ class Walker {
 
   [[nodiscard]] std::string pointer() const {
     std::string out;
-    for (const auto& token : path_) {
-      const std::size_t* index = std::get_if<std::size_t>(&token);
-      out += '/' + (index ? std::to_string(*index) : pointer_token(std::get<std::string>(token)));
-    }
+    for (const std::string& token : path_) out.append("/").append(pointer_token(token));
     return out;
   }
 
   std::string_view text_;
   std::size_t at_ = 0;
   bool looks_for_repeated_ = false;
-  std::vector<std::variant<std::size_t, std::string>> path_ = {};
+  std::vector<std::string> path_ = {};  // while repeated keys are looked for
   std::optional<Place> found_ = {};
   std::optional<Repeated> repeated_ = {};
 };

@@ -20,9 +20,9 @@ constexpr float any = std::numeric_limits<float>::max();
 /// that anything could take over.
 constexpr float fastest = 1e6f;
 constexpr float farthest = 1e9f;
-const Channels least{{-any, -any, -any, 0, -any, 0, 0, 0}};
+const Channels lowest{{-any, -any, -any, 0, -any, 0, 0, 0}};
 const Channels only_lift{{0, 0, 0, 0, 0, 0, 0, 1}};
-const Channels most{{any, any, any, any, any, 1, any, any}};
+const Channels highest{{any, any, any, any, any, 1, any, any}};
 
 // The numbers of a pose that move are its first, in the order of the channels.
 static_assert(std::is_standard_layout_v<Pose> && sizeof(Pose) == (channels + 1) * sizeof(float));
@@ -30,7 +30,7 @@ static_assert(offsetof(Pose, lift) == lift * sizeof(float) && offsetof(Pose, fli
 
 /// All but the flip's axis.
 void write(const Channels& v, Pose& pose) {
-  Eigen::Map<Channels>(static_cast<float*>(static_cast<void*>(&pose))) = v.max(least).min(most);
+  Eigen::Map<Channels>(static_cast<float*>(static_cast<void*>(&pose))) = v.max(lowest).min(highest);
 }
 
 /// The part of `seconds` that has passed, 0 to 1.

@@ -47,6 +47,7 @@ void Impl::start_over(TableSetup next) {
   fresh.gate.open(comparing_reason);
   fresh.schedule = Schedule(schedule.clock());
   fresh.referee.trail() = std::move(referee.trail());
+  fresh.traffic.settle_for(traffic);
   fresh.frames.number_from(frames.frame().revision);
   *this = std::move(fresh);
 }
@@ -69,6 +70,7 @@ void Impl::restore(const Impl& snapshot) {
   copy.events = std::move(events);
   copy.arrangement.resize(copy.setup(), arrangement.window());
   copy.lay_out_window();
+  copy.traffic.settle_for(traffic);
   copy.frames.number_from(frames.frame().revision);
   *this = std::move(copy);
 }

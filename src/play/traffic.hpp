@@ -119,6 +119,8 @@ class Traffic {
   /// Whether everything has come to rest since this was told last.
   [[nodiscard]] bool to_be_settled() const { return unsettled_ && rests(); }
   void settle() { unsettled_ = false; }
+  /// What was in flight before this took its place has come to rest with it: that is to be told, too.
+  void settle_for(const Traffic& before) { unsettled_ = unsettled_ || before.unsettled_ || !before.rests(); }
   /// The client has drawn everything that moved.
   void forget_moved() { motion_.forget_moved(); }
 

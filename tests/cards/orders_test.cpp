@@ -3,6 +3,7 @@
 #include <map>
 
 #include "support/tables.hpp"
+#include "support/whole.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

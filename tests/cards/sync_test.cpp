@@ -2,6 +2,7 @@
 #include <set>
 
 #include "support/tables.hpp"
+#include "support/whole.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

@@ -1,4 +1,5 @@
 #include "support/tables.hpp"
+#include "support/whole.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

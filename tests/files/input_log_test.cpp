@@ -2,6 +2,7 @@
 
 #include "apsidon/files/input_log.hpp"
 #include "support/process.hpp"
+#include "support/property.hpp"
 #include "support/schema.hpp"
 #include "support/tables.hpp"
 

@@ -3,6 +3,7 @@
 
 #include "apsidon/files/table_file.hpp"
 #include "support/process.hpp"
+#include "support/property.hpp"
 #include "support/schema.hpp"
 #include "support/tables.hpp"
 

@@ -1,6 +1,7 @@
 #include <cmath>
 #include <map>
 
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

@@ -4,6 +4,7 @@
 #include <map>
 #include <numbers>
 
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

@@ -1,5 +1,6 @@
 #include <numbers>
 
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

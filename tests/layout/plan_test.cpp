@@ -1,4 +1,5 @@
 #include "support/allocations.hpp"
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

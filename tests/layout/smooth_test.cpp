@@ -1,4 +1,5 @@
 // One card more or less moves the others smoothly, and boards agree with CSS Box Alignment.
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

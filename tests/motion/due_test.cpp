@@ -4,6 +4,7 @@
 #include <tuple>
 
 #include "motion/random_glide.hpp"
+#include "support/property.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

@@ -1,5 +1,6 @@
 #include <cmath>
 
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

@@ -4,6 +4,7 @@
 
 #include "motion/random_glide.hpp"
 #include "support/allocations.hpp"
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

@@ -1,6 +1,7 @@
 // Springs against their differential equation, easings against the standard's words, clocks.
 #include <cmath>
 
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

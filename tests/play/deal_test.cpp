@@ -2,6 +2,7 @@
 #include <map>
 
 #include "support/loop.hpp"
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

@@ -4,6 +4,7 @@
 
 #include "support/allocations.hpp"
 #include "support/hand.hpp"
+#include "support/property.hpp"
 #include "support/stage.hpp"
 
 using namespace apsidon;

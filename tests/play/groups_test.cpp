@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "support/hand.hpp"
+#include "support/property.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

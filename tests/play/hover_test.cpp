@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "support/hand.hpp"
+#include "support/property.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "support/loop.hpp"
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 namespace apsidon::test {

@@ -7,6 +7,8 @@
 
 #include "play/model.hpp"
 #include "play/random_game.hpp"
+#include "support/property.hpp"
+#include "support/whole.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

@@ -4,6 +4,7 @@
 #include <map>
 
 #include "support/stage.hpp"
+#include "support/whole.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

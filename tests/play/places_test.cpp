@@ -6,6 +6,7 @@
 #include <sstream>
 
 #include "support/loop.hpp"
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

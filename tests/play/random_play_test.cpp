@@ -5,6 +5,7 @@
 
 #include "support/loop.hpp"
 #include "support/tables.hpp"
+#include "support/whole.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;

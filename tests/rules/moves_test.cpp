@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <set>
 
+#include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;

@@ -14,7 +14,7 @@ set(allow_art      ${allow_files} files)
 set(allow_draw     ${allow_art} art)
 set(foreign_core   fmt Eigen)          # what a part's sources may use of others' headers
 set(core           geometry cards layout motion hit rules gesture play)
-set(foreign_files  fmt nlohmann)
+set(foreign_files  fmt nlohmann fcntl.h sys unistd.h)
 set(foreign_art    fmt nlohmann)
 set(foreign_draw   fmt cairo.h pango webp)
 

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "apsidon/apsidon.hpp"
-#include "support/property.hpp"
+#include "support/random.hpp"
 
 namespace apsidon::test {
 
@@ -145,24 +145,6 @@ inline Vec2 some_card_point(Random& r, const Playfield& field) {
     return centre + Vec2{r.uniform(-0.4f, 0.4f), r.uniform(-0.4f, 0.4f)} * field.where().card_size().width;
   }
   return {r.uniform(0, 1300), r.uniform(0, 900)};
-}
-
-/// Every card of the table lies in exactly one zone, and knows where.
-inline void assert_whole(const Table& table, std::size_t cards) {
-  std::vector<int> seen(table.slot_count(), 0);
-  std::size_t count = 0;
-  for (const Zone& zone : table.zones()) {
-    for (std::size_t i = 0; i < zone.cards.size(); ++i) {
-      const Card* card = table.card(zone.cards[i]);
-      RC_ASSERT(card != nullptr);
-      RC_ASSERT(card->zone == zone.id);
-      RC_ASSERT(card->index == i);
-      RC_ASSERT(++seen[*table.slot(card->id)] == 1);
-      ++count;
-    }
-  }
-  RC_ASSERT(count == cards);
-  RC_ASSERT(table.card_count() == cards);
 }
 
 }  // namespace apsidon::test

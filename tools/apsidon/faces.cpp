@@ -25,16 +25,33 @@ struct Options {
   bool trust = false;
 };
 
+/// All files that a sheet is made from.
+std::vector<std::string> read_by(const Options& options, const Deck& deck) {
+  std::vector<std::string> read{options.deck, options.art, options.recipe};
+  const auto add = [&](const std::string& by, const std::string& picture) {
+    if (!picture.empty()) read.push_back((std::filesystem::path(by).parent_path() / picture).string());
+  };
+  if (!options.art.empty()) {
+    const Art art = or_fail(load_art(options.art));
+    for (const FaceId face : deck.faces()) {
+      for (const auto& part : {part_of(art, deck, face), back_of(art, deck, face)}) {
+        if (part) add(options.art, part->picture);
+      }
+    }
+  }
+  if (!options.recipe.empty()) {
+    const Recipe recipe = or_fail(load_recipe(options.recipe));
+    for (const auto* named : {&recipe.suits, &recipe.ranks, &recipe.middles, &recipe.frames}) {
+      for (const auto& [name, picture] : *named) add(options.recipe, picture);
+    }
+    add(options.recipe, recipe.frame);
+    add(options.recipe, recipe.back);
+  }
+  return read;
+}
+
 /// Writes the sheet, and beside it the art that describes it.
 int compose(const Options& options, const Deck& deck, const Gallery* gallery) {
-  // What it reads, it does not write over.
-  std::vector<std::string> read{options.deck, options.art, options.recipe};
-  for (const std::string& input : {options.art, options.recipe}) {
-    if (input.empty()) continue;
-    const auto folder = std::filesystem::path(input).parent_path();
-    for (const std::string& picture : Gallery({}, folder).pictures())
-      read.push_back((folder / picture).string());
-  }
   const std::filesystem::path file = options.compose;
   const std::string name = file.filename().string();
   std::vector<std::string> missing;
@@ -45,7 +62,8 @@ int compose(const Options& options, const Deck& deck, const Gallery* gallery) {
                           std::filesystem::path(options.recipe).parent_path(), name, &missing);
   make_folder_of(options.compose);
   const std::filesystem::path description = std::filesystem::path(file).replace_extension(".art.json");
-  for (const std::filesystem::path& out : {file, description}) expect_other_file(out.string(), read);
+  for (const std::filesystem::path& out : {file, description})
+    expect_other_file(out.string(), read_by(options, deck));
   sheet.picture.write_png(file);
   write_file(description, write_art(sheet.art));
   print(fmt::format("{}: {} faces and a back, {}x{} pixels\n{}: which cell shows which face\n",

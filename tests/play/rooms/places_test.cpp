@@ -5,6 +5,7 @@
 #include "play/frame_order.hpp"
 #include "play/traffic.hpp"
 #include "rooms_support.hpp"
+#include "support/property.hpp"
 
 using namespace apsidon;
 using namespace apsidon::play_detail;

@@ -4,6 +4,7 @@
 
 #include "play/hit_view.hpp"
 #include "rooms_support.hpp"
+#include "support/property.hpp"
 
 using namespace apsidon;
 using namespace apsidon::play_detail;

@@ -6,6 +6,7 @@
 #include "play/hover.hpp"
 #include "play/performances.hpp"
 #include "rooms_support.hpp"
+#include "support/property.hpp"
 
 using namespace apsidon;
 using namespace apsidon::play_detail;
