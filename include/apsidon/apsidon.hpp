@@ -55,6 +55,7 @@
 #include "apsidon/play/input.hpp"
 #include "apsidon/play/judge.hpp"
 #include "apsidon/play/moves_view.hpp"
+#include "apsidon/play/notice.hpp"
 #include "apsidon/play/options.hpp"
 #include "apsidon/play/panel.hpp"
 #include "apsidon/play/performance_id.hpp"

@@ -68,6 +68,7 @@ class TableReader {
     if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
     if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);
     setup_.data = data_text(top_, text_);
+    top_.guard(ProblemCode::out_of_range, [&] { check(setup_); });
     return std::move(setup_);
   }
 

@@ -11,34 +11,34 @@
 namespace apsidon::play_detail {
 namespace {
 
-/// Looks at each part of an input, by the lists of input_fields.hpp.
+/// Looks at each part of an input, by the lists of input_fields.hpp, and keeps what is wrong first.
 class Admission {
  public:
-  [[nodiscard]] bool admitted() const { return admitted_; }
+  [[nodiscard]] const std::optional<Notice>& wrong() const { return wrong_; }
 
   // Ids, counts, truths, and numbers of the game's: any will do.
   template <class Value>
-  void operator()(std::string_view, Value& value, const std::type_identity_t<Value>& = {}) {
-    look_at(value);
+  void operator()(std::string_view key, Value& value, const std::type_identity_t<Value>& = {}) {
+    look_at(key, value);
   }
   template <class Value>
-  void operator()(std::string_view, std::optional<Value>& value) {
-    if (value) look_at(*value);
+  void operator()(std::string_view key, std::optional<Value>& value) {
+    if (value) look_at(key, *value);
   }
   template <class Value, std::size_t N>
-  void operator()(std::string_view, Value& value, const Words<Value, N>& words, Value) {
-    expect(is_word(value, words));
+  void operator()(std::string_view key, Value& value, const Words<Value, N>& words, Value) {
+    expect(key, is_word(value, words));
   }
   template <class Value>
-  void always(std::string_view, Value& value) {
-    look_at(value);
+  void always(std::string_view key, Value& value) {
+    look_at(key, value);
   }
   template <class Number>
-  void number(std::string_view, Number& value, Number, double least, double most) {
-    expect(double{value} >= least && double{value} <= most);
+  void number(std::string_view key, Number& value, Number, double least, double most) {
+    expect(key, double{value} >= least && double{value} <= most);
   }
-  void cut(std::string_view, float& value, float, double least, double most) {
-    expect(!std::isnan(value));
+  void cut(std::string_view key, float& value, float, double least, double most) {
+    expect(key, !std::isnan(value));
     value = std::clamp(value, static_cast<float>(least), static_cast<float>(most));
   }
   void seconds(std::string_view, double& value, double least, double most) {
@@ -47,8 +47,8 @@ class Admission {
   void seconds(std::string_view key, std::vector<double>& values, double least, double most) {
     for (double& value : values) seconds(key, value, least, most);
   }
-  void reason(std::string_view, Reason& value) { expect(static_cast<int>(value) < reason_count); }
-  void button(std::string_view, PointerButton& value) { expect(value <= PointerButton::forward); }
+  void reason(std::string_view key, Reason& value) { expect(key, static_cast<int>(value) < reason_count); }
+  void button(std::string_view key, PointerButton& value) { expect(key, value <= PointerButton::forward); }
   void judged(std::optional<Verdict>& verdict) {
     if (verdict) fields(*verdict, *this);
   }
@@ -62,34 +62,38 @@ class Admission {
 
   void tag(std::string_view) {}
   void tag(std::string_view, Move& value) { fields(value, *this); }
-  void tag(std::string_view, Script& value) {
-    expect(!is_too_large(value));
-    if (admitted_) fields(value, *this);
+  void tag(std::string_view key, Script& value) {
+    expect(key, !is_too_large(value), NoticeKind::too_large);
+    if (!wrong_) fields(value, *this);
   }
   template <class Value>
-  void tag(std::string_view, Value& value) {
-    look_at(value);
+  void tag(std::string_view key, Value& value) {
+    look_at(key, value);
   }
   template <class Value, std::size_t N>
-  void tag(std::string_view, Value& value, const Words<Value, N>& words) {
-    expect(is_word(value, words));
+  void tag(std::string_view key, Value& value, const Words<Value, N>& words) {
+    expect(key, is_word(value, words));
   }
   template <std::size_t N>
   void tag(const Words<ReasonInput::What, N>& words, ReasonInput::What& what, std::string& reason) {
-    expect(is_word(what, words));
-    look_at(reason);
+    expect("what", is_word(what, words));
+    look_at("reason", reason);
   }
   template <std::size_t N>
   void tag(const Words<bool, N>&, bool&) {}
   template <class Options>
-  void options(std::string_view, Options& value) {
-    expect(passes(value));
+  void options(std::string_view key, Options& value) {
+    expect(key, passes(value));
   }
-  void table(std::string_view, std::shared_ptr<const TableSetup>& value) { expect(value && passes(*value)); }
+  void table(std::string_view key, std::shared_ptr<const TableSetup>& value) {
+    expect(key, value && passes(*value));
+  }
   void wanted(std::string_view, std::vector<WantedZone>&) {}
 
  private:
-  void expect(bool holds) { admitted_ = admitted_ && holds; }
+  void expect(std::string_view key, bool holds, NoticeKind otherwise = NoticeKind::out_of_range) {
+    if (!holds && !wrong_) wrong_ = Notice{.kind = otherwise, .part = key};
+  }
 
   template <class Value, std::size_t N>
   static bool is_word(Value value, const Words<Value, N>& words) {
@@ -106,19 +110,58 @@ class Admission {
   }
 
   template <class Value>
-  void look_at(Value&) {}
-  void look_at(std::string& text) {
+  void look_at(std::string_view, Value&) {}
+  void look_at(std::string_view, std::string& text) {
     if (!geometry_detail::is_utf8(text)) text = geometry_detail::as_utf8(text);
   }
-  void look_at(Vec2& point) { expect(is_within(point.x) && is_within(point.y)); }
-  void look_at(Size& size) { expect(is_length(size.width) && is_length(size.height)); }
-  void look_at(Insets& i) {
-    expect(is_length(i.left) && is_length(i.top) && is_length(i.right) && is_length(i.bottom));
+  void look_at(std::string_view key, Vec2& point) { expect(key, is_within(point.x) && is_within(point.y)); }
+  void look_at(std::string_view key, Size& size) {
+    expect(key, is_length(size.width) && is_length(size.height));
+  }
+  void look_at(std::string_view key, Insets& i) {
+    expect(key, is_length(i.left) && is_length(i.top) && is_length(i.right) && is_length(i.bottom));
   }
   static bool is_within(float px) { return std::abs(double{px}) <= most_input_px; }
   static bool is_length(float px) { return is_within(px) && px >= 0; }
 
-  bool admitted_ = true;
+  std::optional<Notice> wrong_ = {};
+};
+
+/// Hears only how an input is called: the key that its list begins with.
+struct Naming {
+  std::string_view name = {};
+
+  template <class... More>
+  void tag(std::string_view key, More&&...) {
+    name = key;
+  }
+  template <class Value, std::size_t N, class... More>
+  void tag(const Words<Value, N>& words, Value& value, More&&...) {
+    for (const auto& [word, of] : words) {
+      if (of == value) name = word;
+    }
+  }
+  template <class... More>
+  void operator()(More&&...) const {}
+  template <class... More>
+  void always(More&&...) const {}
+  template <class... More>
+  void number(More&&...) const {}
+  template <class... More>
+  void cut(More&&...) const {}
+  template <class... More>
+  void seconds(More&&...) const {}
+  template <class... More>
+  void button(More&&...) const {}
+  template <class... More>
+  void part(More&&...) const {}
+  void judged(std::optional<Verdict>&) const {}
+  template <class Options>
+  void options(std::string_view key, Options&) {
+    name = key;
+  }
+  void table(std::string_view key, std::shared_ptr<const TableSetup>&) { name = key; }
+  void wanted(std::string_view key, std::vector<WantedZone>&) { name = key; }
 };
 
 /// Counts acts, no further than too many.
@@ -130,10 +173,26 @@ bool grows_too_large(const Script& script, int depth, int& acts) {
 
 }  // namespace
 
-bool admit(Input& input) {
+std::optional<Notice> refuse(Input& input) {
   Admission admission;
   std::visit([&](auto& kind) { fields(kind, admission); }, input);
-  return admission.admitted();
+  std::optional<Notice> wrong = admission.wrong();
+  if (wrong) wrong->input = name_of(input);
+  return wrong;
+}
+
+std::string_view name_of(const Input& input) {
+  Naming naming;
+  // The lists are made for readers, too, so they want what can be changed: mostly a blank one of the kind
+  // will do.
+  const auto look = [&](const auto& kind) {
+    using Kind = std::remove_cvref_t<decltype(kind)>;
+    constexpr bool by_word = std::is_same_v<Kind, ReasonInput> || std::is_same_v<Kind, UndoInput>;
+    Kind like = by_word ? kind : Kind{};
+    fields(like, naming);
+  };
+  std::visit(look, input);
+  return naming.name;
 }
 
 bool is_too_large(const Script& script) {

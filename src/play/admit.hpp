@@ -1,13 +1,20 @@
 #pragma once
 // What may come in. Not installed.
+#include <optional>
+#include <string_view>
+
 #include "apsidon/play/input.hpp"
+#include "apsidon/play/notice.hpp"
 
 namespace apsidon::play_detail {
 
-/// Whether an input, its time aside, can be meant: every number, word and option of it is in its range. What
-/// is capped, and text that is not UTF-8, is put right first. What has passed here can be written to a log
-/// and read again as the same. O(what it holds).
-[[nodiscard]] bool admit(Input& input);
+/// Why an input, its time aside, cannot be meant: a number, word or option of it is out of its range, or it
+/// is too large. Nothing when it can be: what is cut, and text that is not UTF-8, has been put right then,
+/// and it can be written to a log and read again as the same. O(what it holds).
+[[nodiscard]] std::optional<Notice> refuse(Input& input);
+
+/// "pointer": what an input is called.
+[[nodiscard]] std::string_view name_of(const Input& input);
 
 /// Whether a script is nested too deep, or has too many acts, to be played.
 [[nodiscard]] bool is_too_large(const Script& script);

@@ -4,6 +4,7 @@
 #include <cstdint>
 
 #include "apsidon/motion/feel.hpp"
+#include "apsidon/play/notice.hpp"
 #include "apsidon/play/recorder.hpp"
 
 namespace apsidon::play_detail {
@@ -14,8 +15,36 @@ struct Client {
   float corner_radius = 0;  ///< of a card, share of its width
   std::size_t most_undos = 0;
   Recorder recorder = {};
-  std::uint64_t ignored = 0;  ///< inputs that could not be meant
-  std::uint64_t inputs = 0;   ///< taken so far
+  Watcher watcher = {};
+  Counters counters = {};
+  std::uint64_t inputs = 0;  ///< taken so far
+
+  /// Counts what the client may want to hear of, and tells it.
+  void note(const Notice& notice) {
+    ++counter(notice.kind);
+    if (watcher) watcher(notice);
+  }
+
+ private:
+  [[nodiscard]] std::uint64_t& counter(NoticeKind kind) {
+    switch (kind) {
+      case NoticeKind::out_of_range:
+        return counters.out_of_range;
+      case NoticeKind::bad_time:
+        return counters.bad_time;
+      case NoticeKind::too_large:
+        return counters.too_large;
+      case NoticeKind::late:
+        return counters.late;
+      case NoticeKind::stale:
+        return counters.stale;
+      case NoticeKind::lost_event:
+        return counters.lost_events;
+      case NoticeKind::internal:
+        break;
+    }
+    return counters.internal;
+  }
 };
 
 }  // namespace apsidon::play_detail

@@ -85,6 +85,7 @@ struct Impl {
   bool offer(Input input);
   [[nodiscard]] bool would_use(const Input& input);
   Outcome call(Input input);
+  bool passes(Input& input);
   Outcome take(Input input);
   void bring_foretold(double time);
   void record_answers();

@@ -61,7 +61,8 @@ void Impl::restore(const Impl& snapshot) {
   end_what_is_pending(&copy.referee);
   copy.schedule.clock().set_now(now());
   copy.client.recorder = std::move(client.recorder);
-  copy.client.ignored = client.ignored;
+  copy.client.watcher = std::move(client.watcher);
+  copy.client.counters = client.counters;
   copy.client.inputs = client.inputs;
   copy.inbox = std::move(inbox);
   copy.referee.trail() = std::move(referee.trail());

@@ -107,10 +107,12 @@ struct Taker {
 
 /// An input comes in and waits for its time. Returns whether it would be used as things are now.
 bool Impl::offer(Input input) {
-  if (!(std::abs(time_of(input)) <= most_input_seconds) || !admit(input)) {
-    ++client.ignored;
+  if (!(std::abs(time_of(input)) <= most_input_seconds)) {
+    client.note({.kind = NoticeKind::bad_time, .time = now(), .input = name_of(input)});
     return false;
   }
+  if (!passes(input)) return false;
+  if (time_of(input) < now()) client.note({.kind = NoticeKind::late, .time = now(), .input = name_of(input)});
   const bool use = would_use(input);
   inbox.put(std::move(input));
   return use;
@@ -141,12 +143,23 @@ bool Impl::would_use(const Input& input) {
 
 /// A call of the game acts now, after all that is due now.
 Outcome Impl::call(Input input) {
-  if (!admit(input)) {
-    ++client.ignored;
-    return {.verdict = {.reason = Reason::unknown_index}};
-  }
+  if (!passes(input)) return {.verdict = {.reason = Reason::unknown_index}};
   do_due();
-  return take(std::move(input));
+  const std::string_view name = name_of(input);
+  Outcome outcome = take(std::move(input));
+  const Reason reason = outcome.verdict.reason;
+  if (reason == Reason::unknown_card || reason == Reason::unknown_zone || reason == Reason::unknown_proposal)
+    client.note({.kind = NoticeKind::stale, .time = now(), .input = name});
+  return outcome;
+}
+
+/// Whether an input can be meant; one that cannot is counted.
+bool Impl::passes(Input& input) {
+  std::optional<Notice> wrong = refuse(input);
+  if (!wrong) return true;
+  wrong->time = now();
+  client.note(*wrong);
+  return false;
 }
 
 /// What is taken late counts, and is recorded, as of now.

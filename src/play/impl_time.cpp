@@ -10,11 +10,39 @@ namespace {
 
 constexpr double never = std::numeric_limits<double>::infinity();
 
+/// Sees to it that time goes on: what happened again and again at one time would be a mistake of ours, and
+/// hang the client. It also tells of events that were lost meanwhile.
+class Watch {
+ public:
+  explicit Watch(Impl& field) : field_(field), now_(field.now()) {}
+  Watch(const Watch&) = delete;
+  Watch& operator=(const Watch&) = delete;
+  ~Watch() {
+    Client& client = field_.client;
+    while (client.counters.lost_events < field_.events.lost())
+      client.note({.kind = NoticeKind::lost_event, .time = field_.now(), .input = "next_event"});
+  }
+
+  bool goes_on() {
+    if (field_.now() > now_) steps_ = 0;
+    now_ = field_.now();
+    if (++steps_ < most_steps) return true;
+    field_.client.note({.kind = NoticeKind::internal, .time = now_, .input = "time", .part = "stands still"});
+    return false;
+  }
+
+ private:
+  static constexpr int most_steps = 20'000'000;
+  Impl& field_;
+  double now_;
+  int steps_ = 0;
+};
+
 }  // namespace
 
 std::optional<Event> Impl::next_event(double until) {
   until = std::max(until, now());
-  while (!events.any() && step(until)) {
+  for (Watch watch(*this); !events.any() && watch.goes_on() && step(until);) {
   }
   if (!events.any()) go_to(until, table_due());
   return events.take();
@@ -22,7 +50,7 @@ std::optional<Event> Impl::next_event(double until) {
 
 void Impl::advance_to(double time) {
   time = std::max(time, now());
-  while (step(time)) {
+  for (Watch watch(*this); watch.goes_on() && step(time);) {
   }
   go_to(time, table_due());
 }
@@ -131,6 +159,7 @@ double Impl::settles_at() const {
   // What a performance does next depends on what it does first: a copy tries it, without the player.
   Impl ahead = *this;
   ahead.client.recorder = {};
+  ahead.client.watcher = {};
   ahead.referee.trail().set_judge({});
   ahead.inbox = {};
   ahead.blur();

@@ -21,7 +21,9 @@ using play_detail::Impl;
 Playfield::Playfield(TableSetup setup, const PlayfieldOptions& options)
     : impl_(new Impl(std::move(setup), options)) {}
 Playfield::Playfield(const Playfield& other) : impl_(other.impl_ ? new Impl(*other.impl_) : nullptr) {
-  if (impl_) impl_->client.recorder = {};
+  if (!impl_) return;
+  impl_->client.recorder = {};
+  impl_->client.watcher = {};
 }
 Playfield& Playfield::operator=(const Playfield& other) {
   if (this != &other) *this = Playfield(other);
@@ -43,21 +45,21 @@ void Playfield::resize(Size window, float pixel_ratio, double time, const Insets
 bool Playfield::input(const Input& input) { return impl_->offer(input); }
 
 void Playfield::set_recorder(Recorder recorder) { impl_->client.recorder = std::move(recorder); }
-std::uint64_t Playfield::ignored_inputs() const { return impl_->client.ignored; }
+void Playfield::set_watcher(Watcher watcher) { impl_->client.watcher = std::move(watcher); }
+const Counters& Playfield::counters() const { return impl_->client.counters; }
 
 std::optional<Event> Playfield::next_event(double until) {
   if (std::abs(until) <= most_input_seconds) return impl_->next_event(until);
-  ++impl_->client.ignored;
+  impl_->client.note({.kind = NoticeKind::bad_time, .time = now(), .input = "next_event"});
   return impl_->next_event(now());
 }
 
 void Playfield::advance_to(double time) {
   if (std::abs(time) <= most_input_seconds) return impl_->advance_to(time);
-  ++impl_->client.ignored;
+  impl_->client.note({.kind = NoticeKind::bad_time, .time = now(), .input = "advance_to"});
 }
 
 double Playfield::now() const { return impl_->now(); }
-std::uint64_t Playfield::lost_events() const { return impl_->events.lost(); }
 const Frame& Playfield::frame() const { return impl_->frame(); }
 FrameChanges Playfield::frame_changes(std::uint64_t since) const {
   (void)impl_->frame();

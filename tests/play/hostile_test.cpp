@@ -81,7 +81,7 @@ TEST_CASE("play: a script that is nested too deep, or is too long, is not begun"
   for (int i = 0; i < 40; ++i) deep = sequence({deep});
   CHECK_FALSE(stage.field.performances().perform(deep));
   CHECK_FALSE(stage.field.performances().perform(sequence(std::vector<Script>(100'001, wait(0)))));
-  CHECK(stage.field.ignored_inputs() == 2);
+  CHECK(stage.field.counters().ignored() == 2);
   CHECK(stage.field.performances().perform(sequence(std::vector<Script>(50'000, wait(0.01)))));
   CHECK(count_of(EventKind::ended, stage.go(600)) == 1);
 }
@@ -159,7 +159,7 @@ TEST_CASE("play: times beyond all clocks are ignored and counted") {
     (void)stage.field.next_event(time);
     CHECK_FALSE(stage.field.pointer({.time = time}));
   }
-  CHECK(stage.field.ignored_inputs() == 12);
+  CHECK(stage.field.counters().ignored() == 12);
   CHECK(stage.field.now() == 0);
   stage.field.advance_to(1.8e12);  // milliseconds since 1970
   CHECK(stage.at_rest());
@@ -206,7 +206,7 @@ TEST_CASE("play: what is accepted is written, read and replayed, and what cannot
   hand.field.edits().set_panel({1}, "", nan_px);
   (void)hand.field.moves().answer(1, {.reason = static_cast<Reason>(250)});
   CHECK(log.empty());
-  CHECK(hand.field.ignored_inputs() == 10);  // the panel is none of the table's: nothing was asked
+  CHECK(hand.field.counters().ignored() == 10);  // the panel is none of the table's: nothing was asked
   // What is put right.
   hand.field.gate().close("\xff reason");
   CHECK(hand.field.gate().reasons()[0] == "\xEF\xBF\xBD reason");

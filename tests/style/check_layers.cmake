@@ -47,6 +47,7 @@ set(room_hit_view      frame_builder layers)
 set(room_impl admit client ids gate panels inbox trail event_queue schedule arrangement traffic referee hand hover focus performances frame_builder
               hit_view)
 set(home_handling fields)
+set(home_notice client)
 set(home_acts performances)  # a room of several files
 set(home_comparing referee)
 set(home_preview hover)

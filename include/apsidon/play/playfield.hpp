@@ -7,6 +7,7 @@
 #include "apsidon/gesture/pointer.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/frame.hpp"
+#include "apsidon/play/notice.hpp"
 #include "apsidon/play/options.hpp"
 
 namespace apsidon {
@@ -33,7 +34,8 @@ class APSIDON_CORE_EXPORT Playfield {
  public:
   /// Throws Error when the set-up or an option is out of its range.
   explicit Playfield(TableSetup setup, const PlayfieldOptions& options = {});
-  /// A copy is a snapshot of everything, cards in flight too; it has no recorder.
+  /// A copy is a snapshot of everything, cards in flight too; it has no recorder and
+  /// no watcher.
   Playfield(const Playfield& other);
   Playfield& operator=(const Playfield& other);
   Playfield(Playfield&& other) noexcept;
@@ -59,8 +61,10 @@ class APSIDON_CORE_EXPORT Playfield {
   /// Hears every input when it is taken, and every call that changes something, from now on; an empty one
   /// ends that.
   void set_recorder(Recorder recorder);
-  /// Inputs that were ignored because they could not be meant.
-  [[nodiscard]] std::uint64_t ignored_inputs() const;
+  /// Hears of what was ignored, late, stale or lost, when it happens; an empty one ends that.
+  void set_watcher(Watcher watcher);
+  /// How often each of that has happened.
+  [[nodiscard]] const Counters& counters() const;
 
   // The loop.
 
@@ -72,8 +76,6 @@ class APSIDON_CORE_EXPORT Playfield {
   /// what a game does about such an event comes late. Earlier times are ignored.
   void advance_to(double time);
   [[nodiscard]] double now() const;
-  /// Events that were dropped because more than `most_unread_events` waited to be read.
-  [[nodiscard]] std::uint64_t lost_events() const;
   /// What to draw now, valid until the next call that is not const. Changes nothing but the revision, and
   /// that only when something is to be drawn anew.
   [[nodiscard]] const Frame& frame() const;

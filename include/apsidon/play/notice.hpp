@@ -1,0 +1,59 @@
+#pragma once
+#include <cstdint>
+#include <functional>
+#include <string>
+#include <string_view>
+
+#include "apsidon/core_export.hpp"
+
+namespace apsidon {
+
+/// What a client does not want to happen, and may want to hear of.
+enum class NoticeKind : std::uint8_t {
+  out_of_range,  ///< an input or a call was ignored: a number or a word of it is outside of its range
+  bad_time,      ///< one was ignored: its time is no number, or beyond all clocks
+  too_large,     ///< a script was not begun: it is nested too deep, or has too many acts
+  late,          ///< an input came after its time: it counts as of now
+  stale,         ///< a call named a card, a zone or a proposal that is not there (any more)
+  lost_event,    ///< an event was dropped: too many wait to be read
+  internal,      ///< the library found a mistake of its own, and goes on as it can: please report it
+};
+
+inline constexpr int notice_kind_count = static_cast<int>(NoticeKind::internal) + 1;
+
+/// "out-of-range". Never changes once released.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(NoticeKind kind);
+
+/// One such thing. The texts are the library's own, and stay valid.
+struct Notice {
+  NoticeKind kind = NoticeKind::out_of_range;
+  double time = 0;              ///< of the playfield, seconds
+  std::string_view input = {};  ///< of what: "pointer", "perform", …
+  std::string_view part = {};   ///< and which part of it: "at"; empty where it is not one
+
+  friend bool operator==(const Notice&, const Notice&) = default;
+};
+
+/// "pointer: 'at' is out of range: it is ignored".
+[[nodiscard]] APSIDON_CORE_EXPORT std::string describe(const Notice& notice);
+
+/// Hears of each when it happens. May not call back into the playfield.
+using Watcher = std::function<void(const Notice&)>;
+
+/// How often each has happened.
+struct Counters {
+  std::uint64_t out_of_range = 0;
+  std::uint64_t bad_time = 0;
+  std::uint64_t too_large = 0;
+  std::uint64_t late = 0;
+  std::uint64_t stale = 0;
+  std::uint64_t lost_events = 0;
+  std::uint64_t internal = 0;
+
+  /// Inputs and calls that did nothing.
+  [[nodiscard]] std::uint64_t ignored() const { return out_of_range + bad_time + too_large; }
+
+  friend bool operator==(const Counters&, const Counters&) = default;
+};
+
+}  // namespace apsidon

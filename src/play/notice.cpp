@@ -1,0 +1,37 @@
+#include "apsidon/play/notice.hpp"
+
+#include <fmt/format.h>
+
+#include <array>
+
+namespace apsidon {
+
+std::string_view name_of(NoticeKind kind) {
+  static constexpr std::array<std::string_view, notice_kind_count> names{
+      "out-of-range", "bad-time", "too-large", "late", "stale", "lost-event", "internal"};
+  const auto i = static_cast<std::size_t>(kind);
+  return i < names.size() ? names[i] : "unknown";
+}
+
+std::string describe(const Notice& n) {
+  const std::string what = n.part.empty() ? std::string(n.input) : fmt::format("{}: '{}'", n.input, n.part);
+  switch (n.kind) {
+    case NoticeKind::out_of_range:
+      return what + " is out of range: it is ignored";
+    case NoticeKind::bad_time:
+      return what + " has no time that a clock could show: it is ignored";
+    case NoticeKind::too_large:
+      return what + " is nested too deep, or has too many acts: it is not begun";
+    case NoticeKind::late:
+      return what + " came after its time: it counts as of now";
+    case NoticeKind::stale:
+      return what + " names what is not there: it changes nothing";
+    case NoticeKind::lost_event:
+      return "an event was dropped: too many wait to be read";
+    case NoticeKind::internal:
+      return what + ": a mistake of the library's own; please report it";
+  }
+  return what;
+}
+
+}  // namespace apsidon

@@ -1,0 +1,253 @@
+// Files from a stranger: too much of something, what is no file, and names that lead elsewhere. Nothing here
+// takes longer or more memory than a good file of the same length; what that is worth, the test's own time
+// limit shows.
+#include <sys/resource.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <csignal>
+#include <fstream>
+
+#include "apsidon/files/input_log.hpp"
+#include "apsidon/files/read_file.hpp"
+#include "apsidon/files/table_file.hpp"
+#include "apsidon/files/write_file.hpp"
+#include "apsidon/geometry/limits.hpp"
+#include "support/process.hpp"
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+const std::string small_deck =
+    R"({"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2"], "copies": 9})";
+
+/// A table of one zone, with more of its own.
+std::string table_with(const std::string& more, const std::string& plan = R"({"zone": "a"})") {
+  return R"({"apsidon": "table", "version": 1, "deck": )" + small_deck + R"(, "zones": [{"id": "a"}], )" +
+         more + R"("plans": [{"root": )" + plan + "}]}";
+}
+
+std::string repeated(std::size_t count, const std::string& item, const std::string& between = ", ") {
+  std::string out;
+  for (std::size_t i = 0; i < count; ++i) out += (i > 0 ? between : "") + item;
+  return out;
+}
+
+std::string refusal(const std::string& text) {
+  const auto table = parse_table(text, "t.json");
+  return table ? "" : describe(table.error()[0]);
+}
+
+}  // namespace
+
+TEST_CASE("files: more of a thing than a table has is refused with the number") {
+  CHECK(refusal(table_with(R"("panels": [)" + repeated(300'000, "1") + "], "))
+            .find("300000 panels: at most 10000 are expected [too-many]") != std::string::npos);
+  CHECK(refusal(table_with(R"("links": [)" + repeated(1'000'000, "1") + "], "))
+            .find("1000000 links: at most 100000 are expected [too-many]") != std::string::npos);
+  CHECK(refusal(table_with(R"("cards": {"a": [)" + repeated(most_cards + 1, R"("fern-1")") + "]}, "))
+            .find("more than 100000 cards") != std::string::npos);
+  CHECK(refusal(
+            R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
+            R"(, "zones": [{"id": "a", "repeat": 10000}, {"id": "b"}], "plans": [{"root": {"each": "a"}}]})")
+            .find("more than 10000 zones") != std::string::npos);
+  const std::string nodes =
+      R"({"across": [{"zone": "a"}, )" + repeated(most_plan_nodes, R"({"space": 0})") + "]}";
+  CHECK(refusal(table_with("", nodes)).find("more than 100000 nodes") != std::string::npos);
+}
+
+TEST_CASE("files: names that are too long, or would do more than be shown, are refused on one short line") {
+  const std::string long_name(10'000'000, 'x');
+  const std::string why = refusal(table_with(R"("cards": {")" + long_name + R"(": []}, )"));
+  CHECK(why.size() < 2000);
+  CHECK(why.find("unknown zone 'xxxx") != std::string::npos);
+  CHECK(refusal(table_with(R"("panels": [{"id": ")" + std::string(201, 'y') + R"("}], )")).size() < 600);
+  CHECK(refusal(table_with(R"("panels": [{"id": "a\u001b[31mred"}], )")).find("control character 0x1b") !=
+        std::string::npos);
+  CHECK(refusal(table_with(R"("panels": [{"id": "a)"
+                           "\xff"
+                           R"("}], )"))
+            .find("not JSON") != std::string::npos);
+  CHECK_THROWS_WITH(TableSetup(glasshouse()).add({.name = "\xC3"}), Catch::Contains("not UTF-8"));
+  CHECK_THROWS_WITH(TableSetup(glasshouse()).add({.name = std::string(201, 'z')}),
+                    Catch::Contains("201 bytes"));
+}
+
+TEST_CASE(
+    "files: a plan and a rule nested as deep as they may be are solved at once, deeper ones are refused") {
+  const auto nested = [](int levels, const std::string& begin, const std::string& inner,
+                         const std::string& end) {
+    return repeated(static_cast<std::size_t>(levels), begin, "") + inner +
+           repeated(static_cast<std::size_t>(levels), end, "");
+  };
+  const std::string deep = table_with("", nested(23, R"({"down": [)", R"({"zone": "a"})", "]}"));
+  const auto table = parse_table(deep, "t.json");
+  REQUIRE(table);
+  Playfield field(*table, {.window = {700, 500}});
+  CHECK(field.where().fits());
+  CHECK(refusal(table_with("", nested(25, R"({"down": [)", R"({"zone": "a"})", "]}"))).find("24 levels") !=
+        std::string::npos);
+  const std::string rule = nested(30, R"({"not": )", R"("anything")", "}");
+  CHECK(refusal(R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
+                R"(, "zones": [{"id": "a", "drop": )" + rule + R"(}], "plans": [{"root": {"zone": "a"}}]})")
+            .find("24 levels") != std::string::npos);
+  Rule negated = rule::anything();
+  for (int i = 0; i < 5'000; ++i) negated = Rule{.kind = RuleKind::negate, .parts = {std::move(negated)}};
+  CHECK_THROWS_WITH(check(negated, glasshouse()), Catch::Contains("24 levels"));
+  PlanNode plan = zone({1});
+  for (int i = 0; i < 5'000; ++i) {
+    std::vector<PlanNode> parts;
+    parts.push_back(std::move(plan));
+    plan = across(std::move(parts));
+  }
+  const ZoneLayout place;
+  CHECK_THROWS_WITH(check(Plan{.root = std::move(plan)}, {&place, 1}), Catch::Contains("24 levels"));
+}
+
+TEST_CASE("files: long keys around many values take no memory of their own") {
+  const std::string key(100'000, 'k');
+  const std::string data = R"("data": {")" + key + R"(": [)" + repeated(300'000, "1") + "]}, ";
+  const auto table = parse_table(table_with(data), "t.json");
+  REQUIRE(table);
+  CHECK(table->data.size() > 1'000'000);
+  rusage used{};
+  getrusage(RUSAGE_SELF, &used);
+  CHECK(used.ru_maxrss < 1'500'000);  // KB; a place for each value would be 30 GB
+}
+
+TEST_CASE("files: a byte order mark is passed over, and keys after it are still found twice") {
+  const std::string mark = "\xEF\xBB\xBF";
+  const auto table = parse_table(mark + table_with(R"("data": {"own": 1}, )"), "t.json");
+  REQUIRE(table);
+  CHECK(table->data == R"({"own": 1})");
+  CHECK(refusal(mark + table_with(R"("name": "x", "name": "y", )")).find(":1:") != std::string::npos);
+  CHECK(refusal(mark + table_with(R"("name": "x", "name": "y", )")).find("[repeated-key]") !=
+        std::string::npos);
+}
+
+TEST_CASE("files: a client's data is kept to the letter, whatever its zones are called") {
+  TableSetup setup(glasshouse());
+  setup.add({.name = "verbatim 0"});
+  setup.add({.name = "\"\": 0"});
+  setup.plans = {{.root = across({zone({1}), zone({2})})}};
+  setup.data = R"({ "": {"a" : [1,  2]}, "b": "\"\": 0" })";
+  const auto again = parse_table(write_table(setup), "t.json");
+  REQUIRE(again);
+  CHECK(again->data == setup.data);
+  CHECK(again->table.zones()[1].name == "\"\": 0");
+  setup.data = "[]";
+  CHECK_THROWS_WITH(write_table(setup), Catch::Contains("no JSON object"));
+}
+
+TEST_CASE("files: folders, pipes, devices and files without an end are refused with a sentence") {
+  const Scratch scratch;
+  const auto why = [&](const std::filesystem::path& file) {
+    const auto read = read_file(file);
+    return read ? std::string("read") : read.error()[0].message;
+  };
+  std::filesystem::create_directory(scratch / "folder");
+  CHECK(why(scratch / "folder") == "this is a folder: a file is expected");
+  REQUIRE(mkfifo((scratch / "pipe").c_str(), 0600) == 0);
+  CHECK(why(scratch / "pipe") == "this is a pipe or a device: a file is expected");
+  CHECK(why("/dev/zero") == "this is a pipe or a device: a file is expected");
+  CHECK(why(scratch / "none") == "the file cannot be read: check its path and its permissions");
+  std::ofstream(scratch / "sparse") << "x";
+  REQUIRE(truncate((scratch / "sparse").c_str(), off_t{4} << 30) == 0);
+  CHECK(why(scratch / "sparse").find("more than 67108864 bytes") != std::string::npos);
+  std::filesystem::create_symlink("loop", scratch / "loop");
+  CHECK(why(scratch / "loop") != "read");
+  std::ofstream(scratch / "good") << "text";
+  CHECK(*read_file(scratch / "good") == "text");
+}
+
+TEST_CASE("files: a table names a deck in its own folder or below, unless its reader allows more") {
+  const Scratch scratch;
+  std::filesystem::create_directories(scratch / "table/below");
+  const auto put = [&](const std::string& name, const std::string& text) {
+    std::ofstream(scratch / name) << text;
+  };
+  const std::string deck = R"({"apsidon": "deck", "version": 1, )" + small_deck.substr(1);
+  put("secret.deck.json", deck);
+  put("table/below/own.deck.json", deck);
+  std::filesystem::create_symlink("../secret.deck.json", scratch / "table/link.deck.json");
+  const auto named = [&](const std::string& name) {
+    put("table/t.json", R"({"apsidon": "table", "version": 1, "deck": ")" + name +
+                            R"(", "zones": [{"id": "a"}], "plans": [{"root": {"zone": "a"}}]})");
+    const auto table = load_table(scratch / "table/t.json");
+    return table ? std::string("read") : std::string(code_of(table.error()[0].code));
+  };
+  CHECK(named("below/own.deck.json") == "read");
+  CHECK(named("../secret.deck.json") == "outside");
+  CHECK(named("below/../../secret.deck.json") == "outside");
+  CHECK(named((scratch / "secret.deck.json").string()) == "outside");
+  CHECK(named("link.deck.json") == "outside");
+  CHECK(named("/dev/zero") == "outside");
+  CHECK(load_table(scratch / "table/t.json", OtherFiles::anywhere).error()[0].message.find("device") !=
+        std::string::npos);
+  (void)named("../secret.deck.json");
+  CHECK(load_table(scratch / "table/t.json", OtherFiles::anywhere));
+}
+
+TEST_CASE("files: a file is written whole or not at all, and says why not") {
+  const Scratch scratch;
+  const auto entries = [&] {
+    return std::distance(std::filesystem::directory_iterator(scratch / ""),
+                         std::filesystem::directory_iterator());
+  };
+  const auto file = scratch / "f";
+  write_file(file, "old");
+  write_file(file, "new");
+  CHECK(contents(file) == "new");
+  CHECK(entries() == 1);
+  // A disk that is full after so many bytes: the old file stays, and nothing beside it.
+  rlimit before{};
+  getrlimit(RLIMIT_FSIZE, &before);
+  rlimit little = before;
+  little.rlim_cur = 4096;
+  const auto was = std::signal(SIGXFSZ, SIG_IGN);
+  setrlimit(RLIMIT_FSIZE, &little);
+  std::string refused;
+  try {
+    write_file(file, std::string(100'000, 'x'));
+  } catch (const Error& e) {
+    refused = e.what();
+  }
+  setrlimit(RLIMIT_FSIZE, &before);
+  std::signal(SIGXFSZ, was);
+  CHECK(refused.find("the file cannot be written: File too large") != std::string::npos);
+  CHECK(contents(file) == "new");
+  CHECK(entries() == 1);
+  CHECK_THROWS_WITH(write_file(scratch / "none/f", "x"), Catch::Contains("No such file or directory"));
+  CHECK_THROWS_WITH(write_file("/dev/full", "x"), Catch::Contains("No space left on device"));
+  CHECK_THROWS_WITH(write_file(scratch / "", "x"), Catch::Contains("Is a directory"));
+  // A link is followed, and what it was stays.
+  std::filesystem::create_symlink("f", scratch / "link");
+  write_file(scratch / "link", "through");
+  CHECK(std::filesystem::is_symlink(scratch / "link"));
+  CHECK(contents(file) == "through");
+  std::filesystem::permissions(file, std::filesystem::perms::owner_all);
+  write_file(file, "kept");
+  CHECK(std::filesystem::status(file).permissions() == std::filesystem::perms::owner_all);
+}
+
+TEST_CASE("files: a million faces in sets, suits and ranks by the thousand are looked up at once") {
+  DeckOptions options{.name = "many"};
+  for (int i = 0; i < 1000; ++i) {
+    options.suits.push_back({"s" + std::to_string(i), "c" + std::to_string(i)});
+    options.ranks.push_back("r" + std::to_string(i));
+  }
+  options.jokers.push_back({"moth", ""});
+  FaceSet all;
+  for (int s = 0; s < 1000; ++s) {
+    for (int r = 0; r < 999; ++r) all.faces.push_back("s" + std::to_string(s) + "-r" + std::to_string(r));
+  }
+  options.sets.push_back(all);
+  const Deck deck(options);
+  CHECK(deck.set_of(*deck.find("s999-r998")) == 0);
+  CHECK(deck.set_of(*deck.find("s999-r999")) == -1);
+  options.suits.back() = {"s0", "c"};
+  CHECK_THROWS_WITH(Deck(options), Catch::Contains("suit 's0' is named twice"));
+}
