@@ -1,5 +1,4 @@
-#include "files/input_json.hpp"
-
+// One line of an input log, read.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -10,7 +9,7 @@
 #include <utility>
 
 #include "apsidon/files/table_file.hpp"
-#include "files/layout_json.hpp"
+#include "files/input_json.hpp"
 #include "files/names.hpp"
 #include "files/option_json.hpp"
 #include "files/plan_json.hpp"
@@ -19,7 +18,6 @@
 namespace apsidon::files_detail {
 namespace {
 
-using Json = nlohmann::ordered_json;
 using play_detail::fields;
 using play_detail::Words;
 
@@ -62,53 +60,7 @@ Reason read_reason(const Node& node) {
   node.stop_unknown("reason", word, codes);
 }
 
-// Values by themselves.
-
-struct ToJson {
-  const TableSetup& setup;
-
-  Json operator()(double value) const { return value; }
-  Json operator()(float value) const { return decimal(value); }
-  Json operator()(bool value) const { return value; }
-  Json operator()(int value) const { return value; }
-  Json operator()(std::uint32_t value) const { return value; }
-  Json operator()(std::uint64_t value) const { return value; }
-  Json operator()(const std::string& value) const { return value; }
-  template <class Thing>
-  Json operator()(const Id<Thing>& value) const {
-    return value.value;
-  }
-  Json operator()(ZoneId value) const {
-    const Zone* zone = setup.table.zone(value);
-    return zone ? Json(zone->name) : Json(value.value);
-  }
-  Json operator()(FaceId value) const {
-    const Deck& deck = setup.table.deck();
-    return value == hidden_face || deck.has(value) ? Json(deck.text(value)) : Json(value.value);
-  }
-  Json operator()(const Vec2& value) const { return {decimal(value.x), decimal(value.y)}; }
-  Json operator()(const Size& value) const { return {decimal(value.width), decimal(value.height)}; }
-  Json operator()(const Insets& value) const {
-    return {decimal(value.left), decimal(value.top), decimal(value.right), decimal(value.bottom)};
-  }
-  template <class Value>
-  Json operator()(const std::vector<Value>& values) const {
-    Json list = Json::array();
-    for (const Value& value : values) list.push_back((*this)(value));
-    return list;
-  }
-  Json operator()(const WantedCard& wanted) const {
-    Json card{{"key", wanted.key}};
-    if (wanted.face) card["face"] = (*this)(*wanted.face);
-    if (wanted.face_up) card["face_up"] = *wanted.face_up;
-    if (wanted.sideways) card["sideways"] = *wanted.sideways;
-    return card;
-  }
-  Json operator()(const WantedZone& zone) const {
-    return {{"zone", zone.key}, {"cards", (*this)(zone.cards)}};
-  }
-};
-
+/// Values by themselves.
 struct FromJson {
   const TableSetup& setup;
 
@@ -163,97 +115,6 @@ struct FromJson {
     (*this)(node.at("zone"), zone.key);
     (*this)(node.at("cards"), zone.cards);
   }
-};
-
-/// Writes what is not at its default.
-struct Writer {
-  Json& json;
-  const TableSetup& setup;
-
-  template <class Value>
-  void put(std::string_view key, const Value& value) const {
-    json[std::string(key)] = ToJson{setup}(value);
-  }
-  template <class Value>
-  void operator()(std::string_view key, Value& value, std::type_identity_t<Value> otherwise = {}) const {
-    if (!(value == otherwise)) put(key, value);
-  }
-  template <class Value>
-  void operator()(std::string_view key, std::optional<Value>& value) const {
-    if (value) put(key, *value);
-  }
-  template <class Value, std::size_t N>
-  void operator()(std::string_view key, Value& value, const Words<Value, N>& words, Value otherwise) const {
-    if (value != otherwise) put(key, std::string(name_in(words, value)));
-  }
-  template <class Value>
-  void always(std::string_view key, Value& value) const {
-    put(key, value);
-  }
-  template <class Number>
-  void number(std::string_view key, Number& value, Number otherwise, double, double) const {
-    if (value != otherwise) put(key, value);
-  }
-  void cut(std::string_view key, float& value, float otherwise, double least, double most) const {
-    number(key, value, otherwise, least, most);
-  }
-  template <class Value>
-  void seconds(std::string_view key, Value& value, double, double) const {
-    if (value != Value{}) put(key, value);
-  }
-  void reason(std::string_view key, Reason& value) const {
-    if (value != Reason::allowed) put(key, std::string(code_of(value)));
-  }
-  void button(std::string_view key, PointerButton& value) const {
-    if (value != PointerButton::primary) put(key, static_cast<int>(value));
-  }
-  void judged(std::optional<Verdict>& verdict) const {
-    if (!verdict) return put("waits", true);
-    part("verdict", *verdict);
-  }
-  template <class Part>
-  [[nodiscard]] Json written(Part& value) const {
-    Json own = Json::object();
-    Writer writer{own, setup};
-    fields(value, writer);
-    return own;
-  }
-  template <class Part>
-  void part(std::string_view key, Part& value) const {
-    if (!(value == Part{})) json[std::string(key)] = written(value);
-  }
-  template <class Part>
-  void parts(std::string_view key, std::vector<Part>& values) const {
-    for (Part& value : values) json[std::string(key)].push_back(written(value));
-  }
-
-  template <class Value, std::size_t N>
-  void tag(std::string_view key, Value& value, const Words<Value, N>& words) const {
-    put(key, std::string(name_in(words, value)));
-  }
-  void tag(std::string_view key) const { put(key, true); }
-  void tag(std::string_view key, Move& value) const { json[std::string(key)] = written(value); }
-  void tag(std::string_view key, Script& value) const { json[std::string(key)] = written(value); }
-  template <class Value>
-  void tag(std::string_view key, Value& value) const {
-    put(key, value);
-  }
-  template <std::size_t N>
-  void tag(const Words<ReasonInput::What, N>& words, ReasonInput::What& what, std::string& reason) const {
-    put(name_in(words, what), reason);
-  }
-  template <std::size_t N>
-  void tag(const Words<bool, N>& words, bool& which) const {
-    put(name_in(words, which), true);
-  }
-  template <class Options>
-  void options(std::string_view key, Options& value) const {
-    json[std::string(key)] = json_of(value);
-  }
-  void table(std::string_view key, std::shared_ptr<const TableSetup>& value) const {
-    json[std::string(key)] = write_table(*value);
-  }
-  void wanted(std::string_view key, std::vector<WantedZone>& value) const { put(key, value); }
 };
 
 /// Collects the keys of a kind; what they hold does not matter.
@@ -453,14 +314,6 @@ Input read_any(const Node& node, const TableSetup& setup, const std::variant<Kin
 }
 
 }  // namespace
-
-nlohmann::ordered_json json_of(const Input& input, const TableSetup& setup) {
-  Json json{{"time", time_of(input)}};
-  Input copy = input;
-  Writer writer{json, setup};
-  std::visit([&](auto& kind) { fields(kind, writer); }, copy);
-  return json;
-}
 
 Input read_input(const Node& node, const TableSetup& setup) {
   return read_any(node, setup, static_cast<const Input*>(nullptr));
