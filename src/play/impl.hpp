@@ -85,6 +85,7 @@ struct Impl {
   bool offer(Input input);
   [[nodiscard]] bool would_use(const Input& input);
   Outcome call(Input input);
+  Outcome call(const Script& script);
   bool passes(Input& input);
   Outcome take(Input input);
   void bring_foretold(double time);

@@ -153,6 +153,13 @@ Outcome Impl::call(Input input) {
   return outcome;
 }
 
+/// Of a script that is too large not even a copy is made: it may be nested without end.
+Outcome Impl::call(const Script& script) {
+  if (!is_too_large(script)) return call(PerformInput{.script = script});
+  client.note({.kind = NoticeKind::too_large, .time = now(), .input = "perform"});
+  return {};
+}
+
 /// Whether an input can be meant; one that cannot is counted.
 bool Impl::passes(Input& input) {
   std::optional<Notice> wrong = refuse(input);

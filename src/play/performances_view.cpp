@@ -10,7 +10,7 @@ bool PerformancesView::running(PerformanceId id) const { return field_->performa
 const Feel& PerformancesView::feel() const { return field_->feel(); }
 
 PerformanceId PerformancesCalls::perform(const Script& script) {
-  return {static_cast<std::uint32_t>(field_->call(PerformInput{.script = script}).id)};
+  return {static_cast<std::uint32_t>(field_->call(script).id)};
 }
 PerformanceId PerformancesCalls::deal() { return perform(apsidon::deal()); }
 void PerformancesCalls::shake(CardId card) {

@@ -10,6 +10,7 @@ namespace apsidon::play_detail {
 
 Referee::Referee(TableSetup setup, std::size_t most_undos)
     : setup_(std::move(setup)),
+      neighbours_(setup_.links),
       history_(most_undos),
       celled_(setup_.table.zones().size(), ~std::uint64_t{0}) {
   give_cells();
@@ -29,6 +30,7 @@ void Referee::give_cells() {
 
 Rulebook Referee::plain_rulebook() const {
   Rulebook rules = setup_.rulebook();
+  rules.neighbours = &neighbours_;
   rules.locked = locked_;
   return rules;
 }

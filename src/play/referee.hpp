@@ -123,6 +123,7 @@ class Referee {
   void find_opened(double own);
 
   TableSetup setup_;
+  Neighbours neighbours_;     // of its links, which never change
   mutable Trail trail_ = {};  // of what was asked: nothing depends on it but the log
   History history_;
   std::vector<Proposal> waiting_ = {};

@@ -168,9 +168,10 @@ void check(const TableSetup& setup) {
   geometry_detail::check_text("table: name", setup.name, most_name_bytes);
   for (const PanelSetup& panel : setup.panels) check_panel(panel);
   for (const auto& [a, b] : setup.links) {
-    if (!setup.table.zone(a) || !setup.table.zone(b)) {
-      throw Error(fmt::format("table: a link between the zones {} and {}: zones of the table are expected",
-                              a.value, b.value));
+    if (!setup.table.zone(a) || !setup.table.zone(b) || a == b) {
+      throw Error(
+          fmt::format("table: a link between the zones {} and {}: two zones of the table are expected",
+                      a.value, b.value));
     }
   }
   for (const Plan& plan : setup.plans) check(plan, setup.layouts(), setup.panels.size());

@@ -66,11 +66,18 @@ Answer compare_faces(const Asked& q, RuleKind kind) {
 template <class With>
 void each_filled_neighbour(const Asked& q, With with) {
   const auto run = q.table.cards_of({q.card, q.count});
+  const auto look_at = [&](ZoneId neighbour) {
+    const auto top = q.table.top(neighbour);
+    return !top || std::find(run.begin(), run.end(), *top) != run.end() || with(*top);
+  };
+  if (q.rules.neighbours) {
+    for (const ZoneId neighbour : q.rules.neighbours->of(q.zone)) {
+      if (!look_at(neighbour)) return;
+    }
+    return;
+  }
   for (const auto& [a, b] : q.rules.links) {
-    if (a != q.zone && b != q.zone) continue;
-    const auto top = q.table.top(a == q.zone ? b : a);
-    if (!top || std::find(run.begin(), run.end(), *top) != run.end()) continue;
-    if (!with(*top)) return;
+    if ((a == q.zone || b == q.zone) && !look_at(a == q.zone ? b : a)) return;
   }
 }
 

@@ -111,7 +111,10 @@ bool takes(const Table& table, const Rulebook& rules, const Demand::Target& to, 
 
 /// Calls `with` for every legal move until it returns false.
 template <class With>
-void each_legal_move(const Table& table, const Rulebook& rules, With with) {
+void each_legal_move(const Table& table, const Rulebook& given, With with) {
+  Rulebook rules = given;
+  const Neighbours neighbours(rules.neighbours ? std::span<const std::pair<ZoneId, ZoneId>>{} : rules.links);
+  if (!rules.neighbours && !rules.links.empty()) rules.neighbours = &neighbours;
   const Demand demand(table, rules);
   for (const Zone& zone : table.zones()) {
     if (zone.id.value > rules.zones.size()) return;
@@ -140,18 +143,19 @@ void each_legal_move(const Table& table, const Rulebook& rules, With with) {
 
 }  // namespace
 
-void find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves) {
+void find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves, std::size_t most) {
   moves.clear();
+  if (most == 0) return;
   each_legal_move(table, rules, [&](const Move& move) {
     moves.push_back(move);
-    return true;
+    return moves.size() < most;
   });
 }
 
-std::vector<Move> legal_moves(const Table& table, const Rulebook& rules) {
+std::vector<Move> legal_moves(const Table& table, const Rulebook& rules, std::size_t most) {
   std::vector<Move> moves;
   moves.reserve(32);
-  find_legal_moves(table, rules, moves);
+  find_legal_moves(table, rules, moves, most);
   return moves;
 }
 

@@ -67,9 +67,13 @@ struct Rest {
 struct Collector {
   const FaceTraits* below;
   std::vector<Want>& out;
+  int steps = 0;
 
   /// What this rule wants beside `so_far`, and the rest after it. False when it cannot be said in wants.
   bool collect(const Rule& rule, const Want& so_far, const Rest* rest) {
+    // Alternatives within parts of an `all` multiply: of absurdly many it is quicker to ask.
+    constexpr int most_steps = 1000;
+    if (++steps > most_steps) return false;
     switch (rule.kind) {
       case RuleKind::from:
       case RuleKind::negate:

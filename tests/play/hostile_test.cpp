@@ -78,7 +78,11 @@ TEST_CASE("play: seconds and delays that are none, or without end, count as none
 TEST_CASE("play: a script that is nested too deep, or is too long, is not begun") {
   Stage stage;
   Script deep = wait(0);
-  for (int i = 0; i < 40; ++i) deep = sequence({deep});
+  for (int i = 0; i < 5'000; ++i) {
+    Script around{.kind = Script::Kind::sequence};
+    around.parts.push_back(std::move(deep));
+    deep = std::move(around);
+  }
   CHECK_FALSE(stage.field.performances().perform(deep));
   CHECK_FALSE(stage.field.performances().perform(sequence(std::vector<Script>(100'001, wait(0)))));
   CHECK(stage.field.counters().ignored() == 2);
@@ -226,6 +230,48 @@ TEST_CASE("play: what is accepted is written, read and replayed, and what cannot
   CHECK(replay(again, read->inputs, hand.field.now(), [&](const Event& e) { told.push_back(e); }) == 0);
   while (const auto e = again.next_event(hand.field.now())) told.push_back(*e);
   CHECK(told == hand.told);
+}
+
+TEST_CASE("play: a playfield that was moved from can be copied, assigned and destroyed") {
+  Stage stage;
+  Playfield kept = std::move(stage.field);
+  Playfield copy = stage.field;
+  copy = kept;
+  CHECK(copy.table().card_count() == 18);
+  kept = stage.field;
+  stage.field = copy;
+  CHECK(stage.field.table().card_count() == 18);
+}
+
+TEST_CASE("play: a watcher hears of what was ignored, late and stale, and each is counted") {
+  Stage stage;
+  std::vector<std::string> heard;
+  stage.field.set_watcher([&](const Notice& notice) { heard.push_back(describe(notice)); });
+  (void)stage.go(1);
+  (void)stage.field.pointer({.at = {nan_px, 0}, .time = 1});
+  (void)stage.field.pointer({.at = {1, 1}, .time = forever});
+  (void)stage.field.key({.key = Key::next, .time = 0.5});
+  (void)stage.field.edits().flip({999}, true);
+  (void)stage.field.performances().perform(sequence(std::vector<Script>(100'001, wait(0))));
+  stage.field.time().set_speed(-1);
+  CHECK(heard == std::vector<std::string>{"pointer: 'at' is out of range: it is ignored",
+                                          "pointer has no time that a clock could show: it is ignored",
+                                          "key came after its time: it counts as of now",
+                                          "edit names what is not there: it changes nothing",
+                                          "perform is nested too deep, or has too many acts: it is not begun",
+                                          "clock: 'number' is out of range: it is ignored"});
+  const Counters expected{.out_of_range = 2, .bad_time = 1, .too_large = 1, .late = 1, .stale = 1};
+  CHECK(stage.field.counters() == expected);
+  CHECK(expected.ignored() == 4);
+  // They last over rounds and snapshots; a copy has counted the same, and nobody watches it.
+  Playfield copy = stage.field;
+  (void)copy.edits().flip({999}, true);
+  CHECK(heard.size() == 6);
+  stage.field.restore(copy);
+  stage.field.start_round(1);
+  CHECK(stage.field.counters() == expected);
+  for (int kind = 0; kind < notice_kind_count; ++kind)
+    CHECK(name_of(static_cast<NoticeKind>(kind)) != "unknown");
 }
 
 TEST_CASE("play: fingers that come and go leave nothing behind") {

@@ -41,6 +41,46 @@ struct Bench {
 
 }  // namespace
 
+TEST_CASE("rules: neighbours are found by the links alone as by their index, and absurd rules are asked") {
+  for_all("neighbours", 20, [](Random& r) {
+    TableSetup setup(glasshouse(9));
+    const int zones = r.between(3, 9);
+    for (int i = 0; i < zones; ++i) {
+      ZoneSetup zone{.name = "z" + std::to_string(i), .pick = {.kind = PickKind::top}};
+      zone.drop =
+          r.chance(0.5f) ? rule::neighbours(r.between(1, 3)) : rule::each_neighbour(rule::same_colour());
+      if (r.chance(0.3f)) zone.drop = rule::all({zone.drop, rule::any({rule::rank_up(), rule::rank_down()})});
+      if (r.chance(0.7f)) zone.cards.push_back({.face = {static_cast<std::uint32_t>(r.between(1, 52))}});
+      (void)setup.add(zone);
+    }
+    for (int i = 0; i < 2 * zones; ++i) {
+      const ZoneId a{static_cast<std::uint32_t>(r.between(1, zones))};
+      const ZoneId b{static_cast<std::uint32_t>(r.between(1, zones))};
+      if (a != b) setup.links.push_back({a, b});
+    }
+    const Neighbours index(setup.links);
+    Rulebook indexed = setup.rulebook();
+    indexed.neighbours = &index;
+    RC_ASSERT(legal_moves(setup.table, indexed) == legal_moves(setup.table, setup.rulebook()));
+    for (const Zone& from : setup.table.zones()) {
+      for (const Zone& to : setup.table.zones()) {
+        if (from.cards.empty()) continue;
+        const Run run{from.cards.back(), 1};
+        RC_ASSERT(judge_drop(setup.table, indexed, run, to.id) ==
+                  judge_drop(setup.table, setup.rulebook(), run, to.id));
+      }
+    }
+  });
+  // Alternatives that multiply: 2 to the power of 40 wants.
+  TableSetup setup(glasshouse(9));
+  std::vector<Rule> parts(40, rule::any({rule::rank_up(), rule::same_suit()}));
+  setup.add({.name = "a", .drop = rule::all(parts), .cards = {open_card(setup.table.deck(), "fern-2")}});
+  setup.add(
+      {.name = "b", .pick = {.kind = PickKind::top}, .cards = {open_card(setup.table.deck(), "fern-9")}});
+  CHECK(legal_moves(setup.table, setup.rulebook()).size() == 1);
+  CHECK(legal_moves(setup.table, setup.rulebook(), 0).empty());
+}
+
 TEST_CASE("rules: neighbours that are filled, and a rule that holds with each of them") {
   Bench b;
   const CardId card = b.lay(b.hand, "fern-5");

@@ -118,7 +118,12 @@ int run(const Options& options) {
   }
   Report report(setup, options.format);
   if (every) {
-    for (const Move& move : legal_moves(table, setup.rulebook())) {
+    constexpr std::size_t most = 100'000;
+    const std::vector<Move> moves = legal_moves(table, setup.rulebook(), most);
+    if (moves.size() == most)
+      fmt::print(stderr, "apsidon judge: the first {} legal moves: name a --card or a --to for others\n",
+                 most);
+    for (const Move& move : moves) {
       const Verdict verdict = judge_move(table, setup.rulebook(), move);
       report.add({move.run.first, move.from, move.to, move.run.count, verdict});
     }

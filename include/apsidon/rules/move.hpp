@@ -41,13 +41,19 @@ struct MoveVerdict {
 [[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_move(const Table& table, const Rulebook& rules,
                                                      const Move& move);
 
+/// How many moves are listed, unless another number is stated.
+inline constexpr std::size_t most_legal_moves = 1'000'000;
+
 /// All that a player may do: every run that may be picked up with every zone that takes it, and every stock
 /// that may be tapped. A run moved within its own zone is not counted. These are exactly the moves between
 /// zones that `judge_move` allows, each once, without `at` and `position`. O(cards + runs * zones).
-[[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> legal_moves(const Table& table, const Rulebook& rules);
+/// Of more than `most` the first: a table from a stranger may have as many as all pairs of its cards and
+/// zones.
+[[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> legal_moves(const Table& table, const Rulebook& rules,
+                                                                std::size_t most = most_legal_moves);
 /// The same into a list that is used again, for those who ask often: what it held is gone.
-APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& rules,
-                                          std::vector<Move>& moves);
+APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves,
+                                          std::size_t most = most_legal_moves);
 /// Whether there is any; stops at the first.
 [[nodiscard]] APSIDON_CORE_EXPORT bool any_legal_move(const Table& table, const Rulebook& rules);
 

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "apsidon/core_export.hpp"
+#include "apsidon/rules/neighbours.hpp"
 #include "apsidon/rules/rule.hpp"
 
 namespace apsidon {
@@ -76,6 +77,7 @@ struct Rulebook {
   std::span<const ZoneRules> zones = {};                  ///< by ZoneId - 1; a zone beyond its end gives and
                                                           ///< takes nothing
   std::span<const std::pair<ZoneId, ZoneId>> links = {};  ///< slots that are neighbours
+  const Neighbours* neighbours = nullptr;                 ///< the same, found at once, if not null
   std::span<const CardId> locked = {};                    ///< cards that may not be moved now
   const Goal* won = nullptr;                              ///< when a game is won, if not null
   const Goal* lost = nullptr;                             ///< when it is lost, if not null
