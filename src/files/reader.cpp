@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "apsidon/files/nearest.hpp"
+#include "geometry/options.hpp"
 #include "geometry/utf8.hpp"
 
 namespace apsidon::files_detail {
@@ -91,6 +92,12 @@ std::string Node::text() const {
   if (!json_->is_string())
     stop(ProblemCode::wrong_type, fmt::format("{}: a text is expected", kind_of(*json_)));
   return json_->get<std::string>();
+}
+
+std::string Node::name() const {
+  std::string name = text();
+  guard(ProblemCode::out_of_range, [&] { geometry_detail::check_name("the name", name); });
+  return name;
 }
 
 bool Node::truth() const {

@@ -46,6 +46,7 @@ class Node {
   [[nodiscard]] std::vector<Node> items() const;         ///< the value is an array
 
   [[nodiscard]] std::string text() const;
+  [[nodiscard]] std::string name() const;  ///< a text that may be a name
   [[nodiscard]] bool truth() const;
   [[nodiscard]] double number(double least, double most) const;
   [[nodiscard]] int whole(int least, int most) const;

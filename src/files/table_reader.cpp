@@ -106,7 +106,7 @@ class TableReader {
 
   void read_panel(const Node& node) {
     node.expect_keys({"id", "kind", "text", "fill"});
-    PanelSetup panel{.name = node.at("id").text(), .text = node.text_or("text", "")};
+    PanelSetup panel{.name = node.at("id").name(), .text = node.text_or("text", "")};
     if (node.has("kind"))
       panel.kind = named(node.child("kind"), "kind of panel", node.child("kind").text(), panel_names);
     panel.fill = node.number_or("fill", panel.fill, 0, 1);
@@ -154,7 +154,7 @@ class TableReader {
   void read_zones(const Node& node) {
     expect_zone_keys(node);
     ZoneSetup zone;
-    zone.name = node.at("id").text();
+    zone.name = node.at("id").name();
     if (node.has("layout")) zone.layout = layout_from(node.child("layout"));
     zone.longest = node.whole_or("longest", 1, 0, static_cast<int>(most_cards));
     zone.factor = node.number_or("factor", 1, 0.05, 20);

@@ -79,6 +79,15 @@ TEST_CASE("tool: what a file says reaches the terminal without its control chara
   CHECK_FALSE(holds(named.err, "\x1b"));
 }
 
+TEST_CASE("tool: a table that names a deck elsewhere is refused, unless it is trusted") {
+  const Outcome out = tool({"place", "docs/layouts/hand.table.json"});
+  CHECK(out.code == 3);
+  CHECK(holds(out.err,
+              "leads out of the folder: a name within the folder is expected [outside]: --trust allows it"));
+  CHECK(tool({"place", "docs/layouts/hand.table.json", "--trust"}).code == 0);
+  CHECK(tool({"judge", "docs/layouts/hand.table.json", "--trust"}).code == 1);
+}
+
 TEST_CASE("tool: a pipe is refused at once, and nothing is read for ever") {
   const Scratch scratch;
   REQUIRE(mkfifo((scratch / "pipe").c_str(), 0600) == 0);

@@ -46,7 +46,10 @@ template <class T>
 T or_fail(Result<T> result) {
   if (result) return *std::move(result);
   std::string lines;
-  for (const Problem& problem : result.error()) lines += (lines.empty() ? "" : "\n") + describe(problem);
+  for (const Problem& problem : result.error()) {
+    lines += (lines.empty() ? "" : "\n") + describe(problem);
+    if (problem.code == ProblemCode::outside) lines += ": --trust allows it";
+  }
   throw Failure{bad_file, lines};
 }
 
