@@ -26,10 +26,10 @@ Result<std::string> read_file(const std::filesystem::path& file) {
   std::ifstream in(file, std::ios::binary);
   if (!there || !in)
     return refused(ProblemCode::cannot_read, "the file cannot be read: check its path and its permissions");
-  // A file may grow while it is read.
-  std::string text(most_file_bytes + 1, '\0');
+  // A file may grow while it is read: one byte more than it has shows that.
   const auto size = std::filesystem::file_size(file, error);
-  if (!error && size <= most_file_bytes) text.resize(static_cast<std::size_t>(size) + 1);
+  std::string text(error || size > most_file_bytes ? most_file_bytes + 1 : static_cast<std::size_t>(size) + 1,
+                   '\0');
   in.read(text.data(), static_cast<std::streamsize>(text.size()));
   const auto got = static_cast<std::size_t>(in.gcount());
   if (got == text.size()) {

@@ -63,12 +63,12 @@ class Uninterrupted {
   sigset_t before_ = {};
 };
 
-mode_t file_mode(const std::filesystem::path& file) {
+/// What a file that takes the place of another has to be: with its permissions, and on the disk. Returns 0,
+/// or why it could not. A new file has those that the process gives.
+int settle(const Descriptor& written, const std::filesystem::path& file) {
   struct stat was {};
-  if (::stat(file.c_str(), &was) == 0) return was.st_mode & 07777;
-  const mode_t mask = ::umask(0);
-  ::umask(mask);
-  return 0666 & ~mask;
+  if (::stat(file.c_str(), &was) == 0 && ::fchmod(written.number(), was.st_mode & 07777) != 0) return errno;
+  return ::fsync(written.number()) == 0 ? 0 : errno;
 }
 
 /// Gives the bytes a name beside the file, and then the file's own. Returns 0, or why it could not.
@@ -80,10 +80,9 @@ int replace(const std::filesystem::path& file, const Descriptor& nameless, std::
     if (::linkat(AT_FDCWD, bytes_at.c_str(), AT_FDCWD, beside.c_str(), AT_SYMLINK_FOLLOW) != 0) return errno;
   } else {
     // Not every file system has files without a name.
-    const Descriptor named(::open(beside.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0600));
+    const Descriptor named(::open(beside.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666));
     int reason = named.open() ? named.write(bytes) : errno;
-    if (reason == 0 && ::fchmod(named.number(), file_mode(file)) != 0) reason = errno;
-    if (reason == 0 && ::fsync(named.number()) != 0) reason = errno;
+    if (reason == 0) reason = settle(named, file);
     if (reason != 0) {
       if (named.open()) ::unlink(beside.c_str());
       return reason;
@@ -114,12 +113,11 @@ void write_file(const std::filesystem::path& name, std::string_view bytes) {
   // Who may not write to a file may not put another in its place either.
   if (there && ::access(file.c_str(), W_OK) != 0) refuse(name, errno);
   const std::filesystem::path folder = file.parent_path().empty() ? "." : file.parent_path();
-  const Descriptor nameless(::open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0600));
+  const Descriptor nameless(::open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0666));
   int reason = 0;
   if (nameless.open()) {
     reason = nameless.write(bytes);
-    if (reason == 0 && ::fchmod(nameless.number(), file_mode(file)) != 0) reason = errno;
-    if (reason == 0 && ::fsync(nameless.number()) != 0) reason = errno;
+    if (reason == 0) reason = settle(nameless, file);
   } else if (errno != EOPNOTSUPP && errno != EISDIR && errno != EINVAL) {
     reason = errno;
   }

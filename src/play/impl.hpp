@@ -67,6 +67,7 @@ struct Impl {
   // Going on in time (impl_time.cpp).
   std::optional<Event> next_event(double until);
   void advance_to(double time);
+  void note_lost_events();
   bool step(double until);
   [[nodiscard]] Due next_due() const;
   bool happen_by(double time, const Due& due);

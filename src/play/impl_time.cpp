@@ -11,17 +11,10 @@ namespace {
 constexpr double never = std::numeric_limits<double>::infinity();
 
 /// Sees to it that time goes on: what happened again and again at one time would be a mistake of ours, and
-/// hang the client. It also tells of events that were lost meanwhile.
+/// hang the client.
 class Watch {
  public:
   explicit Watch(Impl& field) : field_(field), now_(field.now()) {}
-  Watch(const Watch&) = delete;
-  Watch& operator=(const Watch&) = delete;
-  ~Watch() {
-    Client& client = field_.client;
-    while (client.counters.lost_events < field_.events.lost())
-      client.note({.kind = NoticeKind::lost_event, .time = field_.now(), .input = "next_event"});
-  }
 
   bool goes_on() {
     if (field_.now() > now_) steps_ = 0;
@@ -45,6 +38,7 @@ std::optional<Event> Impl::next_event(double until) {
   for (Watch watch(*this); !events.any() && watch.goes_on() && step(until);) {
   }
   if (!events.any()) go_to(until, table_due());
+  note_lost_events();
   return events.take();
 }
 
@@ -53,6 +47,13 @@ void Impl::advance_to(double time) {
   for (Watch watch(*this); watch.goes_on() && step(time);) {
   }
   go_to(time, table_due());
+  note_lost_events();
+}
+
+/// The client hears of the events that have gone unread since it was told last.
+void Impl::note_lost_events() {
+  while (client.counters.lost_events < events.lost())
+    client.note({.kind = NoticeKind::lost_event, .time = now(), .input = "next_event"});
 }
 
 /// Lets the next thing happen that is to happen by `until`: what is due, then that all has settled, then an

@@ -14,7 +14,8 @@ std::string_view name_of(NoticeKind kind) {
 }
 
 std::string describe(const Notice& n) {
-  const std::string what = n.part.empty() ? std::string(n.input) : fmt::format("{}: '{}'", n.input, n.part);
+  const bool whole = n.part.empty() || n.part == n.input;
+  const std::string what = whole ? std::string(n.input) : fmt::format("{}: '{}'", n.input, n.part);
   switch (n.kind) {
     case NoticeKind::out_of_range:
       return what + " is out of range: it is ignored";
