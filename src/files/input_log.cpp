@@ -2,6 +2,10 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <iterator>
+#include <vector>
+
 #include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "files/input_json.hpp"
@@ -18,6 +22,35 @@ using Json = nlohmann::ordered_json;
 std::string line_of(const Json& json) {
   return json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
+
+/// Which table a session is played with, whose zones and faces are told by their names: another one after
+/// starting over with it, and that of a snapshot after going back to it.
+class TablesInUse {
+ public:
+  explicit TablesInUse(const TableSetup& first) : used_{{0, &first}} {}
+
+  [[nodiscard]] const TableSetup& now() const { return *used_.back().table; }
+  void follow(const Input& input) {
+    // What the game answered belongs to the input before.
+    if (std::holds_alternative<OwnRuleInput>(input) || std::holds_alternative<JudgedInput>(input)) return;
+    ++inputs_;
+    if (const auto* over = std::get_if<StartOverInput>(&input)) used_.push_back({inputs_, over->setup.get()});
+    const auto* back = std::get_if<RestoreInput>(&input);
+    if (!back) return;
+    const auto after = std::upper_bound(used_.begin(), used_.end(), back->inputs,
+                                        [](std::uint64_t n, const Used& used) { return n < used.since; });
+    used_.push_back({inputs_, std::prev(after)->table});
+  }
+
+ private:
+  struct Used {
+    std::uint64_t since;  // so many inputs
+    const TableSetup* table;
+  };
+
+  std::vector<Used> used_;
+  std::uint64_t inputs_ = 0;
+};
 
 Json head_of(const InputLog& log) {
   const PlayfieldOptions& o = log.options;
@@ -80,7 +113,11 @@ std::string fingerprint(const TableSetup& setup) {
 
 std::string write_log(const InputLog& log, const TableSetup& setup) {
   std::string out = line_of(head_of(log));
-  for (const Input& input : log.inputs) out += line_of(json_of(input, setup));
+  TablesInUse tables(setup);
+  for (const Input& input : log.inputs) {
+    out += line_of(json_of(input, tables.now()));
+    tables.follow(input);
+  }
   return out;
 }
 
@@ -90,6 +127,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
   bool head = true;
   std::size_t line = 0;
   double last = 0;
+  TablesInUse tables(setup);
   for (std::size_t at = 0; at < text.size();) {
     const std::size_t end = std::min(text.find('\n', at), text.size());
     const std::string_view one = text.substr(at, end - at);
@@ -123,13 +161,14 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
                   log.table, fingerprint(setup)));
         }
       } else {
-        Input input = read_input(node, setup);
+        Input input = read_input(node, tables.now());
         if (time_of(input) < last) {
           node.child("time").stop(
               ProblemCode::out_of_range,
               fmt::format("{} is before {}: inputs are expected in order of time", time_of(input), last));
         }
         last = time_of(input);
+        tables.follow(input);
         log.inputs.push_back(std::move(input));
       }
     } catch (const Stop& stop) {
@@ -161,6 +200,10 @@ std::string event_line(const Event& e, const Table& table) {
   if (e.panel) json["panel"] = e.panel.value;
   if (e.proposal != 0) json["proposal"] = e.proposal;
   if (!e.verdict) json["reason"] = code_of(e.verdict.reason);
+  if (e.cause != CancelCause::none) json["cause"] = name_of(e.cause);
+  if (e.flicked) json["flicked"] = true;
+  for (const CardId card : e.cards) json["cards"].push_back(card.value);
+  if (!e.verdict.rule.empty()) json["rule"] = e.verdict.rule;
   if (e.performance) json["performance"] = e.performance.value;
   if (e.timer) json["timer"] = e.timer.value;
   if (e.countdown) json["countdown"] = e.countdown.value;

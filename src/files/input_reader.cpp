@@ -13,6 +13,7 @@
 #include "files/names.hpp"
 #include "files/option_json.hpp"
 #include "files/plan_json.hpp"
+#include "files/rules_json.hpp"
 #include "play/input_fields.hpp"
 
 namespace apsidon::files_detail {
@@ -58,6 +59,19 @@ Reason read_reason(const Node& node) {
     if (codes.back() == word) return static_cast<Reason>(i);
   }
   node.stop_unknown("reason", word, codes);
+}
+
+/// What a refusal tells beside: a text, a whole number, or an object with a card or a zone.
+decltype(VerdictArgument::value) read_argument(const Node& node, const TableSetup& setup) {
+  if (node.json().is_string()) return node.text();
+  if (node.json().is_object()) {
+    node.expect_keys({"card", "zone"});
+    if (node.has("card")) return CardId{small_number(node.child("card"))};
+    return read_zone(node.at("zone"), setup);
+  }
+  if (!node.json().is_number_integer())
+    node.stop(ProblemCode::wrong_type, "a text, a whole number, a card or a zone is expected");
+  return node.json().get<std::int64_t>();
 }
 
 /// Values by themselves.
@@ -163,6 +177,10 @@ struct Keys {
   }
   void table(std::string_view key, std::shared_ptr<const TableSetup>&) { all.push_back(key); }
   void wanted(std::string_view key, std::vector<WantedZone>&) { all.push_back(key); }
+  void arguments(std::string_view key, std::vector<VerdictArgument>&) { all.push_back(key); }
+  void effect(std::string_view key, std::optional<CardEffect>&) { all.push_back(key); }
+  void zone(std::string_view key, ZoneId, ZoneBehaviour&) { all.push_back(key); }
+  void plans(std::string_view key, std::vector<Plan>&) { all.push_back(key); }
 };
 
 template <class Thing>
@@ -270,6 +288,26 @@ struct Reader {
   }
   void wanted(std::string_view key, std::vector<WantedZone>& value) const {
     FromJson{setup}(node.at(key), value);
+  }
+  void arguments(std::string_view key, std::vector<VerdictArgument>& values) const {
+    if (!node.has(key)) return;
+    for (const Node& item : node.child(key).items()) {
+      item.expect_keys({"name", "value"});
+      values.push_back({.name = item.at("name").text(), .value = read_argument(item.at("value"), setup)});
+    }
+  }
+  void effect(std::string_view key, std::optional<CardEffect>& value) const {
+    if (node.has(key)) read_into(node.child(key), value.emplace());
+  }
+  void zone(std::string_view key, ZoneId zone, ZoneBehaviour& value) const {
+    const Node options = node.at(key);
+    expect_option_keys(options);
+    read_zone_layout(options, value.layout);
+    read_rules(options, setup, zone, value.rules, value.handling);
+  }
+  void plans(std::string_view key, std::vector<Plan>& value) const {
+    const PlanNames nothing;
+    for (const Node& plan : node.at(key).items()) value.push_back(PlanReader(setup, nothing).read(plan));
   }
 };
 

@@ -7,6 +7,8 @@
 #include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/option_json.hpp"
+#include "files/plan_json.hpp"
+#include "files/rules_json.hpp"
 #include "play/input_fields.hpp"
 
 namespace apsidon::files_detail {
@@ -151,6 +153,30 @@ struct Writer {
     json[std::string(key)] = write_table(*value);
   }
   void wanted(std::string_view key, std::vector<WantedZone>& value) const { put(key, value); }
+  void arguments(std::string_view key, std::vector<VerdictArgument>& values) const {
+    const auto written = [&](const auto& value) -> Json {
+      using Value = std::remove_cvref_t<decltype(value)>;
+      if constexpr (std::is_same_v<Value, CardId>) return {{"card", ToJson{setup}(value)}};
+      if constexpr (std::is_same_v<Value, ZoneId>) return {{"zone", ToJson{setup}(value)}};
+      if constexpr (!std::is_same_v<Value, CardId> && !std::is_same_v<Value, ZoneId>) return value;
+    };
+    for (const VerdictArgument& argument : values)
+      json[std::string(key)].push_back(
+          {{"name", argument.name}, {"value", std::visit(written, argument.value)}});
+  }
+  void effect(std::string_view key, std::optional<CardEffect>& value) const {
+    if (value) json[std::string(key)] = json_of(*value);
+  }
+  void zone(std::string_view key, ZoneId, ZoneBehaviour& value) const {
+    Json own = Json::object();
+    write_zone_layout(own, value.layout);
+    write_rules(own, value.rules, value.handling, setup.table);
+    json[std::string(key)] = own;
+  }
+  void plans(std::string_view key, std::vector<Plan>& value) const {
+    json[std::string(key)] = Json::array();
+    for (const Plan& plan : value) json[std::string(key)].push_back(json_of(plan, setup));
+  }
 };
 
 }  // namespace

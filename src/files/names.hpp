@@ -11,7 +11,7 @@
 
 namespace apsidon::files_detail {
 
-inline constexpr std::array<std::pair<std::string_view, RuleKind>, 20> rule_names{{
+inline constexpr std::array<std::pair<std::string_view, RuleKind>, 21> rule_names{{
     {"anything", RuleKind::anything},
     {"nothing", RuleKind::nothing},
     {"rank-down", RuleKind::rank_down},
@@ -31,6 +31,7 @@ inline constexpr std::array<std::pair<std::string_view, RuleKind>, 20> rule_name
     {"not", RuleKind::negate},
     {"neighbours", RuleKind::neighbours},
     {"each-neighbour", RuleKind::each_neighbour},
+    {"waited-for", RuleKind::waited_for},
     {"own", RuleKind::own},
 }};
 
@@ -39,8 +40,14 @@ constexpr bool has_argument(RuleKind kind) {
   return kind == RuleKind::rank_on_empty || kind == RuleKind::at_most || kind == RuleKind::all ||
          kind == RuleKind::any || kind == RuleKind::negate || kind == RuleKind::of_suit ||
          kind == RuleKind::rank_at_least || kind == RuleKind::from || kind == RuleKind::neighbours ||
-         kind == RuleKind::each_neighbour || kind == RuleKind::own;
+         kind == RuleKind::each_neighbour || kind == RuleKind::waited_for || kind == RuleKind::own;
 }
+
+inline constexpr std::array<std::pair<std::string_view, RowLinks>, 2> row_links_names{
+    {{"all", RowLinks::all}, {"between", RowLinks::between}}};
+/// Whether a slot waits for those above it.
+inline constexpr std::array<std::pair<std::string_view, bool>, 2> waits_names{
+    {{"below", false}, {"above", true}}};
 
 inline constexpr std::array<std::pair<std::string_view, GoalKind>, 4> goal_names{{
     {"all-in", GoalKind::all_in},
@@ -68,6 +75,9 @@ inline constexpr std::array<std::pair<std::string_view, Justify>, 4> justify_nam
     {"end", Justify::end},
     {"spread", Justify::spread},
 }};
+
+inline constexpr std::array<std::pair<std::string_view, OverlayHits>, 3> overlay_hits_names{
+    {{"own", OverlayHits::own}, {"all", OverlayHits::all}, {"none", OverlayHits::none}}};
 
 inline constexpr std::array<std::pair<std::string_view, Cross>, 4> cross_names{{
     {"stretch", Cross::stretch},

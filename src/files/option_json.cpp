@@ -158,10 +158,13 @@ void read_into(const Node& node, DragOptions& options) { read_checked(node, opti
 void read_into(const Node& node, HoverOptions& options) { read_checked(node, options); }
 void read_into(const Node& node, GestureThresholds& options) { read_checked(node, options); }
 
+void read_into(const Node& node, CardEffect& effect) { read_checked(node, effect); }
+
 nlohmann::ordered_json json_of(const Feel& feel) { return written(feel); }
 nlohmann::ordered_json json_of(const DragOptions& options) { return written(options); }
 nlohmann::ordered_json json_of(const HoverOptions& options) { return written(options); }
 nlohmann::ordered_json json_of(const GestureThresholds& options) { return written(options); }
+nlohmann::ordered_json json_of(const CardEffect& effect) { return written(effect); }
 
 void read_feel_document(const Node& top, Feel& feel) {
   read_fields(top, feel, {"apsidon", "version"});

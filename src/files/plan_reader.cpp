@@ -220,15 +220,24 @@ std::vector<PlanNode> PlanReader::read_node(const Node& node) {
 }
 
 Overlay PlanReader::read_overlay(const Node& node) {
-  node.expect_keys({"panel", "width", "height", "across", "down"});
+  node.expect_keys({"panel", "width", "height", "across", "down", "hits", "inside", "padding"});
   const auto align = [&](std::string_view key) {
     return node.has(key) ? named(node.child(key), key, node.child(key).text(), align_names) : Align::centre;
   };
-  return {.panel = place_panel(node.at("panel")),
-          .width = length_from(node.at("width")),
-          .height = length_from(node.at("height")),
-          .across = align("across"),
-          .down = align("down")};
+  Overlay overlay{.panel = place_panel(node.at("panel")),
+                  .width = length_from(node.at("width")),
+                  .height = length_from(node.at("height")),
+                  .across = align("across"),
+                  .down = align("down")};
+  if (node.has("hits"))
+    overlay.hits = named(node.child("hits"), "hits", node.child("hits").text(), overlay_hits_names);
+  overlay.padding = length_or(node, "padding", overlay.padding);
+  if (!node.has("inside")) return overlay;
+  auto inside = read_node(node.child("inside"));
+  if (inside.size() != 1)
+    node.child("inside").stop(ProblemCode::misplaced, "one node is expected inside an overlay");
+  overlay.inside = std::move(inside.front());
+  return overlay;
 }
 
 }  // namespace apsidon::files_detail

@@ -70,6 +70,9 @@ Json json_of(const Plan& plan, const TableSetup& setup) {
     entry["height"] = json_of(overlay.height);
     entry["across"] = name_in(align_names, overlay.across);
     entry["down"] = name_in(align_names, overlay.down);
+    if (overlay.hits != OverlayHits::own) entry["hits"] = name_in(overlay_hits_names, overlay.hits);
+    if (overlay.inside != PlanNode{}) entry["inside"] = json_of(overlay.inside, setup);
+    if (overlay.padding != Overlay{}.padding) entry["padding"] = json_of(overlay.padding);
     json["overlays"].push_back(entry);
   }
   return json;

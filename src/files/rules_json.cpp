@@ -4,6 +4,7 @@
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
+#include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
 
@@ -61,6 +62,9 @@ Rule read_rule(const Node& node, const Table& table) {
     case RuleKind::neighbours:
       rule.number = argument.whole(1, static_cast<int>(most_cards));
       break;
+    case RuleKind::waited_for:
+      rule.number = argument.whole(0, static_cast<int>(most_cards));
+      break;
     case RuleKind::rank_on_empty:
     case RuleKind::rank_at_least:
       rule.number = rank_named(argument, table.deck());
@@ -97,10 +101,21 @@ PickRule read_pick(const Node& node, const Table& table) {
     }
     return {.kind = kind};
   }
-  if (only_key(node, "pick rule") != "run") {
-    node.stop(ProblemCode::wrong_type, "an object that is no {\"run\": rule}: that, or a word, is expected");
+  node.expect_keys({"cards", "run", "when", "covered"});
+  if (node.has("run") == node.has("cards")) {
+    node.stop(ProblemCode::wrong_type,
+              "a pick rule without its cards: a word, or an object with exactly one of 'cards' and 'run' is "
+              "expected");
   }
-  return {.kind = PickKind::run, .link = read_rule(node.child("run"), table)};
+  PickRule pick{.kind = PickKind::run, .covered = node.truth_or("covered", false)};
+  if (node.has("run")) pick.link = read_rule(node.child("run"), table);
+  if (node.has("cards")) {
+    pick.kind = named(node.child("cards"), "pick rule", node.child("cards").text(), pick_names);
+    if (pick.kind == PickKind::run)
+      node.child("cards").stop(ProblemCode::wrong_type, "'run' wants a rule: {\"run\": rule} is expected");
+  }
+  if (node.has("when")) pick.when = read_rule(node.child("when"), table);
+  return pick;
 }
 
 /// A zone of the table, and not the one that names it.
@@ -137,6 +152,34 @@ MatchRule read_match(const Node& node, const TableSetup& setup, std::size_t i) {
   return match;
 }
 
+/// A zone, or zones by the direction.
+FlickTargets read_flicks(const Node& node, const TableSetup& setup, std::size_t i) {
+  if (node.json().is_string()) return FlickTargets::anywhere(other_zone(node, setup, i));
+  node.expect_keys({"left", "right", "up", "down"});
+  FlickTargets flicks;
+  const auto read = [&](std::string_view key, ZoneId& to) {
+    if (node.has(key)) to = other_zone(node.child(key), setup, i);
+  };
+  read("left", flicks.left);
+  read("right", flicks.right);
+  read("up", flicks.up);
+  read("down", flicks.down);
+  return flicks;
+}
+
+Json json_of(const FlickTargets& flicks, const Table& table) {
+  if (flicks == FlickTargets::anywhere(flicks.left)) return table.zone(flicks.left)->name;
+  Json json = Json::object();
+  const auto write = [&](const char* key, ZoneId to) {
+    if (to) json[key] = table.zone(to)->name;
+  };
+  write("left", flicks.left);
+  write("right", flicks.right);
+  write("up", flicks.up);
+  write("down", flicks.down);
+  return json;
+}
+
 TapKind tap_named(const Node& node, std::string_view key, TapKind otherwise) {
   return node.has(key) ? named(node.child(key), "tap", node.child(key).text(), tap_names) : otherwise;
 }
@@ -151,7 +194,7 @@ ZoneHandling read_handling(const Node& node, const TableSetup& setup, std::size_
     node.child("double_tap")
         .stop(ProblemCode::unknown_name, "a double tap that picks up: flip, draw or send is expected");
   }
-  if (node.has("flick_to")) h.flick_to = other_zone(node.child("flick_to"), setup, i);
+  if (node.has("flick_to")) h.flick_to = read_flicks(node.child("flick_to"), setup, i);
   if (node.has("match")) h.match = read_match(node.child("match"), setup, i);
   return h;
 }
@@ -164,6 +207,7 @@ Json json_of(const Rule& rule, const Table& table) {
   switch (rule.kind) {
     case RuleKind::at_most:
     case RuleKind::neighbours:
+    case RuleKind::waited_for:
       argument = rule.number;
       break;
     case RuleKind::rank_on_empty:
@@ -196,9 +240,16 @@ Json json_of(const Rule& rule, const Table& table) {
 
 Json json_of(const PickRule& pick, const Table& table) {
   const std::string name(name_in(pick_names, pick.kind));
-  if (pick.kind != PickKind::run) return name;
+  const bool asks = pick.when.kind != RuleKind::anything;
+  if (pick.kind != PickKind::run && !asks && !pick.covered) return name;
   Json json;
-  json[name] = json_of(pick.link, table);
+  if (pick.kind == PickKind::run) {
+    json["run"] = json_of(pick.link, table);
+  } else {
+    json["cards"] = name;
+  }
+  if (asks) json["when"] = json_of(pick.when, table);
+  if (pick.covered) json["covered"] = true;
   return json;
 }
 
@@ -215,36 +266,64 @@ std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
 
 }  // namespace
 
+namespace {
+
+constexpr std::array<std::string_view, 23> option_keys{
+    "layout", "longest", "facing",     "factor",  "sideways",        "scrolls",      "gives_up", "pick",
+    "drop",   "stock",   "exchanges",  "sorts",   "flips_uncovered", "takes_itself", "sends_to", "hover",
+    "zoom",   "tap",     "double_tap", "inserts", "lays_sideways",   "flick_to",     "match"};
+
+}  // namespace
+
+void expect_option_keys(const Node& options) { options.expect_keys(option_keys); }
+
 void expect_zone_keys(const Node& zone) {
-  zone.expect_keys(
-      {"id",        "repeat",     "formation",       "key",           "layout",   "longest", "facing",
-       "factor",    "sideways",   "scrolls",         "gives_up",      "pick",     "drop",    "stock",
-       "exchanges", "sorts",      "flips_uncovered", "takes_itself",  "sends_to", "hover",   "zoom",
-       "tap",       "double_tap", "inserts",         "lays_sideways", "flick_to", "match"});
+  std::vector<std::string_view> keys(option_keys.begin(), option_keys.end());
+  keys.insert(keys.end(), {"id", "repeat", "formation", "key"});
+  zone.expect_keys(keys);
 }
 
 int recycled_of(const Node& zone) {
   return zone.has("stock") ? zone.child("stock").whole_or("recycled", 0, 0, 1'000'000) : 0;
 }
 
-void read_rules(const Node& node, TableSetup& setup, std::size_t first, std::size_t end) {
-  for (std::size_t i = first; i < end; ++i) {
-    const ZoneId zone = setup.table.zones()[i].id;
-    ZoneRules& rules = setup.rules_of(zone);
-    if (node.has("pick")) rules.pick = read_pick(node.child("pick"), setup.table);
-    if (node.has("drop")) rules.drop = read_rule(node.child("drop"), setup.table);
-    if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, i);
-    rules.exchanges = node.truth_or("exchanges", false);
-    rules.sorts = node.truth_or("sorts", false);
-    rules.inserts = node.truth_or("inserts", false);
-    rules.lays_sideways = node.truth_or("lays_sideways", false);
-    rules.flips_uncovered = node.truth_or("flips_uncovered", false);
-    rules.takes_itself = node.truth_or("takes_itself", false);
-    if (node.has("sends_to")) {
-      rules.sends_to = zones_named(node.child("sends_to"), setup.table);
-    }
-    setup.handling_of(zone) = read_handling(node, setup, i);
+void read_rules(const Node& node, const TableSetup& setup, ZoneId zone, ZoneRules& rules,
+                ZoneHandling& handling) {
+  const std::size_t i = zone.value - 1;
+  if (node.has("pick")) rules.pick = read_pick(node.child("pick"), setup.table);
+  if (node.has("drop")) rules.drop = read_rule(node.child("drop"), setup.table);
+  if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, i);
+  rules.exchanges = node.truth_or("exchanges", false);
+  rules.sorts = node.truth_or("sorts", false);
+  rules.inserts = node.truth_or("inserts", false);
+  rules.lays_sideways = node.truth_or("lays_sideways", false);
+  rules.flips_uncovered = node.truth_or("flips_uncovered", false);
+  rules.takes_itself = node.truth_or("takes_itself", false);
+  if (node.has("sends_to")) {
+    rules.sends_to = zones_named(node.child("sends_to"), setup.table);
   }
+  handling = read_handling(node, setup, i);
+}
+
+void read_zone_layout(const Node& node, ZoneLayout& layout) {
+  if (node.has("layout")) layout.layout = layout_from(node.child("layout"));
+  layout.longest = node.whole_or("longest", layout.longest, 0, static_cast<int>(most_cards));
+  layout.factor = node.number_or("factor", layout.factor, 0.05, 20);
+  layout.sideways = node.truth_or("sideways", layout.sideways);
+  layout.scrolls = node.truth_or("scrolls", layout.scrolls);
+  layout.gives_up = node.truth_or("gives_up", layout.gives_up);
+  if (node.has("facing"))
+    layout.facing = named(node.child("facing"), "facing", node.child("facing").text(), facing_names);
+}
+
+void write_zone_layout(Json& json, const ZoneLayout& layout) {
+  json["layout"] = json_of(layout.layout);
+  json["longest"] = layout.longest;
+  if (layout.facing != Facing::bottom) json["facing"] = name_in(facing_names, layout.facing);
+  if (layout.factor != 1) json["factor"] = decimal(layout.factor);
+  if (layout.sideways) json["sideways"] = true;
+  if (layout.scrolls) json["scrolls"] = true;
+  if (layout.gives_up) json["gives_up"] = true;
 }
 
 Goal read_goal(const Node& node, const TableSetup& setup) {
@@ -281,16 +360,15 @@ RoundPlan read_round(const Node& node, const TableSetup& setup) {
   return round;
 }
 
-void write_rules(Json& json, const TableSetup& setup, const Zone& zone) {
-  const Table& table = setup.table;
-  const ZoneRules& rules = setup.rules_of(zone.id);
+void write_rules(Json& json, const ZoneRules& rules, const ZoneHandling& h, const Table& table,
+                 int recycled) {
   json["pick"] = json_of(rules.pick, table);
   json["drop"] = json_of(rules.drop, table);
   if (rules.stock) {
     Json stock{{"to", table.zone(rules.stock->to)->name}};
     stock["gives"] = rules.stock->gives;
     if (rules.stock->passes != 0) stock["passes"] = rules.stock->passes;
-    if (zone.recycled != 0) stock["recycled"] = zone.recycled;
+    if (recycled != 0) stock["recycled"] = recycled;
     json["stock"] = stock;
   }
   const auto truth = [&](const char* key, bool value) {
@@ -303,12 +381,11 @@ void write_rules(Json& json, const TableSetup& setup, const Zone& zone) {
   truth("flips_uncovered", rules.flips_uncovered);
   truth("takes_itself", rules.takes_itself);
   for (const ZoneId to : rules.sends_to) json["sends_to"].push_back(table.zone(to)->name);
-  const ZoneHandling& h = setup.handling_of(zone.id);
   if (h.hover != HoverKind::none) json["hover"] = name_in(hover_names, h.hover);
   truth("zoom", h.zoom);
   if (h.tap != TapKind::none) json["tap"] = name_in(tap_names, h.tap);
   if (h.double_tap != TapKind::none) json["double_tap"] = name_in(tap_names, h.double_tap);
-  if (h.flick_to) json["flick_to"] = table.zone(h.flick_to)->name;
+  if (h.flick_to.any()) json["flick_to"] = json_of(h.flick_to, table);
   if (!h.match) return;
   json["match"] = {
       {"open", h.match->open}, {"to", table.zone(h.match->to)->name}, {"seconds", h.match->seconds}};

@@ -8,18 +8,25 @@
 
 namespace apsidon::files_detail {
 
+/// The keys of a zone of a table; and those of them that are options, which can be changed.
 void expect_zone_keys(const Node& zone);
+void expect_option_keys(const Node& options);
 int recycled_of(const Node& zone);
 
-/// What a zone's object says of rules and handling, given to the zones [first, end) that it made.
-void read_rules(const Node& zone, TableSetup& setup, std::size_t first, std::size_t end);
+/// What an object says of the rules and the handling of a zone; what it does not say stays as it is.
+void read_rules(const Node& node, const TableSetup& setup, ZoneId zone, ZoneRules& rules,
+                ZoneHandling& handling);
+/// What it says of how a zone lies.
+void read_zone_layout(const Node& node, ZoneLayout& layout);
+void write_zone_layout(nlohmann::ordered_json& json, const ZoneLayout& layout);
 Goal read_goal(const Node& node, const TableSetup& setup);
 nlohmann::ordered_json json_of(const Goal& goal, const Table& table);
 
 RoundPlan read_round(const Node& node, const TableSetup& setup);
 
-/// Adds what differs from a zone without rules. Throws Error for a rule of one's own: it is code.
-void write_rules(nlohmann::ordered_json& json, const TableSetup& setup, const Zone& zone);
+/// Adds what differs from a zone without rules; `recycled` is how often a waste was recycled into it.
+void write_rules(nlohmann::ordered_json& json, const ZoneRules& rules, const ZoneHandling& handling,
+                 const Table& table, int recycled = 0);
 nlohmann::ordered_json json_of(const RoundPlan& round, const Table& table);
 
 }  // namespace apsidon::files_detail

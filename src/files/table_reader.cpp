@@ -12,6 +12,7 @@
 #include "files/plan_json.hpp"
 #include "files/reader.hpp"
 #include "files/rules_json.hpp"
+#include "play/input_fields.hpp"
 
 namespace apsidon {
 namespace {
@@ -26,8 +27,9 @@ class TableReader {
       : top_(top), text_(text), setup_(read_deck(file, others)) {}
 
   TableSetup read() {
-    top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "cards", "numbers",
-                      "plans", "deal_from", "round", "won", "lost", "art", "data"});
+    top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "waits", "sentences",
+                      "cards", "numbers", "plans", "deal_from", "round", "send_top_of", "won", "lost", "art",
+                      "data"});
     setup_.name = top_.text_or("name", "");
     if (top_.has("art")) {
       const Node art = top_.child("art");
@@ -48,14 +50,25 @@ class TableReader {
     }
     for (std::size_t i = 0; i < rules.size(); ++i) {
       const std::size_t end = i + 1 < rules.size() ? rules[i + 1].first : setup_.table.zones().size();
-      read_rules(rules[i].second, setup_, rules[i].first, end);
+      for (std::size_t k = rules[i].first; k < end; ++k) {
+        const ZoneId zone = setup_.table.zones()[k].id;
+        read_rules(rules[i].second, setup_, zone, setup_.rules_of(zone), setup_.handling_of(zone));
+      }
     }
     if (top_.has("panels")) {
       for (const Node& panel : at_most(top_.child("panels"), most_panels, "panels")) read_panel(panel);
     }
     if (top_.has("links")) {
-      for (const Node& link : at_most(top_.child("links"), most_links, "links")) read_link(link);
+      for (const Node& link : at_most(top_.child("links"), most_links, "links")) {
+        setup_.links.push_back(read_link(link, "neighbours"));
+      }
     }
+    if (top_.has("waits")) {
+      for (const Node& wait : at_most(top_.child("waits"), most_links, "waits")) {
+        setup_.waits.push_back(read_link(wait, "slots"));
+      }
+    }
+    if (top_.has("sentences")) read_sentences(top_.child("sentences"));
     if (top_.has("cards")) read_cards(top_.child("cards"));
     if (top_.has("numbers")) read_numbers(top_.child("numbers"));
     const auto plans = at_most(top_.at("plans"), most_plans, "plans");
@@ -65,6 +78,10 @@ class TableReader {
     for (const Node& plan : plans) setup_.plans.push_back(PlanReader(setup_, names_).read(plan));
     if (top_.has("deal_from")) setup_.deal_from = zone_named(top_.child("deal_from"), setup_.table);
     if (top_.has("round")) setup_.round = read_round(top_.child("round"), setup_);
+    if (top_.has("send_top_of")) {
+      for (const Node& zone : top_.child("send_top_of").items())
+        setup_.send_top_of.push_back(zone_named(zone, setup_.table));
+    }
     if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
     if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);
     setup_.data = data_text(top_, text_);
@@ -105,24 +122,43 @@ class TableReader {
   }
 
   void read_panel(const Node& node) {
-    node.expect_keys({"id", "kind", "text", "fill"});
+    node.expect_keys({"id", "kind", "text", "fill", "tone", "round", "hidden", "off"});
     PanelSetup panel{.name = node.at("id").name(), .text = node.text_or("text", "")};
     if (node.has("kind"))
       panel.kind = named(node.child("kind"), "kind of panel", node.child("kind").text(), panel_names);
     panel.fill = node.number_or("fill", panel.fill, 0, 1);
+    if (node.has("tone"))
+      panel.tone = named(node.child("tone"), "tone", node.child("tone").text(), play_detail::tone_words);
+    panel.round = node.truth_or("round", false);
+    panel.hidden = node.truth_or("hidden", false);
+    panel.off = node.truth_or("off", false);
     node.guard(ProblemCode::repeated_name, [&] { setup_.add_panel(panel); });
   }
 
-  void read_link(const Node& node) {
+  std::pair<ZoneId, ZoneId> read_link(const Node& node, std::string_view what) {
     const auto both = node.items();
     if (both.size() != 2) {
-      node.stop(ProblemCode::wrong_type, fmt::format("{} zones: two neighbours are expected", both.size()));
+      node.stop(ProblemCode::wrong_type, fmt::format("{} zones: two {} are expected", both.size(), what));
     }
-    setup_.links.push_back({zone_named(both[0], setup_.table), zone_named(both[1], setup_.table)});
+    return {zone_named(both[0], setup_.table), zone_named(both[1], setup_.table)};
+  }
+
+  void read_sentences(const Node& node) {
+    if (!node.json().is_object()) {
+      node.stop(ProblemCode::wrong_type, "an object with sentences by the names of rules is expected");
+    }
+    for (const auto& item : node.json().items()) setup_.sentences[item.key()] = node.child(item.key()).text();
   }
 
   Formation read_formation(const Node& node) {
-    node.expect_keys({"rows", "pyramid", "diamond", "ring", "gap_across", "gap_down"});
+    node.expect_keys({"rows", "pyramid", "diamond", "ring", "gap_across", "gap_down", "links", "waits"});
+    const Formation formation = read_slots(node);
+    if (!node.has("waits")) return formation;
+    const bool above = named(node.child("waits"), "waits", node.child("waits").text(), waits_names);
+    return with_waits(formation, above);
+  }
+
+  Formation read_slots(const Node& node) {
     const std::array<std::string_view, 4> kinds{"rows", "pyramid", "diamond", "ring"};
     const auto count =
         std::count_if(kinds.begin(), kinds.end(), [&](std::string_view kind) { return node.has(kind); });
@@ -130,6 +166,8 @@ class TableReader {
       node.stop(ProblemCode::wrong_type,
                 fmt::format("{} of 'rows', 'pyramid', 'diamond', 'ring': exactly one is expected", count));
     }
+    if (node.has("links") && !node.has("rows"))
+      node.child("links").stop(ProblemCode::misplaced, "only rows have links that can be chosen");
     FormationGaps gaps;
     if (node.has("pyramid")) gaps.down = -0.5f;
     if (node.has("diamond")) gaps = {.across = 1.15f, .down = -0.46f};
@@ -148,23 +186,27 @@ class TableReader {
       node.child("rows").stop(ProblemCode::out_of_range,
                               fmt::format("{} slots: 1 to {} are expected", slots, most_zones));
     }
-    return formation_of_rows(counts, gaps);
+    const RowLinks links =
+        node.has("links") ? named(node.child("links"), "links", node.child("links").text(), row_links_names)
+                          : RowLinks::all;
+    return formation_of_rows(counts, gaps, links);
   }
 
   void read_zones(const Node& node) {
     expect_zone_keys(node);
     ZoneSetup zone;
     zone.name = node.at("id").name();
-    if (node.has("layout")) zone.layout = layout_from(node.child("layout"));
-    zone.longest = node.whole_or("longest", 1, 0, static_cast<int>(most_cards));
-    zone.factor = node.number_or("factor", 1, 0.05, 20);
-    zone.sideways = node.truth_or("sideways", false);
-    zone.scrolls = node.truth_or("scrolls", false);
-    zone.gives_up = node.truth_or("gives_up", false);
+    ZoneLayout layout;
+    read_zone_layout(node, layout);
+    zone.layout = layout.layout;
+    zone.longest = layout.longest;
+    zone.factor = layout.factor;
+    zone.facing = layout.facing;
+    zone.sideways = layout.sideways;
+    zone.scrolls = layout.scrolls;
+    zone.gives_up = layout.gives_up;
     zone.recycled = recycled_of(node);
     if (node.has("key")) zone.key = node.child("key").key_number();
-    if (node.has("facing"))
-      zone.facing = named(node.child("facing"), "facing", node.child("facing").text(), facing_names);
     if (node.has("formation") && node.has("repeat")) {
       node.child("repeat").stop(ProblemCode::wrong_type,
                                 "a formation repeats its zone already: one of the two is expected");

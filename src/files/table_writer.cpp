@@ -10,6 +10,7 @@
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
 #include "files/rules_json.hpp"
+#include "play/input_fields.hpp"
 
 namespace apsidon {
 namespace {
@@ -86,15 +87,8 @@ std::string write_table(const TableSetup& setup) {
     Json entry;
     entry["id"] = zone.name;
     if (zone.key != 0) entry["key"] = zone.key;
-    const ZoneLayout& place = setup.layout_of(zone.id);
-    entry["layout"] = json_of(place.layout);
-    entry["longest"] = place.longest;
-    if (place.facing != Facing::bottom) entry["facing"] = name_in(facing_names, place.facing);
-    if (place.factor != 1) entry["factor"] = decimal(place.factor);
-    if (place.sideways) entry["sideways"] = true;
-    if (place.scrolls) entry["scrolls"] = true;
-    if (place.gives_up) entry["gives_up"] = true;
-    write_rules(entry, setup, zone);
+    write_zone_layout(entry, setup.layout_of(zone.id));
+    write_rules(entry, setup.rules_of(zone.id), setup.handling_of(zone.id), table, zone.recycled);
     json["zones"].push_back(entry);
     if (!zone.cards.empty()) json["cards"][zone.name] = cards_json(table, zone);
   }
@@ -105,13 +99,20 @@ std::string write_table(const TableSetup& setup) {
     entry["kind"] = name_in(panel_names, panel.kind);
     if (!panel.text.empty()) entry["text"] = panel.text;
     if (panel.fill != 1) entry["fill"] = decimal(panel.fill);
+    if (panel.tone != PanelTone::neutral) entry["tone"] = name_in(play_detail::tone_words, panel.tone);
+    if (panel.round) entry["round"] = true;
+    if (panel.hidden) entry["hidden"] = true;
+    if (panel.off) entry["off"] = true;
     json["panels"].push_back(entry);
   }
   for (const auto& [a, b] : setup.links) json["links"].push_back({table.zone(a)->name, table.zone(b)->name});
+  for (const auto& [a, b] : setup.waits) json["waits"].push_back({table.zone(a)->name, table.zone(b)->name});
+  for (const auto& [rule, text] : setup.sentences) json["sentences"][rule] = text;
   json["plans"] = Json::array();
   for (const Plan& plan : setup.plans) json["plans"].push_back(json_of(plan, setup));
   if (setup.deal_from) json["deal_from"] = table.zone(setup.deal_from)->name;
   if (setup.round.stock) json["round"] = json_of(setup.round, table);
+  for (const ZoneId zone : setup.send_top_of) json["send_top_of"].push_back(table.zone(zone)->name);
   if (setup.won.kind != GoalKind::none) json["won"] = json_of(setup.won, table);
   if (setup.lost.kind != GoalKind::none) json["lost"] = json_of(setup.lost, table);
   if (!setup.data.empty()) json["data"] = verbatim.stand_in(setup.data);

@@ -51,15 +51,24 @@ Formation rows_linked_down(const std::vector<int>& counts, const FormationGaps& 
 
 }  // namespace
 
-Formation formation_of_rows(const std::vector<int>& counts, FormationGaps gaps) {
+Formation formation_of_rows(const std::vector<int>& counts, FormationGaps gaps, RowLinks links) {
   std::vector<std::size_t> first;
   Formation f = rows_without_links(counts, gaps, first);
-  for (std::size_t row = 0; row + 1 < first.size(); ++row) {
+  for (std::size_t row = 0; row + 1 < first.size() && links == RowLinks::all; ++row) {
     for (std::size_t a = first[row]; a + 1 < first[row + 1]; ++a) f.links.push_back({a, a + 1});
   }
   link_rows(f, first, 1 + gaps.across, 1 - 1e-3f);
   std::sort(f.links.begin(), f.links.end());
   return f;
+}
+
+Formation with_waits(Formation formation, bool upward) {
+  for (const auto& [a, b] : formation.links) {
+    // Links within a row lie at one height.
+    if (formation.at[a].y == formation.at[b].y) continue;
+    formation.waits.push_back(upward ? std::pair(b, a) : std::pair(a, b));
+  }
+  return formation;
 }
 
 Formation formation_of_pyramid(int rows, FormationGaps gaps) {

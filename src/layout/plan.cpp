@@ -70,6 +70,14 @@ void check_node(const PlanNode& node, Seen& seen, int depth = 1) {
   for (const PlanNode& part : node.parts) check_node(part, seen, depth + 1);
 }
 
+/// An overlay is no place for cards.
+void check_inside(const PlanNode& node) {
+  if (node.kind == PlanKind::zone || node.kind == PlanKind::formation) {
+    throw Error("plan: a zone within an overlay: panels, spaces and lists of them are expected");
+  }
+  for (const PlanNode& part : node.parts) check_inside(part);
+}
+
 float finite_or(float value, float otherwise) { return std::isfinite(value) ? value : otherwise; }
 
 /// The window less its insets, and less the margin; empty where they leave nothing.
@@ -178,22 +186,27 @@ PlanNode seats(std::vector<PlanNode> seats, PlanNode middle, float gap) {
   return down(std::move(rows), gap);
 }
 
+void check(const ZoneLayout& layout) {
+  check(layout.layout);
+  geometry_detail::check_range("zone: longest", static_cast<float>(layout.longest), 0, 100'000);
+  geometry_detail::check_range("zone: factor", layout.factor, 0.05f, 20);
+}
+
 void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t panels) {
   geometry_detail::check_text("plan: name", plan.name, most_name_bytes);
   geometry_detail::check_range("plan: margin", plan.margin, 0, 10'000);
   geometry_detail::check_range("plan: aspect", plan.aspect, 0.05f, 20);
   geometry_detail::check_range("plan: largest width", plan.largest_width, 0, 1e6f);
-  for (const ZoneLayout& place : places) {
-    check(place.layout);
-    geometry_detail::check_range("zone: longest", static_cast<float>(place.longest), 0, 100'000);
-    geometry_detail::check_range("zone: factor", place.factor, 0.05f, 20);
-  }
+  for (const ZoneLayout& place : places) check(place);
   Seen seen{std::vector<bool>(places.size(), false), std::vector<bool>(panels, false)};
   check_node(plan.root, seen);
   for (const Overlay& overlay : plan.overlays) {
     check_length("overlay width", overlay.width);
     check_length("overlay height", overlay.height);
+    check_length("overlay padding", overlay.padding);
     see("panel", overlay.panel.value, seen.panels);
+    check_node(overlay.inside, seen);  // not nested too deep
+    check_inside(overlay.inside);
   }
   const auto missing = std::find(seen.zones.begin(), seen.zones.end(), false);
   if (missing != seen.zones.end()) {

@@ -343,10 +343,12 @@ void arrange(const Plan& plan, std::span<const ZoneLayout> places, Size card, fl
     };
     const Size size{std::min(arrangement.of(overlay.width), window.width()),
                     std::min(arrangement.of(overlay.height), window.height())};
-    out.panels[overlay.panel.value - 1] =
-        rect_at(window.min + Vec2{along(overlay.across, window.width(), size.width),
-                                  along(overlay.down, window.height(), size.height)},
-                size);
+    const Rect box = rect_at(window.min + Vec2{along(overlay.across, window.width(), size.width),
+                                               along(overlay.down, window.height(), size.height)},
+                             size);
+    out.panels[overlay.panel.value - 1] = box;
+    const float padding = std::min({arrangement.of(overlay.padding), size.width / 2, size.height / 2});
+    arrangement.place(overlay.inside, grown(box, -padding));
   }
 }
 

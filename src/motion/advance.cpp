@@ -130,9 +130,9 @@ void Motion::Impl::add_asides(std::span<Pose> poses) {
   for (const RunningEffect& e : effects) touch(e.slot);
   for (const Lean& l : leans) touch(l.slot);
   for (const RunningEffect& e : effects) {
-    const double since = own_now(e.clock) - e.start;
-    if (since <= 0 || since >= double{e.effect.seconds}) continue;
-    const float share = share_of(e.effect, static_cast<float>(since / double{e.effect.seconds}));
+    const double own = own_now(e.clock);
+    if (own <= e.start || own >= e.ends()) continue;
+    const float share = e.share_at(own);
     poses[e.slot] = pose_of(plus(values_of(poses[e.slot]), e.effect.most, share), poses[e.slot].flip_axis);
   }
   for (const Lean& l : leans) {

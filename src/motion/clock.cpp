@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace apsidon {
 
@@ -51,9 +52,20 @@ void Countdown::start(double now) {
   ends_ = now + left_;
 }
 
+void Countdown::pause(double now) {
+  if (!running()) return;
+  left_ = left(now);
+  paused_ = true;
+}
+
+void Countdown::go_on(double now) {
+  if (!std::exchange(paused_, false)) return;
+  ends_ = now + left_;
+}
+
 void Countdown::add(double seconds, double now) {
   if (over_ || !std::isfinite(seconds)) return;
-  if (started_) {
+  if (running()) {
     ends_ = std::max(ends_ + seconds, now);
   } else {
     left_ = std::max(left_ + seconds, 0.0);
@@ -68,7 +80,7 @@ bool Countdown::run_out(double now) {
 
 double Countdown::left(double now) const {
   if (over_) return 0;
-  return started_ ? std::max(ends_ - now, 0.0) : left_;
+  return running() ? std::max(ends_ - now, 0.0) : left_;
 }
 
 double Countdown::share_left(double now) const {

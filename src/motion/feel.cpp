@@ -31,6 +31,7 @@ Effect effect_of(const CardEffect& e, EffectKind kind, float card_width) {
                    .lift = e.lift}};
 }
 
+void check(const CardEffect& effect) { geometry_detail::check_options("effect", effect); }
 void check(const Feel& feel) { geometry_detail::check_options("feel", feel); }
 
 Feel springy() {

@@ -68,6 +68,7 @@ void fields(Feel& f, V& v) {
   v.part("carry", f.carry);
   v.number("carry_lift", f.carry_lift, 0, 10);
   v.number("tilt_deg", f.tilt_deg, 0, 90);
+  v.number("tilt_speed", f.tilt_speed, 0.1, 1000);
   v.part("tilt", f.tilt);
   v.part("raise", f.raise);
   v.part("zoom", f.zoom);

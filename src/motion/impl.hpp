@@ -1,6 +1,8 @@
 #pragma once
 // The inside of Motion; not installed. ways.cpp begins, shifts and ends ways, advance.cpp moves everything on
 // to a time, motion.cpp is what a client calls and asks.
+#include <algorithm>
+#include <limits>
 #include <utility>
 #include <vector>
 
@@ -36,8 +38,20 @@ struct Motion::Impl {
     double start = 0;  // on its clock
     std::size_t slot = 0;
     ClockIndex clock = 0;
+    double fades = std::numeric_limits<double>::infinity();  // from when on: another has taken over
+    double fading_seconds = 0;
 
-    [[nodiscard]] double ends() const { return start + double{effect.seconds}; }
+    [[nodiscard]] double ends() const {
+      return std::min(start + double{effect.seconds}, fades + fading_seconds);
+    }
+    /// What is added at a time of its clock, share of its height. While it fades, it goes on, and less and
+    /// less of it counts: by a smooth step, so that neither place nor speed jumps.
+    [[nodiscard]] float share_at(double own) const {
+      const float share = share_of(effect, static_cast<float>((own - start) / double{effect.seconds}));
+      if (!(own > fades)) return share;
+      const auto gone = static_cast<float>((own - fades) / fading_seconds);
+      return share * (1 - gone * gone * (3 - 2 * gone));
+    }
   };
 
   /// A lean on a spring of its own: goal + offset * a + velocity * b, as of a track.

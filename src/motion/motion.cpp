@@ -80,12 +80,21 @@ void Motion::clear(std::size_t slot) {
 }
 
 void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIndex clock) {
+  const bool none = !(effect.seconds > 0) || effect.most == Offset{};
+  const auto begun = [&](const Impl::RunningEffect& e) { return impl_->own_now(e.clock) > e.start; };
   const auto replaced = std::erase_if(impl_->effects, [&](const Impl::RunningEffect& e) {
-    return e.slot == slot && e.effect.kind == effect.kind;
+    return e.slot == slot && e.effect.kind == effect.kind && (none || !begun(e));
   });
-  if (!(effect.seconds > 0) || effect.most == Offset{}) {
+  if (none) {
     if (replaced > 0) impl_->end_aside(slot, poses_);
     return;
+  }
+  for (Impl::RunningEffect& e : impl_->effects) {
+    if (e.slot != slot || e.effect.kind != effect.kind || e.fading_seconds > 0) continue;
+    constexpr double fading_seconds = 0.12;
+    const double own = impl_->own_now(e.clock);
+    e.fading_seconds = std::min(fading_seconds, e.ends() - own);
+    e.fades = own;
   }
   impl_->effects.push_back({effect, impl_->own_now(clock) + std::max(delay, 0.0), slot, clock});
   ++impl_->revision;

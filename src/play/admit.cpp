@@ -89,6 +89,18 @@ class Admission {
     expect(key, value && passes(*value));
   }
   void wanted(std::string_view, std::vector<WantedZone>&) {}
+  void arguments(std::string_view key, std::vector<VerdictArgument>& values) {
+    for (VerdictArgument& value : values) {
+      look_at(key, value.name);
+      if (auto* text = std::get_if<std::string>(&value.value)) look_at(key, *text);
+    }
+  }
+  void effect(std::string_view key, std::optional<CardEffect>& value) {
+    if (value) expect(key, passes(*value));
+  }
+  // Whether these are possible is seen when they are taken: it depends on the table.
+  void zone(std::string_view, ZoneId, ZoneBehaviour&) {}
+  void plans(std::string_view, std::vector<Plan>&) {}
 
  private:
   void expect(std::string_view key, bool holds, NoticeKind otherwise = NoticeKind::out_of_range) {
@@ -162,6 +174,11 @@ struct Naming {
   }
   void table(std::string_view key, std::shared_ptr<const TableSetup>&) { name = key; }
   void wanted(std::string_view key, std::vector<WantedZone>&) { name = key; }
+  void plans(std::string_view key, std::vector<Plan>&) { name = key; }
+  template <class... More>
+  void zone(More&&...) const {}
+  template <class... More>
+  void effect(More&&...) const {}
 };
 
 /// Counts acts, no further than too many.

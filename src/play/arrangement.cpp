@@ -39,6 +39,30 @@ bool closes_up(const TableSetup& setup, ZoneId zone, std::span<const CardId> hel
          });
 }
 
+/// Whether those of the guests that are this zone's are these.
+bool same_guests(const std::vector<Guest>& these, ZoneId zone, std::span<const Guest> all) {
+  std::size_t n = 0;
+  for (const Guest& guest : all) {
+    if (guest.zone != zone) continue;
+    if (n >= these.size() || these[n] != guest) return false;
+    ++n;
+  }
+  return n == these.size();
+}
+
+/// Cells for those that have none, in a grid that keeps them: as they would get them.
+void give_cells(std::vector<LaidCard>& cards, const Layout& layout) {
+  const auto* grid = std::get_if<GridLayout>(&layout);
+  if (!grid || !grid->keeps_cells) return;
+  int cell = 0;
+  for (LaidCard& card : cards) {
+    if (card.cell >= 0) continue;
+    const auto taken = [&](const LaidCard& other) { return other.cell == cell; };
+    while (std::any_of(cards.begin(), cards.end(), taken)) ++cell;
+    card.cell = cell;
+  }
+}
+
 }  // namespace
 
 PlanWindow usable(const PlanWindow& window) {
@@ -53,6 +77,8 @@ Arrangement::Arrangement(const TableSetup& setup, const PlanWindow& window)
     : window_(window),
       areas_(setup.table.zones().size()),
       panel_areas_(setup.panels.size()),
+      overlay_of_(setup.panels.size()),
+      panel_over_(setup.panels.size(), 0),
       empty_(areas_.size(), 0),
       zones_(areas_.size()) {
   (void)note_empty(setup);
@@ -63,6 +89,27 @@ void Arrangement::solve_plan(const TableSetup& setup) {
   plan_ = best_plan(setup.plans, setup.layouts(), window_, plan_);
   solved_ = solve(setup.plans[*plan_], setup.layouts(), window_,
                   {.areas = areas_, .panels = panel_areas_, .empty = empty_});
+  find_overlays(setup);
+}
+
+void Arrangement::find_overlays(const TableSetup& setup) {
+  std::fill(overlay_of_.begin(), overlay_of_.end(), PanelId{});
+  std::fill(panel_over_.begin(), panel_over_.end(), 0);
+  for (const Overlay& overlay : setup.plans[*plan_].overlays) {
+    panel_over_[overlay.panel.value - 1] = 1;
+    const auto note = [&](const PlanNode& node, const auto& self) -> void {
+      if (node.kind == PlanKind::panel) {
+        overlay_of_[node.panel.value - 1] = overlay.panel;
+        panel_over_[node.panel.value - 1] = 1;
+      }
+      for (const PlanNode& part : node.parts) self(part, self);
+    };
+    note(overlay.inside, note);
+  }
+}
+
+PanelId Arrangement::overlay_of(PanelId panel) const {
+  return panel && panel.value <= overlay_of_.size() ? overlay_of_[panel.value - 1] : PanelId{};
 }
 
 /// Notes which zones are empty; returns whether a zone that gives up its area has become empty or has got
@@ -88,22 +135,9 @@ std::uint64_t Arrangement::rest_order_of(std::size_t slot) const {
   return rest_order(lies_[slot].zone, lies_[slot].index);
 }
 
-ZoneId Arrangement::zone_at(Vec2 point) const {
-  for (std::uint32_t i = 0; i < areas_.size(); ++i) {
-    if (areas_[i].contains(point)) return {i + 1};
-  }
-  return {};
-}
-
-PanelId Arrangement::panel_at(Vec2 point) const {
-  for (std::uint32_t i = 0; i < panel_areas_.size(); ++i) {
-    if (panel_areas_[i].contains(point)) return {i + 1};
-  }
-  return {};
-}
-
 void Arrangement::begin(const TableSetup& setup) {
   shifts_.clear();
+  guest_shifts_.clear();
   rests_.resize(setup.table.slot_count());
   lies_.resize(setup.table.slot_count());
 }
@@ -127,12 +161,19 @@ std::span<const Shift> Arrangement::lay_out(const TableSetup& setup, Change chan
   return shifts_;
 }
 
+std::span<const Shift> Arrangement::arrange_anew(const TableSetup& setup, const LayoutRequest& request) {
+  (void)note_empty(setup);
+  solve_plan(setup);
+  return lay_out(setup, Change::plan, request);
+}
+
 std::span<const Shift> Arrangement::make_room(const TableSetup& setup, const LayoutRequest& request) {
   begin(setup);
   for (const Zone& zone : setup.table.zones()) {
     const LaidZone& laid = zones_[zone.id.value - 1];
     const bool same = laid.room == room_of(setup, zone.id, request) &&
-                      laid.closed_up == closes_up(setup, zone.id, request.held);
+                      laid.closed_up == closes_up(setup, zone.id, request.held) &&
+                      same_guests(laid.guests, zone.id, request.guests);
     if (same) continue;
     lay_out_zone(setup, zone, request);
     ++revision_;
@@ -160,6 +201,13 @@ LayoutInput Arrangement::input(const TableSetup& setup, ZoneId zone) const {
           .offset = offset(zone)};
 }
 
+Pose Arrangement::finished(Pose pose, bool waits_on_its_edge, float factor, float flip_axis) const {
+  pose.scale *= factor;
+  pose.flip_axis = flip_axis;
+  if (waits_on_its_edge) pose.flip = std::numbers::pi_v<float> / 2;
+  return pose;
+}
+
 void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const LayoutRequest& request) {
   const std::size_t n = zone.cards.size();
   const ZoneLayout& options = setup.layout_of(zone.id);
@@ -174,43 +222,87 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
   laid.report = apsidon::lay_out(options.layout, in, {scratch_.poses.data(), n});
   laid.room = room_of(setup, zone.id, request);
   laid.closed_up = closes_up(setup, zone.id, request.held);
-  const bool roomy = laid.closed_up || laid.room != Room{};
+  std::swap(scratch_.guests, laid.guests);
+  laid.guests.clear();
+  for (const Guest& guest : request.guests) {
+    if (guest.zone == zone.id) laid.guests.push_back(guest);
+  }
+  const bool roomy = laid.closed_up || laid.room != Room{} || !laid.guests.empty();
   if (roomy) lay_out_room(setup, zone, in, laid, request.held);
   for (std::size_t i = 0; i < n; ++i) {
     const Card& card = *setup.table.card(zone.cards[i]);
-    const auto finished = [&](Pose pose) {
-      pose.scale *= options.factor;
-      pose.flip_axis = request.flip_axis;
-      // A card that lies face up although its face is not known yet waits on its edge.
-      if (card.face_up && card.face == hidden_face) pose.flip = std::numbers::pi_v<float> / 2;
-      return pose;
-    };
-    const Pose neutral = finished(scratch_.poses[i]);
+    // A card that lies face up although its face is not known yet waits on its edge.
+    const bool edge = card.face_up && card.face == hidden_face;
+    const Pose neutral = finished(scratch_.poses[i], edge, options.factor, request.flip_axis);
     const Pose resting =
-        snapped(roomy ? finished(scratch_.roomy_poses[i]) : neutral, solved_.card, window_.pixel_ratio);
-    rest(card, *setup.table.slot(card.id), neutral, resting);
+        roomy ? finished(scratch_.roomy_poses[i], edge, options.factor, request.flip_axis) : neutral;
+    rest(card, *setup.table.slot(card.id), neutral, snapped(resting, solved_.card, window_.pixel_ratio));
+  }
+  if (!laid.guests.empty()) place_guests(setup, laid, request.flip_axis);
+}
+
+/// The poses with room made: of the cards in `roomy_poses`, those of held and waiting ones as they are; of
+/// the guests between them with the zone.
+void Arrangement::lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, LaidZone& laid,
+                               std::span<const CardId> held) {
+  const std::size_t n = zone.cards.size();
+  const Layout& layout = setup.layout_of(zone.id).layout;
+  const auto away = [&](CardId card) {
+    return (laid.closed_up && contains(held, card)) ||
+           std::any_of(laid.guests.begin(), laid.guests.end(),
+                       [&](const Guest& g) { return g.card == card; });
+  };
+  // Who lies there, from the bottom.
+  std::vector<Lying>& lying = scratch_.lying;
+  lying.clear();
+  const auto add_guests = [&](std::size_t low, std::size_t high) {
+    for (std::size_t g = 0; g < laid.guests.size(); ++g) {
+      if (laid.guests[g].before >= low && laid.guests[g].before <= high)
+        lying.push_back({.index = g, .guest = true});
+    }
+  };
+  in.room = {};
+  std::ptrdiff_t kept = 0;
+  for (std::size_t i = 0; i < n; ++i) {
+    add_guests(i, i);
+    if (away(zone.cards[i])) continue;
+    const auto at = static_cast<std::ptrdiff_t>(lying.size());
+    if (laid.room.raised == static_cast<std::ptrdiff_t>(i)) in.room.raised = at;
+    if (laid.room.insert_at == kept++) in.room.insert_at = at;
+    lying.push_back({.index = i});
+  }
+  if (laid.room.insert_at == kept) in.room.insert_at = static_cast<std::ptrdiff_t>(lying.size());
+  add_guests(n, Guest::on_top);
+
+  std::vector<LaidCard>& roomy = scratch_.roomy_laid;
+  roomy.clear();
+  for (const Lying& l : lying) roomy.push_back(l.guest ? laid.guests[l.index].laid : scratch_.laid[l.index]);
+  if (!laid.guests.empty()) give_cells(roomy, layout);
+  scratch_.roomy_poses.resize(std::max(scratch_.roomy_poses.size(), n));
+  scratch_.lying_poses.resize(std::max(scratch_.lying_poses.size(), lying.size()));
+  laid.guest_poses.resize(laid.guests.size());
+  in.cards = roomy;
+  apsidon::lay_out(layout, in, {scratch_.lying_poses.data(), lying.size()});
+  std::copy_n(scratch_.poses.begin(), n, scratch_.roomy_poses.begin());
+  for (std::size_t k = 0; k < lying.size(); ++k) {
+    (lying[k].guest ? laid.guest_poses : scratch_.roomy_poses)[lying[k].index] = scratch_.lying_poses[k];
   }
 }
 
-/// The poses with room made, in `roomy_poses`: of all cards, or of those that are not held.
-void Arrangement::lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in,
-                               const LaidZone& laid, std::span<const CardId> held) {
-  const std::size_t n = zone.cards.size();
-  auto& [laid_cards, poses, roomy_laid, roomy_poses] = scratch_;
-  if (roomy_poses.size() < n) {
-    roomy_poses.resize(n);
-    roomy_laid.resize(n);
+/// Lists the guests of a zone that show elsewhere than before.
+void Arrangement::place_guests(const TableSetup& setup, LaidZone& laid, float flip_axis) {
+  for (std::size_t g = 0; g < laid.guests.size(); ++g) {
+    const Guest& guest = laid.guests[g];
+    const Card& card = *setup.table.card(guest.card);
+    const bool edge = card.face_up && card.face == hidden_face;
+    const Pose pose =
+        snapped(finished(laid.guest_poses[g], edge, setup.layout_of(guest.zone).factor, flip_axis),
+                solved_.card, window_.pixel_ratio);
+    laid.guest_poses[g] = pose;
+    const auto was = std::find_if(scratch_.guests.begin(), scratch_.guests.end(),
+                                  [&](const Guest& before) { return before.card == guest.card; });
+    guest_shifts_.push_back({.slot = guest.slot, .goal = pose, .arrives = was == scratch_.guests.end()});
   }
-  const auto away = [&](CardId card) { return laid.closed_up && contains(held, card); };
-  std::size_t kept = 0;
-  for (std::size_t i = 0; i < n; ++i) {
-    if (!away(zone.cards[i])) roomy_laid[kept++] = laid_cards[i];
-  }
-  in.cards = {roomy_laid.data(), kept};
-  in.room = laid.room;
-  apsidon::lay_out(setup.layout_of(zone.id).layout, in, {roomy_poses.data(), kept});
-  // Back to the indices that the cards have; from the end, for they only move up.
-  for (std::size_t i = n; i-- > 0;) roomy_poses[i] = away(zone.cards[i]) ? poses[i] : roomy_poses[--kept];
 }
 
 /// Notes where a card rests now, and lists it when that is elsewhere than before.

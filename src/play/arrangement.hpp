@@ -39,9 +39,26 @@ class Arrangement {
   [[nodiscard]] const Pose& resting(std::size_t slot) const { return rests_[slot].resting; }
   /// The drawing order of a card that rests.
   [[nodiscard]] std::uint64_t rest_order_of(std::size_t slot) const;
-  /// The zone, or else panel, whose area has the point; none where there is none.
-  [[nodiscard]] ZoneId zone_at(Vec2 point) const;
-  [[nodiscard]] PanelId panel_at(Vec2 point) const;
+  /// The zone, or else panel beside the overlays, whose area has the point, of those that `may` be; none
+  /// where there is none.
+  template <class May>
+  [[nodiscard]] ZoneId zone_at(Vec2 point, May may) const {
+    for (std::uint32_t i = 0; i < areas_.size(); ++i) {
+      if (areas_[i].contains(point) && may(ZoneId{i + 1})) return {i + 1};
+    }
+    return {};
+  }
+  template <class May>
+  [[nodiscard]] PanelId panel_at(Vec2 point, May may) const {
+    for (std::uint32_t i = 0; i < panel_areas_.size(); ++i) {
+      if (panel_areas_[i].contains(point) && !is_over(PanelId{i + 1}) && may(PanelId{i + 1})) return {i + 1};
+    }
+    return {};
+  }
+  /// The overlay in which a panel lies; none for one that lies in none, and for a stale id.
+  [[nodiscard]] PanelId overlay_of(PanelId panel) const;
+  /// Whether a panel is an overlay, or lies in one.
+  [[nodiscard]] bool is_over(PanelId panel) const { return panel_over_[panel.value - 1] != 0; }
   /// Outside of it no resting card of the zone shows, nor takes hits.
   [[nodiscard]] Rect clip(const TableSetup& setup, ZoneId zone) const;
   /// What the zone's layout works from, without its cards.
@@ -65,6 +82,9 @@ class Arrangement {
   /// Grows whenever a neutral pose may have changed.
   [[nodiscard]] std::uint64_t neutral_revision() const { return neutral_revision_; }
 
+  /// The guests that the last change has given another pose.
+  [[nodiscard]] std::span<const GuestShift> guest_shifts() const { return guest_shifts_; }
+
   // Changes. What they return is to be sent, and valid until the next change.
 
   /// Lays out the zones that the table has changed; at first and in a new window, all of them.
@@ -73,6 +93,8 @@ class Arrangement {
   std::span<const Shift> make_room(const TableSetup& setup, const LayoutRequest& request);
   /// Solves the plan for another window; `lay_out` is to follow.
   void resize(const TableSetup& setup, const PlanWindow& window);
+  /// The plans, or how a zone lies, are others now: everything is laid out anew.
+  std::span<const Shift> arrange_anew(const TableSetup& setup, const LayoutRequest& request);
   std::span<const Shift> scroll_to(const TableSetup& setup, ZoneId zone, float offset,
                                    const LayoutRequest& request);
 
@@ -83,37 +105,53 @@ class Arrangement {
     float offset = 0;  // how far it is scrolled, px
     Room room = {};
     bool closed_up = false;  // its other cards have closed up where the held ones were
+    std::vector<Guest> guests = {};
+    std::vector<Pose> guest_poses = {};
   };
   struct Lies {
     CardId card = {};  // that has this slot
     ZoneId zone = {};
     std::uint32_t index = 0;
   };
+  /// Who lies in a zone while room is made: a card of it, or a guest.
+  struct Lying {
+    std::size_t index = 0;
+    bool guest = false;
+  };
   struct Scratch {
     std::vector<LaidCard> laid = {};
     std::vector<Pose> poses = {};
     std::vector<LaidCard> roomy_laid = {};
     std::vector<Pose> roomy_poses = {};
+    std::vector<Lying> lying = {};
+    std::vector<Pose> lying_poses = {};
+    std::vector<Guest> guests = {};  // that a zone had before
   };
 
   void solve_plan(const TableSetup& setup);
   bool note_empty(const TableSetup& setup);
   void begin(const TableSetup& setup);
   void lay_out_zone(const TableSetup& setup, const Zone& zone, const LayoutRequest& request);
-  void lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, const LaidZone& laid,
+  void lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, LaidZone& laid,
                     std::span<const CardId> held);
+  [[nodiscard]] Pose finished(Pose pose, bool waits_on_its_edge, float factor, float flip_axis) const;
+  void place_guests(const TableSetup& setup, LaidZone& laid, float flip_axis);
+  void find_overlays(const TableSetup& setup);
   void rest(const Card& card, std::size_t slot, const Pose& neutral, const Pose& resting);
 
   PlanWindow window_;
   std::optional<std::size_t> plan_ = {};
   PlanResult solved_ = {};
-  std::vector<Rect> areas_;         // by zone
-  std::vector<Rect> panel_areas_;   // by panel
-  std::vector<char> empty_;         // by zone: whether it was empty when the areas were made
-  std::vector<LaidZone> zones_;     // by zone
-  std::vector<Rest> rests_ = {};    // by slot
-  std::vector<Lies> lies_ = {};     // by slot
-  std::vector<Shift> shifts_ = {};  // of the last change
+  std::vector<Rect> areas_;          // by zone
+  std::vector<Rect> panel_areas_;    // by panel
+  std::vector<PanelId> overlay_of_;  // by panel: in which it lies
+  std::vector<char> panel_over_;     // by panel: whether it is an overlay, or lies in one
+  std::vector<char> empty_;          // by zone: whether it was empty when the areas were made
+  std::vector<LaidZone> zones_;      // by zone
+  std::vector<Rest> rests_ = {};     // by slot
+  std::vector<Lies> lies_ = {};      // by slot
+  std::vector<Shift> shifts_ = {};   // of the last change
+  std::vector<GuestShift> guest_shifts_ = {};
   Scratch scratch_ = {};
   std::uint64_t revision_ = 0;
   std::uint64_t neutral_revision_ = 0;

@@ -11,8 +11,13 @@ Verdict Referee::flip_by_hand(CardId id, double own, double time, EventQueue& ev
   const Card* card = setup_.table.card(id);
   if (!card) return {.reason = Reason::unknown_card, .card = id};
   const ZoneId zone = card->zone;
+  const auto is_off = [](const auto& off, auto what) {
+    return std::find(off.begin(), off.end(), what) != off.end();
+  };
+  if (is_off(cards_off_, id) || is_off(zones_off_, zone))
+    return {.reason = Reason::switched_off, .card = id, .zone = zone};
   const auto& match = setup_.handling_of(zone).match;
-  if (match && card->face_up) return {.reason = Reason::too_many_open, .card = id, .zone = zone, .wanted = 1};
+  if (match && card->face_up) return {.reason = Reason::open_already, .card = id, .zone = zone};
   const auto most = static_cast<std::size_t>(match ? match->open : 0);
   if (match && opened_.size() >= most) {
     return {.reason = Reason::too_many_open, .card = id, .zone = zone, .wanted = match->open};
@@ -90,7 +95,8 @@ void Referee::tell(const Comparison& found, double time, EventQueue& events) con
                .card = found.cards.front(),
                .count = found.cards.size(),
                .from = found.zone,
-               .to = found.to});
+               .to = found.to,
+               .cards = found.cards});
 }
 
 void Referee::finish_comparison(const Comparison& found, double time, EventQueue& events) {

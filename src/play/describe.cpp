@@ -97,6 +97,14 @@ void check(const EventPhrases& phrases) {
   check_one("a focused panel", phrases.focus_panel, of_focus);
 }
 
+std::string describe(const Verdict& verdict, const Playfield& field, const Phrases& reasons) {
+  const std::string_view own = field.rules().sentence(verdict.rule);
+  if (own.empty() || reasons.by_rule.contains(verdict.rule)) return describe(verdict, field.table(), reasons);
+  Phrases with = reasons;
+  with.by_rule.emplace(verdict.rule, own);
+  return describe(verdict, field.table(), with);
+}
+
 std::string describe(const Event& event, const Playfield& field, const EventPhrases& phrases,
                      const Phrases& reasons) {
   const auto i = static_cast<std::size_t>(event.kind);
@@ -111,7 +119,7 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
                                                {"from", zone_text(event.from, table)},
                                                {"to", zone_text(event.to, table)},
                                                {"panel", panel_text(event.panel, field)},
-                                               {"why", describe(event.verdict, table, reasons)},
+                                               {"why", describe(event.verdict, field, reasons)},
                                                {"name", event.name}}));
 }
 

@@ -47,10 +47,35 @@ SyncReport EditsCalls::sync(std::span<const WantedZone> wanted) {
   return field_->call(SyncInput{.wanted = {wanted.begin(), wanted.end()}}).report;
 }
 
-void EditsCalls::set_panel(PanelId panel, std::string text, float fill) {
+namespace {
+
+void show(play_detail::Impl& field, PanelInput input) {
   // Games say what a panel shows whenever something happens: what it shows already is no change.
-  if (field_->panels.shows(panel, text, fill)) return;
-  (void)field_->call(PanelInput{.panel = panel, .text = std::move(text), .fill = fill});
+  if (field.panels.shows(input.panel, input.text, input.fill, input.tone)) return;
+  (void)field.call(std::move(input));
+}
+
+}  // namespace
+
+void EditsCalls::set_panel(PanelId panel, std::string text, float fill) {
+  const PanelSetup* now = field_->panels.panel(panel);
+  if (now) show(*field_, {.panel = panel, .text = std::move(text), .fill = fill, .tone = now->tone});
+}
+
+void EditsCalls::set_tone(PanelId panel, PanelTone tone) {
+  const PanelSetup* now = field_->panels.panel(panel);
+  if (now) show(*field_, {.panel = panel, .text = now->text, .fill = now->fill, .tone = tone});
+}
+
+Verdict EditsCalls::set_behaviour(ZoneId zone, const ZoneBehaviour& behaviour) {
+  if (!field_->table().zone(zone)) return {.reason = Reason::unknown_zone, .zone = zone};
+  check(behaviour, zone, field_->setup());
+  return field_->call(BehaviourInput{.zone = zone, .behaviour = behaviour}).verdict;
+}
+
+void EditsCalls::set_plans(std::vector<Plan> plans) {
+  check(plans, field_->setup());
+  (void)field_->call(PlansInput{.plans = std::move(plans)});
 }
 
 }  // namespace apsidon

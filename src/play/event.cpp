@@ -17,4 +17,11 @@ std::string_view name_of(EventKind kind) {
   return i < names.size() ? names[i] : "unknown";
 }
 
+std::string_view name_of(CancelCause cause) {
+  static constexpr std::array<std::string_view, 8> names{"none",         "nowhere", "put-back", "gate-closed",
+                                                         "pointer-lost", "blurred", "resized",  "by-game"};
+  const auto i = static_cast<std::size_t>(cause);
+  return i < names.size() ? names[i] : "unknown";
+}
+
 }  // namespace apsidon

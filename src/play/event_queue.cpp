@@ -8,7 +8,7 @@ namespace {
 void blank(Event& event) {
   // By name, so that a field that is added is not forgotten here.
   auto& [kind, time, card, count, from, to, panel, proposal, at, button, verdict, performance, timer,
-         countdown, name] = event;
+         countdown, name, cause, velocity, flicked, cards] = event;
   kind = {};
   time = 0;
   card = {};
@@ -23,6 +23,10 @@ void blank(Event& event) {
   timer = {};
   countdown = {};
   name.clear();
+  cause = {};
+  velocity = {};
+  flicked = false;
+  cards.clear();
 }
 
 }  // namespace

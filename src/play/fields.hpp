@@ -35,12 +35,19 @@ void fields(DragOptions& o, V& v) {
   v.truth("several", o.several);
   v.number("above_finger", o.above_finger, 0, 4);
   v.number("copy_opacity", o.copy_opacity, 0, 1);
+  v.number("held_opacity", o.held_opacity, 0, 1);
+  v.number("aim_overlap", o.aim_overlap, 0, 1);
+  v.number("swipe", o.swipe, 0, 100);
 }
 
 template <class V>
 void fields(HoverOptions& o, V& v) {
   v.number("in_seconds", o.in_seconds, 0, 10);
   v.number("out_seconds", o.out_seconds, 0, 10);
+  v.number("rise", o.rise, -4, 4);
+  v.number("growth", o.growth, -1, 10);
+  v.number("turn_deg", o.turn_deg, -180, 180);
+  v.number("lift", o.lift, 0, 10);
   v.number("margin", o.margin, 0, 100);
   v.number("zoom_seconds", o.zoom_seconds, 0, 60);
   v.number("zoom", o.zoom, 1, 20);

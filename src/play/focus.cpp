@@ -2,7 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
+#include <utility>
 
 namespace apsidon::play_detail {
 namespace {
@@ -35,6 +35,7 @@ void Focus::gather(const FocusView& view) {
     if (const auto middle = middle_of(what, view)) candidates_.push_back({what, *middle});
   };
   const Table& table = view.setup.table;
+  if (view.only_overlays) return add_buttons(view);
   if (!view.carry.empty()) {
     for (const ZoneId zone : view.carry.targets) {
       if (zone != view.carry.home) add({.card = table.top(zone).value_or(CardId{}), .zone = zone});
@@ -50,28 +51,53 @@ void Focus::gather(const FocusView& view) {
       continue;
     }
     for (const CardId card : zone.cards) {
-      const bool flips = handling.tap == TapKind::flip && (!handling.match || !table.card(card)->face_up);
+      const bool on = !view.switches.is_off(card) && !view.switches.is_off(zone.id);
+      const bool flips =
+          on && handling.tap == TapKind::flip && (!handling.match || !table.card(card)->face_up);
       if (flips || view.referee.judge_pick(card).verdict) add({.card = card, .zone = zone.id});
     }
   }
+  add_buttons(view);
+}
+
+/// Buttons that can be tapped.
+void Focus::add_buttons(const FocusView& view) {
   const auto areas = view.arrangement.panel_areas();
   for (std::uint32_t i = 1; i <= areas.size(); ++i) {
-    if (view.panels.all()[i - 1].kind == PanelKind::button && !areas[i - 1].empty()) add({.panel = {i}});
+    const PanelId panel{i};
+    const bool off = view.switches.is_off(panel) || view.switches.is_off(view.arrangement.overlay_of(panel));
+    if (view.panels.all()[i - 1].kind != PanelKind::button || areas[i - 1].empty() || off) continue;
+    if (view.only_overlays && !view.arrangement.is_over(panel)) continue;
+    candidates_.push_back({{.panel = panel}, areas[i - 1].centre()});
   }
+}
+
+bool Focus::is_candidate(const FocusView& view) {
+  gather(view);
+  return std::any_of(candidates_.begin(), candidates_.end(),
+                     [&](const Candidate& candidate) { return candidate.what == on_; });
 }
 
 void Focus::set(const Hit& what, const FocusView& view, EventQueue& events) {
   if (const auto middle = middle_of(what, view)) at_ = *middle;
-  if (on_ == what) return;
+  const bool picks = what.card && view.carry.empty();
+  const Run run = picks ? view.referee.judge_pick(what.card).run : Run{};
+  if (on_ == what && run_ == run) return;
   on_ = what;
+  run_ = run;
   ++revision_;
-  if (!any()) return;
+  if (!deferred_) tell(view, events);
+}
+
+void Focus::tell(const FocusView& view, EventQueue& events) {
+  deferred_ = false;
+  if (std::exchange(told_, on_) == on_ || !any()) return;
   events.tell({.kind = EventKind::focused,
                .time = view.time,
-               .card = what.card,
-               .count = what.card ? std::size_t{1} : 0,
-               .from = what.zone,
-               .panel = what.panel});
+               .card = on_.card,
+               .count = on_.card ? std::size_t{1} : 0,
+               .from = on_.zone,
+               .panel = on_.panel});
 }
 
 void Focus::keep(const FocusView& view, EventQueue& events) {
@@ -87,23 +113,49 @@ void Focus::keep(const FocusView& view, EventQueue& events) {
   set(nearest ? nearest->what : Hit{}, view, events);
 }
 
-/// To the nearest candidate in a direction; what lies aside counts as farther away.
+std::optional<Rect> Focus::area_of(const Hit& what, const FocusView& view) {
+  if (view.setup.table.zone(what.zone)) return view.arrangement.area(what.zone);
+  const auto panels = view.arrangement.panel_areas();
+  if (what.panel && what.panel.value <= panels.size()) return panels[what.panel.value - 1];
+  return std::nullopt;
+}
+
+/// The way to a candidate that lies in a direction: within a zone first, then to the one beside it, so that
+/// from a column the next column is reached however short it is, and above it the row above.
+std::optional<Focus::Way> Focus::way_to(const Candidate& candidate, Vec2 direction,
+                                        const FocusView& view) const {
+  const Vec2 away = candidate.middle - at_;
+  const float along = dot(away, direction);
+  const float aside = std::abs(dot(away, Vec2{-direction.y, direction.x}));
+  if (candidate.what == on_ || !(along > 1)) return std::nullopt;
+  const float cost = along + 2 * aside;
+  if (on_.zone && candidate.what.zone == on_.zone) return Way{aside <= along ? 0 : 3, 0, cost};
+  const auto here = area_of(on_, view);
+  const auto there = area_of(candidate.what, view);
+  if (!here || !there) return Way{3, 0, cost};
+  const bool across = direction.x != 0;
+  const float gap = direction.x > 0   ? there->min.x - here->max.x
+                    : direction.x < 0 ? here->min.x - there->max.x
+                    : direction.y > 0 ? there->min.y - here->max.y
+                                      : here->min.y - there->max.y;
+  const bool beside = across ? there->min.y < here->max.y && here->min.y < there->max.y
+                             : there->min.x < here->max.x && here->min.x < there->max.x;
+  if (gap < -1) return Way{3, 0, cost};
+  return Way{beside ? 1 : 2, gap, cost};
+}
+
+/// To the nearest candidate in a direction.
 void Focus::move(Vec2 direction, const FocusView& view, EventQueue& events) {
   gather(view);
-  const bool has = any();
-  const Vec2 from = has ? at_ : rect_at({0, 0}, view.arrangement.window().size).centre();
+  const Vec2 middle = rect_at({0, 0}, view.arrangement.window().size).centre();
   const Candidate* best = nullptr;
-  float best_cost = std::numeric_limits<float>::max();
+  Way nearest;
   for (const Candidate& candidate : candidates_) {
-    if (has && candidate.what == on_) continue;
-    const Vec2 away = candidate.middle - from;
-    const float along = dot(away, direction);
-    const float aside = std::abs(dot(away, Vec2{-direction.y, direction.x}));
-    if (has && !(along > 1)) continue;
-    const float cost = has ? along + 2 * aside : length(away);
-    if (cost >= best_cost) continue;
+    const auto way =
+        any() ? way_to(candidate, direction, view) : Way{0, 0, length(candidate.middle - middle)};
+    if (!way || (best && !(*way < nearest))) continue;
     best = &candidate;
-    best_cost = cost;
+    nearest = *way;
   }
   if (best) set(best->what, view, events);
 }
@@ -124,6 +176,10 @@ KeyRequest Focus::read(const KeyInput& input, const FocusView& view, EventQueue&
   const bool by_keys = !view.carry.empty() && view.carry.mode == Hand::Carry::Mode::keys;
   if (!view.carry.empty() && !by_keys) {
     return input.key == Key::cancel ? KeyRequest::put_back : KeyRequest::unused;
+  }
+  if (view.only_overlays) {
+    gather(view);
+    if (candidates_.empty()) return KeyRequest::unused;
   }
   switch (input.key) {
     case Key::left:
@@ -147,6 +203,11 @@ KeyRequest Focus::read(const KeyInput& input, const FocusView& view, EventQueue&
     case Key::act:
     case Key::second:
       if (by_keys) return view.carry.aimed ? KeyRequest::drop : KeyRequest::unused;
+      if (view.only_overlays && !is_candidate(view)) {
+        // What was focused lies below: nothing is acted on that the player did not choose.
+        keep(view, events);
+        return any() ? KeyRequest::moved : KeyRequest::unused;
+      }
       keep(view, events);
       if (!any()) return KeyRequest::unused;
       return input.key == Key::second ? KeyRequest::act_twice : KeyRequest::act;
@@ -154,9 +215,15 @@ KeyRequest Focus::read(const KeyInput& input, const FocusView& view, EventQueue&
       if (by_keys) return KeyRequest::put_back;
       return any() ? KeyRequest::unfocus : KeyRequest::unused;
     case Key::undo:
-      return KeyRequest::undo;
+      return view.only_overlays ? KeyRequest::unused : KeyRequest::undo;
     case Key::redo:
-      return KeyRequest::redo;
+      return view.only_overlays ? KeyRequest::unused : KeyRequest::redo;
+    case Key::send:
+      if (by_keys || view.only_overlays) return KeyRequest::unused;
+      keep(view, events);
+      return on_.card ? KeyRequest::send : KeyRequest::unused;
+    case Key::send_top:
+      return by_keys || view.only_overlays ? KeyRequest::unused : KeyRequest::send_top;
   }
   return KeyRequest::unused;
 }

@@ -1,5 +1,6 @@
 #pragma once
 // What keys act on. Not installed.
+#include <compare>
 #include <cstdint>
 #include <optional>
 #include <vector>
@@ -12,6 +13,7 @@
 #include "play/hand.hpp"
 #include "play/panels.hpp"
 #include "play/referee.hpp"
+#include "play/switches.hpp"
 
 namespace apsidon::play_detail {
 
@@ -26,6 +28,8 @@ enum class KeyRequest : std::uint8_t {
   unfocus,
   undo,
   redo,
+  send,      ///< what is focused goes to where it goes by itself
+  send_top,  ///< so does the top card of a zone that the table names
 };
 
 /// What the focus looks at, and when.
@@ -35,6 +39,8 @@ struct FocusView {
   const Arrangement& arrangement;
   const Referee& referee;
   const Hand::Carry& carry;
+  const Switches& switches;
+  bool only_overlays;  ///< the gate is closed, or an overlay keeps all from what lies below
   double time;
 };
 
@@ -45,6 +51,8 @@ class Focus {
   [[nodiscard]] const Hit& on() const { return on_; }
   [[nodiscard]] bool any() const { return on_ != Hit{}; }
   [[nodiscard]] Vec2 at() const { return at_; }
+  /// What would be picked up from the focused card; no cards when nothing would.
+  [[nodiscard]] const Run& run() const { return run_; }
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
   /// Moves the focus, or says what else the key asks for.
@@ -52,17 +60,36 @@ class Focus {
   /// A focus whose card has gone, or can no longer be acted on, finds the nearest that can.
   void keep(const FocusView& view, EventQueue& events);
   void set(const Hit& what, const FocusView& view, EventQueue& events);
+  /// What comes of one key is told once, by `tell`.
+  void defer() { deferred_ = true; }
+  void tell(const FocusView& view, EventQueue& events);
 
  private:
   struct Candidate {
     Hit what;
     Vec2 middle;
   };
+  /// How far a candidate is in a direction: the smaller, the nearer.
+  struct Way {
+    int detour = 0;  ///< 0 in the zone itself, 1 beside it, 2 beyond it, 3 anywhere else
+    float gap = 0;   ///< between the areas, px
+    float cost = 0;
+
+    friend constexpr auto operator<=>(const Way&, const Way&) = default;
+  };
+  [[nodiscard]] static std::optional<Rect> area_of(const Hit& what, const FocusView& view);
+  [[nodiscard]] std::optional<Way> way_to(const Candidate& candidate, Vec2 direction,
+                                          const FocusView& view) const;
   void gather(const FocusView& view);
+  void add_buttons(const FocusView& view);
+  [[nodiscard]] bool is_candidate(const FocusView& view);
   void move(Vec2 direction, const FocusView& view, EventQueue& events);
   void step(int by, const FocusView& view, EventQueue& events);
 
   Hit on_ = {};
+  Hit told_ = {};
+  Run run_ = {};
+  bool deferred_ = false;
   Vec2 at_ = {};
   std::vector<Candidate> candidates_ = {};  // scratch
   std::uint64_t revision_ = 0;

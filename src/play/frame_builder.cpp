@@ -22,6 +22,7 @@ void FrameBuilder::update(const FrameSources& from) {
   moved_.clear();
   if (!reordered_) {
     draw_moved(from);
+    hide_hidden(from);
     mark_refused(from.traffic.motion());
     return;
   }
@@ -34,12 +35,14 @@ void FrameBuilder::update(const FrameSources& from) {
   items_used_ = 0;
   forget_marks();
   add_panels(from);
-  order_.update(from.setup.table, from.traffic, from.hover.standing_out(from.setup));
+  find_raised(from);
+  order_.update(from.setup.table, from.traffic, raised_);
   add_outlines(from);
   add_cards(from, all);
   draw_moved(from);
   draw_waiting(from);
   dim_previewed(from.hover, from.setup.table);
+  hide_hidden(from);
   add_copies(from);
   add_preview(from);
   drawn_.items.resize(items_used_);
@@ -62,9 +65,19 @@ void FrameBuilder::number_from(std::uint64_t revision) {
   seen_.rooms = ~std::uint64_t{0};
 }
 
+/// What stands above its neighbours: the hovered card, and what is picked up where it lies.
+void FrameBuilder::find_raised(const FrameSources& from) {
+  raised_.clear();
+  if (const CardId hovered = from.hover.standing_out(from.setup)) raised_.push_back(hovered);
+  from.hand.each([&](const Hand::Carry& carry) {
+    if (carry.mode == Hand::Carry::Mode::drag) return;
+    for (const Hand::Taken& taken : carry.cards) raised_.push_back(taken.card);
+  });
+}
+
 void FrameBuilder::add_outlines(const FrameSources& from) {
   for (const Zone& zone : from.setup.table.zones()) {
-    if (order_.covers(zone.id)) continue;
+    if (order_.covers(zone.id) || from.switches.is_hidden(zone.id)) continue;
     if (from.setup.layout_of(zone.id).gives_up && zone.cards.empty()) continue;
     const Shown outline = shown(from.arrangement.outline(from.setup, zone.id), drawn_.card);
     next_item() = {.kind = FrameKind::outline,
@@ -81,7 +94,7 @@ void FrameBuilder::add_panels(const FrameSources& from) {
   const std::span<const Rect> areas = from.arrangement.panel_areas();
   const auto add = [&](PanelId id, bool overlay) {
     const Rect& area = areas[id.value - 1];
-    if (area.empty()) return;
+    if (area.empty() || from.switches.is_hidden(id)) return;
     if (drawn_.panels.size() == shown) drawn_.panels.emplace_back();
     const PanelSetup& panel = from.panels.all()[id.value - 1];
     FramePanel& to = drawn_.panels[shown++];  // what stands there already keeps its storage
@@ -91,15 +104,22 @@ void FrameBuilder::add_panels(const FrameSources& from) {
     to.kind = panel.kind;
     to.text = panel.text;
     to.fill = panel.fill;
+    to.tone = panel.tone;
+    to.round = panel.round;
+    to.off = from.switches.is_off(id) || from.switches.is_off(from.arrangement.overlay_of(id));
     to.focus = false;
   };
   const std::vector<Overlay>& overlays = from.setup.plans[from.arrangement.plan()].overlays;
   for (std::uint32_t i = 1; i <= areas.size(); ++i) {
-    const bool over =
-        std::any_of(overlays.begin(), overlays.end(), [&](const Overlay& o) { return o.panel.value == i; });
-    if (!over) add({i}, false);
+    if (!from.arrangement.is_over({i})) add({i}, false);
   }
-  for (const Overlay& overlay : overlays) add(overlay.panel, true);
+  for (const Overlay& overlay : overlays) {
+    if (from.switches.is_hidden(overlay.panel)) continue;
+    add(overlay.panel, true);
+    for (std::uint32_t i = 1; i <= areas.size(); ++i) {
+      if (from.arrangement.overlay_of({i}) == overlay.panel) add({i}, true);
+    }
+  }
   drawn_.panels.resize(shown);
 }
 
@@ -140,7 +160,7 @@ void FrameBuilder::add_cards(const FrameSources& from, bool all) {
 
 /// What the table says of how cards look, when it has changed; returns whether it has.
 bool FrameBuilder::refresh_appearances(const FrameSources& from) {
-  const std::uint64_t revision = from.setup.table.revision();
+  const std::uint64_t revision = from.setup.table.revision() + from.switches.revision();
   if (std::exchange(appearances_of_, revision) == revision) return false;
   appearances_.resize(from.traffic.cards().size());
   item_of_.resize(from.traffic.cards().size(), no_item);
@@ -169,6 +189,16 @@ void FrameBuilder::dim_previewed(const Hover& hover, const Table& table) {
   float& opacity = drawn_.items[item_of_[*table.slot(hover.previewed())]].opacity;
   opacity *= hover.options().zoomed == ZoomedLook::hidden ? 0 : 0.45f;
   dimmed_ = true;
+}
+
+/// Cards that are hidden keep their place in the order.
+void FrameBuilder::hide_hidden(const FrameSources& from) {
+  if (from.switches.empty()) return;
+  for (const FrameOrder::Entry& entry : order_.cards()) {
+    if (!from.traffic.card(entry.slot).hidden) continue;
+    drawn_.items[item_of_[entry.slot]].opacity = 0;
+    dimmed_ = true;
+  }
 }
 
 /// The next item of the frame; what stood there before keeps nothing.

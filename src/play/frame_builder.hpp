@@ -12,6 +12,7 @@
 #include "play/hover.hpp"
 #include "play/panels.hpp"
 #include "play/referee.hpp"
+#include "play/switches.hpp"
 
 namespace apsidon::play_detail {
 
@@ -19,6 +20,7 @@ namespace apsidon::play_detail {
 struct FrameSources {
   const TableSetup& setup;
   const Panels& panels;
+  const Switches& switches;
   const Arrangement& arrangement;
   const Traffic& traffic;
   const Hand& hand;
@@ -90,18 +92,21 @@ class FrameBuilder {
   /// Revisions only grow, so their sum tells whether any has.
   [[nodiscard]] static std::uint64_t revision_of(const FrameSources& from) {
     return from.arrangement.revision() + from.traffic.revision() + from.hand.revision() +
-           from.hover.revision() + from.focus.revision() + from.referee.revision() + from.panels.revision();
+           from.hover.revision() + from.focus.revision() + from.referee.revision() + from.panels.revision() +
+           from.switches.revision();
   }
   [[nodiscard]] bool is_dirty(const FrameSources& from) const { return revision_of(from) != seen_.rooms; }
   [[nodiscard]] bool preview_grew(const FrameSources& from) const {
     return from.hover.previewed() && from.hover.preview_grew(seen_.own, from.traffic.now(), from.feel);
   }
+  void find_raised(const FrameSources& from);
   void add_outlines(const FrameSources& from);
   void add_panels(const FrameSources& from);
   void add_cards(const FrameSources& from, bool all);
   void add_copies(const FrameSources& from);
   void add_preview(const FrameSources& from);
   void dim_previewed(const Hover& hover, const Table& table);
+  void hide_hidden(const FrameSources& from);
   FrameItem& next_item();
   bool refresh_appearances(const FrameSources& from);
   bool refresh_clips(const FrameSources& from);
@@ -130,6 +135,7 @@ class FrameBuilder {
   bool reordered_ = false;
   std::vector<std::uint32_t> moved_ = {};
   std::vector<std::uint32_t> changed_items_ = {};     // scratch
+  std::vector<CardId> raised_ = {};                   // scratch
   std::size_t first_card_ = 0;                        // among the items
   std::size_t items_used_ = 0;                        // while the list is made
   bool dimmed_ = false;                               // an item is not as its card lies
@@ -137,7 +143,7 @@ class FrameBuilder {
   std::vector<std::uint32_t> item_of_ = {};           // by slot
   std::vector<Appearance> appearances_ = {};          // by slot
   std::vector<char> needs_redraw_ = {};               // by slot
-  std::uint64_t appearances_of_ = ~std::uint64_t{0};  // the revision of the table whose faces they are
+  std::uint64_t appearances_of_ = ~std::uint64_t{0};  // the revisions of table and switches that they show
   Marked marked_ = {};
 };
 

@@ -16,8 +16,12 @@ constexpr std::size_t card_block = 16;
 FrameBuilder::Appearance FrameBuilder::appearance_of(const FrameSources& from, std::size_t slot) {
   const Pose& pose = from.traffic.motion().pose(slot);
   const bool back = !geometry_detail::shows_its_face(pose.flip);
-  const Card& card = *from.setup.table.card(from.traffic.card(slot).id);
-  return {card.id, card.zone, back ? hidden_face : card.face, pose.brightness, back};
+  const Traffic::CardState& state = from.traffic.card(slot);
+  const Card& card = *from.setup.table.card(state.id);
+  // A card that was covered and hidden at once shows what it showed until it is edge-on.
+  const FaceId front = card.face == hidden_face && !card.face_up ? state.still_shows : card.face;
+  constexpr float dimmed = 0.6f;
+  return {card.id, card.zone, back ? hidden_face : front, pose.brightness * (state.off ? dimmed : 1), back};
 }
 
 /// A card may show its other side, or change its brightness, while it moves.

@@ -31,9 +31,19 @@ void FrameBuilder::add_marks(const FrameSources& from) {
       if (table.card(card)) mark_card(card).locked = true;
     }
   }
+  for (const CardId card : from.switches.cards_off()) {
+    if (table.card(card)) mark_card(card).off = true;
+  }
+  for (const ZoneId zone : from.switches.zones_off()) {
+    if (const Zone* off = table.zone(zone)) {
+      for (const CardId card : off->cards) mark_card(card).off = true;
+      if (const auto outline = outline_of(zone)) mark(*outline).off = true;
+    }
+  }
   if (table.card(from.hover.card())) mark_card(from.hover.card()).hovered = true;
   const Hit& focus = from.focus.on();
   if (focus.card && table.card(focus.card)) mark_card(focus.card).focus = true;
+  for (const CardId card : table.cards_of(from.focus.run())) mark_card(card).focus = true;
   if (!focus.card && focus.zone) {
     if (const auto outline = outline_of(focus.zone)) mark(*outline).focus = true;
   }

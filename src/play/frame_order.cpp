@@ -9,7 +9,8 @@
 namespace apsidon::play_detail {
 
 /// The key of every card, by slot; returns how many cards there are.
-std::size_t FrameOrder::give_orders(const Table& table, const Traffic& traffic, CardId raised) {
+std::size_t FrameOrder::give_orders(const Table& table, const Traffic& traffic,
+                                    std::span<const CardId> raised) {
   if (std::exchange(ranked_, table.revision()) != table.revision()) {
     by_rank_.clear();
     for (const Zone& zone : table.zones()) {
@@ -32,7 +33,7 @@ std::size_t FrameOrder::give_orders(const Table& table, const Traffic& traffic, 
         order = order_of(Layer::held, 0, state.departure);
       } else if (away && state.waits) {
         order = state.waits_at;
-      } else if (!away && state.id == raised) {
+      } else if (!away && std::find(raised.begin(), raised.end(), state.id) != raised.end()) {
         // It stands above its neighbours; no flight is ordered against it.
         order = order_of(Layer::raised, zone.id.value, index);
       } else {
@@ -50,7 +51,7 @@ std::size_t FrameOrder::give_orders(const Table& table, const Traffic& traffic, 
 }
 
 /// Most cards are where they were: the others are taken out, sorted, and merged in.
-void FrameOrder::update(const Table& table, const Traffic& traffic, CardId raised) {
+void FrameOrder::update(const Table& table, const Traffic& traffic, std::span<const CardId> raised) {
   const std::size_t count = give_orders(table, traffic, raised);
   std::swap(cards_, before_);
   cards_.clear();

@@ -1,32 +1,38 @@
 #pragma once
 // What opens and closes input. Not installed.
-#include <algorithm>
+#include <cstdint>
 #include <span>
 #include <string>
 #include <string_view>
-#include <vector>
+
+#include "apsidon/gesture/pointer.hpp"
+#include "play/reasons.hpp"
 
 namespace apsidon::play_detail {
 
-/// Invariant: open exactly while no reason holds it; a reason is held once, however often it is given.
+/// Invariant: open exactly while no reason holds it closed.
 class Gate {
  public:
   /// Returns whether the reason is a new one.
-  bool close(std::string_view reason) {
-    if (closed_for(reason)) return false;
-    reasons_.emplace_back(reason);
-    return true;
+  bool close(std::string_view reason) { return reasons_.give(reason); }
+  void open(std::string_view reason) { reasons_.release(reason); }
+  [[nodiscard]] bool is_open() const { return !reasons_.any(); }
+  [[nodiscard]] bool closed_for(std::string_view reason) const { return reasons_.has(reason); }
+  [[nodiscard]] std::span<const std::string> reasons() const { return reasons_.all(); }
+
+  /// Whether presses of this button are told even while it is closed.
+  [[nodiscard]] bool lets_through(PointerButton button) const { return (through_ & bit(button)) != 0; }
+  void let_through(PointerButton button, bool on) {
+    through_ = static_cast<std::uint8_t>(on ? through_ | bit(button) : through_ & ~bit(button));
   }
-  void open(std::string_view reason) { std::erase(reasons_, reason); }
-  [[nodiscard]] bool is_open() const { return reasons_.empty(); }
-  [[nodiscard]] bool closed_for(std::string_view reason) const {
-    return std::find(reasons_.begin(), reasons_.end(), reason) != reasons_.end();
-  }
-  /// In the order in which they were given.
-  [[nodiscard]] std::span<const std::string> reasons() const { return reasons_; }
 
  private:
-  std::vector<std::string> reasons_ = {};
+  static constexpr std::uint8_t bit(PointerButton button) {
+    return static_cast<std::uint8_t>(1u << static_cast<unsigned>(button));
+  }
+
+  Reasons reasons_ = {};
+  std::uint8_t through_ = 0;  // a bit for each button
 };
 
 }  // namespace apsidon::play_detail

@@ -15,4 +15,8 @@ void GateCalls::open(std::string_view reason) {
   (void)field_->call(ReasonInput{ReasonInput::What::open_gate, std::string(reason)});
 }
 
+void GateCalls::let_through(PointerButton button, bool on) {
+  (void)field_->call(LetThroughInput{.button = button, .on = on});
+}
+
 }  // namespace apsidon

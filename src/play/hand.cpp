@@ -52,7 +52,8 @@ HandRequest Hand::read(const Gesture& gesture, const Table& table) {
   select(gesture.pointer);
   const bool busy = carry_.drags();
   const bool mine = busy && carry_.by == gesture.pointer;
-  const Hit* on = pressed_on(gesture.pointer);
+  const Pressed* down = pressed(gesture.pointer);
+  const Hit* on = down ? &down->on : nullptr;
   const bool on_card = on && table.card(on->card);
   switch (gesture.kind) {
     case GestureKind::hover:
@@ -63,7 +64,7 @@ HandRequest Hand::read(const Gesture& gesture, const Table& table) {
       return HandRequest::press;
     case GestureKind::tap:
     case GestureKind::double_tap:
-      return !busy && on && (on->zone || on->panel) ? HandRequest::tap : HandRequest::none;
+      return !busy && on && (on->zone || on->panel || down->anywhere) ? HandRequest::tap : HandRequest::none;
     case GestureKind::long_press:
       return !busy && on_card ? HandRequest::long_press : HandRequest::none;
     case GestureKind::release:
@@ -83,17 +84,22 @@ HandRequest Hand::read(const Gesture& gesture, const Table& table) {
   return HandRequest::none;
 }
 
-void Hand::press(std::uint32_t pointer, const Hit& on) {
+void Hand::press(std::uint32_t pointer, const Hit& on, bool anywhere) {
   // Fingers get new numbers all the time: what is over is forgotten.
   std::erase_if(pressed_,
                 [&](const Pressed& p) { return p.pointer == pointer || !gestures_.expects(p.pointer); });
-  pressed_.push_back({pointer, on});
+  pressed_.push_back({pointer, on, anywhere});
+}
+
+const Hand::Pressed* Hand::pressed(std::uint32_t pointer) const {
+  const auto it =
+      std::find_if(pressed_.begin(), pressed_.end(), [&](const Pressed& p) { return p.pointer == pointer; });
+  return it == pressed_.end() ? nullptr : &*it;
 }
 
 const Hit* Hand::pressed_on(std::uint32_t pointer) const {
-  const auto it =
-      std::find_if(pressed_.begin(), pressed_.end(), [&](const Pressed& p) { return p.pointer == pointer; });
-  return it == pressed_.end() ? nullptr : &it->on;
+  const Pressed* down = pressed(pointer);
+  return down ? &down->on : nullptr;
 }
 
 void Hand::take(Carry as, const Run& run, const Table& table) {
@@ -101,50 +107,59 @@ void Hand::take(Carry as, const Run& run, const Table& table) {
   carry_ = std::move(as);
   carry_.run = run;
   carry_.home = table.card(run.first)->zone;
-  carry_.home_revision = table.zone(carry_.home)->revision;
   for (const CardId card : table.cards_of(run)) carry_.cards.push_back({card, *table.slot(card)});
   note_change();
 }
 
 void Hand::find_targets(const Table& table, const Rulebook& rules) {
   carry_.targets.clear();
-  for (const Zone& zone : table.zones()) {
-    if (judge_drop(table, rules, carry_.run, zone.id)) carry_.targets.push_back(zone.id);
+  // It may be that it would not be picked up any more: then nothing takes it.
+  const PickVerdict pick = judge_pick(table, rules, carry_.run.first);
+  if (pick.verdict && pick.run == carry_.run) {
+    for (const Zone& zone : table.zones()) {
+      if (judge_drop(table, rules, carry_.run, zone.id)) carry_.targets.push_back(zone.id);
+    }
   }
   note_change();
 }
 
-void Hand::begin_drag(Vec2 grip, float card_height) {
+void Hand::begin_drag(Vec2 grip, float turned, float card_height) {
   carry_.grip = options_.grip == Grip::keep ? grip : Vec2{};
-  if (carry_.kind == PointerKind::touch) carry_.grip.y -= options_.above_finger * card_height;
+  carry_.gripped = turned;
+  if (carry_.kind == PointerKind::touch) carry_.above = {0, -options_.above_finger * card_height};
   carry_.holds = options_.look == DragLook::card;
   note_change();
 }
 
 void Hand::move_to(Vec2 pointer, double time, const TableSetup& setup, const Arrangement& arrangement,
                    const Feel& feel) {
-  // A held card leans into its way, the more the faster it goes: fully at five widths in a tenth of a second.
+  // A held card leans into its way, the more the faster it goes.
   const double passed = time - carry_.time;
   const float speed = passed > 1e-4 ? (pointer.x - carry_.pointer.x) / static_cast<float>(passed) : 0;
-  const float whole = 50 * std::max(arrangement.card().width, 1.0f);
+  const float whole = feel.tilt_speed * std::max(arrangement.card().width, 1.0f);
   const float tilt = std::clamp(speed / whole, -1.0f, 1.0f) * feel.tilt_deg * std::numbers::pi_v<float> / 180;
   carry_.tilt = carry_.holds ? tilt : 0;
   carry_.pointer = pointer;
   carry_.time = time;
-  carry_.aimed = aim(pointer, arrangement);
+  find_aim(setup, arrangement);
+  note_change();
+}
+
+/// Where it would be let go now, at which index, and turned how.
+void Hand::find_aim(const TableSetup& setup, const Arrangement& arrangement) {
+  carry_.aimed = aim(carry_.pointer, arrangement);
   carry_.insert_at.reset();
   carry_.rotation = 0;
   if (carry_.wants(carry_.aimed)) {
     const ZoneRules& rules = setup.rules_of(carry_.aimed);
     const bool within = carry_.aimed == carry_.home;
     if (within ? rules.sorts : rules.inserts) {
-      carry_.insert_at = arrangement.insertion_index(setup, carry_.aimed, carry_.middle(pointer),
+      carry_.insert_at = arrangement.insertion_index(setup, carry_.aimed, carry_.middle(carry_.pointer),
                                                      arrangement.room_before(carry_.aimed), held_);
     }
     // Over a zone whose cards lie sideways, it lies as it would there.
     if (rules.lays_sideways) carry_.rotation = std::numbers::pi_v<float> / 2;
   }
-  note_change();
 }
 
 void Hand::aim_at(ZoneId zone) {
@@ -156,11 +171,11 @@ void Hand::aim_at(ZoneId zone) {
 /// the pointer are over most; else the zone under the pointer, to be told why not.
 ZoneId Hand::aim(Vec2 pointer, const Arrangement& arrangement) const {
   const Size card = arrangement.card();
-  const Rect goal = rect_around(carry_.middle(pointer), card);
+  const Rect goal = rect_around(carry_.middle(pointer, 0), card);  // however it lies: it would not flicker
   const float card_area = std::max(card.width * card.height, 1.0f);
   constexpr float pointer_weight = 0.5f;  // being under the pointer counts as half a card of overlap
-  constexpr float least = 0.1f;           // touching a neighbour with an edge is no aim
-  constexpr float stays = 0.1f;           // what it aims at stays until another is clearly more
+  const float least = options_.aim_overlap;
+  constexpr float stays = 0.1f;  // what it aims at stays until another is clearly more
   ZoneId best;
   float best_score = least;
   for (const ZoneId zone : carry_.targets) {
@@ -172,22 +187,29 @@ ZoneId Hand::aim(Vec2 pointer, const Arrangement& arrangement) const {
       best = zone;
     }
   }
-  return best ? best : arrangement.zone_at(pointer);
+  return best ? best : arrangement.zone_at(pointer, [](ZoneId) { return true; });
 }
 
-std::optional<Move> Hand::let_go(const Gesture& gesture, const TableSetup& setup,
-                                 const Arrangement& arrangement) const {
+Hand::Letting Hand::let_go(const Gesture& gesture, const TableSetup& setup,
+                           const Arrangement& arrangement) const {
   ZoneId to = carry_.aimed;
-  const ZoneId flicked = setup.handling_of(carry_.home).flick_to;
+  // A flick by its speed slides on; a release far enough to one side counts as one.
   const Vec2 slides_to = gesture.at + gesture.velocity * static_cast<float>(slides_on);
-  if (flicked && gesture.kind == GestureKind::flick && !arrangement.area(carry_.home).contains(slides_to)) {
+  const Vec2 gone = gesture.at - gesture.from;
+  const float far = options_.swipe * arrangement.card().width;
+  const bool fast = gesture.kind == GestureKind::flick;
+  const bool swipes = far > 0 && std::max(std::abs(gone.x), std::abs(gone.y)) >= far;
+  Letting letting{.flicked = fast || swipes};
+  const bool leaves = swipes || (fast && !arrangement.area(carry_.home).contains(slides_to));
+  const ZoneId flicked = setup.handling_of(carry_.home).flick_to.toward(fast ? gesture.velocity : gone);
+  if (leaves && flicked) {
     const bool aims = to && to != carry_.home && carry_.wants(to);
     if (!aims) to = flicked;
   }
   // Back to its own index is no move.
   const bool elsewhere = is_free(setup, to) || carry_.insert_at != setup.table.card(carry_.run.first)->index;
   const bool sorts = to && to == carry_.home && setup.rules_of(to).sorts && elsewhere;
-  if (!to || (to == carry_.home && !sorts)) return std::nullopt;
+  if (!to || (to == carry_.home && !sorts)) return letting;
   Move move = move_to(to);
   if (to == carry_.aimed) move.at = carry_.insert_at;
   if (is_free(setup, to)) {
@@ -196,7 +218,8 @@ std::optional<Move> Hand::let_go(const Gesture& gesture, const TableSetup& setup
                         .sideways = sorts ? card.sideways : setup.rules_of(to).lays_sideways};
     move.position = free_position(arrangement.input(setup, to), laid, carry_.middle(gesture.at));
   }
-  return move;
+  letting.move = move;
+  return letting;
 }
 
 Hand::Carry Hand::forget() {
@@ -221,14 +244,22 @@ void Hand::select(std::uint32_t pointer) {
   }
 }
 
-bool Hand::is_touched(const Table& table) const {
-  return table.zone(carry_.home)->revision != carry_.home_revision;
+bool Hand::is_torn(const Table& table) const {
+  const Card* first = table.card(carry_.run.first);
+  const auto now = table.cards_of(carry_.run);
+  return !first || first->zone != carry_.home ||
+         !std::equal(now.begin(), now.end(), carry_.cards.begin(), carry_.cards.end(),
+                     [](CardId is, const Taken& was) { return is == was.card; });
 }
 
-void Hand::aim_again(const Table& table, const Rulebook& rules, const Arrangement& arrangement) {
-  find_targets(table, rules);
-  carry_.aimed = aim(carry_.pointer, arrangement);
-  if (!carry_.wants(carry_.aimed)) carry_.insert_at.reset();
+void Hand::aim_again(const TableSetup& setup, const Rulebook& rules, const Arrangement& arrangement) {
+  find_targets(setup.table, rules);
+  // Keys aim at a zone, until it does not take the run any more.
+  if (carry_.drags()) {
+    find_aim(setup, arrangement);
+  } else if (!carry_.wants(carry_.aimed)) {
+    carry_.aimed = {};
+  }
   note_change();
 }
 
@@ -253,17 +284,19 @@ Vec2 Hand::from_first(const Run& run, const Table& table, const Arrangement& arr
   return arrangement.neutral(*table.slot(card)).centre - arrangement.neutral(*table.slot(run.first)).centre;
 }
 
-Pose Hand::goal(CardId card, const Table& table, const Arrangement& arrangement, const Feel& feel) const {
+Pose Hand::goal(const Carry& carry, CardId card, const Table& table, const Arrangement& arrangement,
+                const Feel& feel) const {
   Pose goal = arrangement.resting(*table.slot(card));
-  goal.centre = carry_.middle(carry_.pointer) + from_first(carry_.run, table, arrangement, card);
-  goal.rotation = carry_.rotation;
+  goal.centre = carry.middle(carry.pointer) + from_first(carry.run, table, arrangement, card);
+  goal.rotation = carry.rotation;
   goal.lift = feel.carry_lift;
+  goal.opacity *= options_.held_opacity;
   return goal;
 }
 
 Pose Hand::copy_pose(const Carry& carry, const Table& table, const Arrangement& arrangement, CardId card) {
   Pose pose = arrangement.resting(*table.slot(card));
-  pose.centre = carry.middle(carry.pointer) + from_first(carry.run, table, arrangement, card);
+  pose.centre = carry.middle(carry.pointer, 0) + from_first(carry.run, table, arrangement, card);
   pose.rotation = 0;
   return pose;
 }

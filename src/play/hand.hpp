@@ -1,5 +1,6 @@
 #pragma once
 // What pointers and keys carry. Not installed.
+#include <cmath>
 #include <cstdint>
 #include <optional>
 #include <span>
@@ -48,10 +49,11 @@ class Hand {
     PointerKind kind = PointerKind::mouse;
     Run run = {};  ///< no cards: nothing is carried
     ZoneId home = {};
-    std::uint64_t home_revision = 0;
     bool picked_up = false;  ///< by the player; otherwise a call sends it
     bool holds = false;      ///< the cards themselves follow the pointer
-    Vec2 grip = {};          ///< from the pointer to the middle of the first card
+    Vec2 grip = {};          ///< from the pointer to the middle of the first card, as that lay turned
+    float gripped = 0;       ///< radians: how it lay turned
+    Vec2 above = {};         ///< how far it is held above a finger
     Vec2 pointer = {};       ///< where it was last
     double time = 0;         ///< when it was there
     float tilt = 0;          ///< radians, by its speed
@@ -62,10 +64,21 @@ class Hand {
     std::vector<Taken> cards =
         {};  ///< as they were picked up: the game may tear the run apart, or take cards away
 
+    static Vec2 turned_by(Vec2 v, float radians) { return rotated(v, std::cos(radians), std::sin(radians)); }
     [[nodiscard]] bool empty() const { return run.count == 0; }
     [[nodiscard]] bool drags() const { return !empty() && mode == Mode::drag; }
     [[nodiscard]] bool wants(ZoneId zone) const;
-    [[nodiscard]] Vec2 middle(Vec2 at) const { return at + grip; }
+    /// The middle of the first card, lying turned so, while the pointer is here: the gripped point stays
+    /// under it.
+    [[nodiscard]] Vec2 middle(Vec2 at, float turned) const {
+      return at + turned_by(grip, turned - gripped) + above;
+    }
+    [[nodiscard]] Vec2 middle(Vec2 at) const { return middle(at, rotation); }
+    /// How its cards lean: about the gripped point.
+    [[nodiscard]] Offset lean() const {
+      const Vec2 held = turned_by(grip, rotation - gripped);
+      return {.move = turned_by(held, tilt) - held, .rotation = tilt};
+    }
   };
 
   Hand(const DragOptions& options, const GestureThresholds& thresholds)
@@ -97,7 +110,8 @@ class Hand {
 
   /// What a gesture asks for; the drag of its pointer, if it has one, is `carry()` from then on.
   [[nodiscard]] HandRequest read(const Gesture& gesture, const Table& table);
-  void press(std::uint32_t pointer, const Hit& on);
+  /// `anywhere`: a tap is told of even where nothing lies.
+  void press(std::uint32_t pointer, const Hit& on, bool anywhere = false);
   /// What this pointer went down on last; null when it has not.
   [[nodiscard]] const Hit* pressed_on(std::uint32_t pointer) const;
   void forget_presses() { pressed_.clear(); }
@@ -108,8 +122,8 @@ class Hand {
   void take(Carry as, const Run& run, const Table& table);
   /// Asks the rules which zones would take the run.
   void find_targets(const Table& table, const Rulebook& rules);
-  /// The drag begins: `grip` is from the pointer to the middle of the first card.
-  void begin_drag(Vec2 grip, float card_height);
+  /// The drag begins: `grip` is from the pointer to the middle of the first card, which lies turned.
+  void begin_drag(Vec2 grip, float turned, float card_height);
   /// The pointer has moved: the aim, the insertion and the tilt follow.
   void move_to(Vec2 pointer, double time, const TableSetup& setup, const Arrangement& arrangement,
                const Feel& feel);
@@ -117,9 +131,13 @@ class Hand {
   void aim_at(ZoneId zone);
   /// The pointer that carries by taps is here.
   void point_at(Vec2 at) { carry_.pointer = at; }
-  /// The move that a drag makes where it is let go; nothing when it goes back.
-  [[nodiscard]] std::optional<Move> let_go(const Gesture& gesture, const TableSetup& setup,
-                                           const Arrangement& arrangement) const;
+  /// The move that a drag makes where it is let go.
+  struct Letting {
+    std::optional<Move> move = {};  ///< nothing when it goes back
+    bool flicked = false;
+  };
+  [[nodiscard]] Letting let_go(const Gesture& gesture, const TableSetup& setup,
+                               const Arrangement& arrangement) const;
   /// The move of what is carried to a zone.
   [[nodiscard]] Move move_to(ZoneId zone) const {
     return {.run = carry_.run, .from = carry_.home, .to = zone};
@@ -130,10 +148,10 @@ class Hand {
   [[nodiscard]] std::vector<std::uint32_t> pointers() const;
   /// The drag of this pointer, if it has one, is `carry()` from now on.
   void select(std::uint32_t pointer);
-  /// Whether the zone from which the run came has changed: it may be no run any more, or be gone.
-  [[nodiscard]] bool is_touched(const Table& table) const;
-  /// After a change elsewhere: targets and aim are found again.
-  void aim_again(const Table& table, const Rulebook& rules, const Arrangement& arrangement);
+  /// Whether its cards do not lie together any more where they were picked up.
+  [[nodiscard]] bool is_torn(const Table& table) const;
+  /// After a change elsewhere: targets, aim and insertion are found again.
+  void aim_again(const TableSetup& setup, const Rulebook& rules, const Arrangement& arrangement);
   /// When a gesture comes by itself, or a tilt ends as the pointer rests; infinity when nothing does.
   [[nodiscard]] double due() const;
   /// Calls `with` for each run whose tilt has ended by this time.
@@ -152,7 +170,7 @@ class Hand {
 
   [[nodiscard]] Event event(EventKind kind, double time) const;
   /// Where a held card goes.
-  [[nodiscard]] Pose goal(CardId card, const Table& table, const Arrangement& arrangement,
+  [[nodiscard]] Pose goal(const Carry& carry, CardId card, const Table& table, const Arrangement& arrangement,
                           const Feel& feel) const;
   /// Where the translucent copy of a dragged card is.
   [[nodiscard]] static Pose copy_pose(const Carry& carry, const Table& table, const Arrangement& arrangement,
@@ -167,8 +185,11 @@ class Hand {
   struct Pressed {
     std::uint32_t pointer = 0;
     Hit on = {};
+    bool anywhere = false;
   };
+  [[nodiscard]] const Pressed* pressed(std::uint32_t pointer) const;
   [[nodiscard]] ZoneId aim(Vec2 pointer, const Arrangement& arrangement) const;
+  void find_aim(const TableSetup& setup, const Arrangement& arrangement);
   void note_change();
 
   DragOptions options_;

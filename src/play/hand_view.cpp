@@ -1,5 +1,6 @@
 #include "apsidon/play/hand_view.hpp"
 
+#include "apsidon/play/switches_view.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon {
@@ -27,23 +28,28 @@ ZoneId HandView::aimed_at() const {
 CardId HandView::hovered() const { return field_->hover.card(); }
 CardId HandView::previewed() const { return field_->hover.previewed(); }
 Hit HandView::focused() const { return field_->focus.on(); }
+Run HandView::focused_run() const { return field_->focus.run(); }
 
 std::string_view HandView::cursor() const {
-  if (!field_->gate.is_open()) return "wait";
+  const auto pointer = field_->hover.pointer();
+  const auto above = pointer ? field_->over(*pointer) : std::nullopt;
+  if (!field_->gate.is_open() && !(above && above->panel)) return "wait";
   const Hand::Carry& carry = field_->hand.carry();
   if (carry.drags()) {
     const bool home = !carry.aimed || carry.aimed == carry.home;
     return aimed_at() || home ? "grabbing" : "not-allowed";
   }
-  const auto pointer = field_->hover.pointer();
   if (!pointer) return "default";
   const Hit on = const_cast<Impl*>(field_)->hit(*pointer);
   if (on.panel) {
-    return field_->panels.all()[on.panel.value - 1].kind == PanelKind::button ? "pointer" : "default";
+    const bool button = field_->panels.all()[on.panel.value - 1].kind == PanelKind::button;
+    return button && !SwitchesView(*field_).is_off(on.panel) ? "pointer" : "default";
   }
   if (on.card && judge_pick(field_->table(), field_->referee.plain_rulebook(), on.card).verdict)
     return "grab";
-  return on.zone && field_->setup().handling_of(on.zone).tap != TapKind::none ? "pointer" : "default";
+  const bool taps = on.zone && field_->setup().handling_of(on.zone).tap != TapKind::none;
+  return taps && !field_->switches.is_off(on.zone) && !field_->switches.is_off(on.card) ? "pointer"
+                                                                                        : "default";
 }
 
 const DragOptions& HandView::drag_options() const { return field_->hand.options(); }

@@ -44,10 +44,10 @@ void HitView::update_index(const FrameBuilder& frames, const Traffic& traffic) {
   if (dirty_) {
     dirty_ = false;
     index_.clear();
-    // What is held takes no hits: it is of no kind.
+    // What takes no hits is of no kind.
     for (const FrameOrder::Entry& entry : cards) {
       const Traffic::CardState& state = traffic.card(entry.slot);
-      index_.add(shape_of(entry, frames, traffic), state.id.value, state.held ? 0 : 1);
+      index_.add(shape_of(entry, frames, traffic), state.id.value, state.takes_hits() ? 1 : 0);
     }
   } else if (many_moved(frames)) {
     for (std::size_t i = 0; i < cards.size(); i += block) {
@@ -73,7 +73,7 @@ CardId HitView::scan(Vec2 point, const FrameBuilder& frames, const Traffic& traf
     const Vec2 away = point - pose.centre;
     if (!(dot(away, away) <= hit_detail::reach_of(circle, pose.scale))) continue;
     const Traffic::CardState& state = traffic.card(s);
-    if (!state.held && contains(shape_of(cards[i], frames, traffic), point)) return state.id;
+    if (state.takes_hits() && contains(shape_of(cards[i], frames, traffic), point)) return state.id;
   }
   return {};
 }
@@ -83,6 +83,28 @@ CardId HitView::topmost_of_moved(Vec2 point, const FrameBuilder& frames, const T
   if ((dirty_ || many_moved(frames)) && ++scanned_ <= few_scans) return scan(point, frames, traffic);
   update_index(frames, traffic);
   return {index_.topmost(point).value_or(0)};
+}
+
+std::optional<Hit> HitView::over(Vec2 point, const TableSetup& setup, const Arrangement& arrangement,
+                                 const Switches& switches) {
+  const std::vector<Overlay>& overlays = setup.plans[arrangement.plan()].overlays;
+  const auto areas = arrangement.panel_areas();
+  for (std::size_t i = overlays.size(); i-- > 0;) {
+    const Overlay& overlay = overlays[i];
+    if (overlay.hits == OverlayHits::none || switches.is_hidden(overlay.panel)) continue;
+    if (!areas[overlay.panel.value - 1].contains(point)) {
+      if (overlay.hits == OverlayHits::all) return Hit{};
+      continue;
+    }
+    for (std::uint32_t p = 1; p <= areas.size(); ++p) {
+      const PanelId panel{p};
+      if (arrangement.overlay_of(panel) == overlay.panel && areas[p - 1].contains(point) &&
+          !switches.is_hidden(panel))
+        return Hit{.panel = panel};
+    }
+    return Hit{.panel = overlay.panel};
+  }
+  return std::nullopt;
 }
 
 CardId HitView::nearest(Vec2 point, float slop, const FrameBuilder& frames, const Traffic& traffic) {

@@ -28,6 +28,11 @@ class HitView {
   /// The card nearest to a finger, no farther than `slop` px.
   [[nodiscard]] CardId nearest(Vec2 point, float slop, const FrameBuilder& frames, const Traffic& traffic);
 
+  /// What an overlay takes of a press: a panel, or nothing where it only keeps the press from what lies
+  /// below. No answer where no overlay has a say.
+  [[nodiscard]] static std::optional<Hit> over(Vec2 point, const TableSetup& setup,
+                                               const Arrangement& arrangement, const Switches& switches);
+
  private:
   [[nodiscard]] CardId topmost_of_moved(Vec2 point, const FrameBuilder& frames, const Traffic& traffic);
   [[nodiscard]] bool many_moved(const FrameBuilder& frames) const;

@@ -1,11 +1,17 @@
 #include "play/hover.hpp"
 
 #include <algorithm>
+#include <numbers>
 #include <utility>
 
 namespace apsidon::play_detail {
 
-Offset risen(Size card) { return {.move = {0, -0.04f * card.height}, .scale = 0.03f, .lift = 0.2f}; }
+Offset risen(const HoverOptions& options, Size card) {
+  return {.move = {0, -options.rise * card.height},
+          .rotation = options.turn_deg * std::numbers::pi_v<float> / 180,
+          .scale = options.growth,
+          .lift = options.lift};
+}
 
 Spring rising_spring(const Feel& feel) {
   return feel.raise.spring.value_or(Spring{.period = std::max(2 * feel.raise.seconds, 0.001f), .damping = 1});
@@ -50,10 +56,13 @@ void Hover::follow_unseen(const PointerInput& input) {
 
 CardId Hover::topmost_neutral(Vec2 point, const HoverView& view) {
   const Arrangement& arrangement = view.arrangement;
-  if (std::exchange(indexed_, arrangement.neutral_revision()) != arrangement.neutral_revision()) {
+  // Revisions only grow, so their sum tells whether any has.
+  const std::uint64_t revision = arrangement.neutral_revision() + view.switches;
+  if (std::exchange(indexed_, revision) != revision) {
     neutral_hits_.clear();
     for (const Zone& zone : view.setup.table.zones()) {
       for (const CardId card : zone.cards) {
+        if (view.traffic.card(*view.setup.table.slot(card)).hidden) continue;
         neutral_hits_.add({.pose = arrangement.neutral(*view.setup.table.slot(card)),
                            .size = arrangement.card(),
                            .corner_radius = view.corner_radius * arrangement.card().width,
@@ -69,13 +78,17 @@ CardId Hover::topmost_neutral(Vec2 point, const HoverView& view) {
 CardId Hover::wanted(const HoverView& view) {
   if (!here_ || !view.may_hover) return {};
   const float m = options_.margin;
+  const auto slot = view.setup.table.slot(card_);
+  const bool may_stay = slot && !view.traffic.card(*slot).off;
   for (const Vec2 away : {Vec2{0, 0}, Vec2{m, 0}, Vec2{-m, 0}, Vec2{0, m}, Vec2{0, -m}}) {
-    if (card_ && topmost_neutral(at_ + away, view) == card_) return card_;
+    if (may_stay && topmost_neutral(at_ + away, view) == card_) return card_;
   }
   const Table& table = view.setup.table;
   const CardId over = topmost_neutral(at_, view);
   const Card* card = table.card(over);
-  if (!card || view.traffic.card(*table.slot(over)).locked) return {};
+  if (!card) return {};
+  const Traffic::CardState& state = view.traffic.card(*table.slot(over));
+  if (state.locked || state.off) return {};
   const ZoneHandling& handling = view.setup.handling_of(card->zone);
   return handling.hover != HoverKind::none || handling.zoom ? over : CardId{};
 }

@@ -22,7 +22,7 @@ struct HoverChange {
 };
 
 /// How far a card rises that is hovered or picked up in place, and how it goes there.
-[[nodiscard]] Offset risen(Size card);
+[[nodiscard]] Offset risen(const HoverOptions& options, Size card);
 [[nodiscard]] Spring rising_spring(const Feel& feel);
 
 /// What hovering looks at, and when.
@@ -30,9 +30,10 @@ struct HoverView {
   const TableSetup& setup;
   const Arrangement& arrangement;
   const Traffic& traffic;
-  float corner_radius;  ///< of a card, share of its width
-  double time;          ///< of the inputs
-  bool may_hover;       ///< the hand is empty and the gate is open
+  float corner_radius;     ///< of a card, share of its width
+  double time;             ///< of the inputs
+  bool may_hover;          ///< the hand is empty, the gate is open, and no overlay is in between
+  std::uint64_t switches;  ///< their revision
 };
 
 /// Decided on neutral poses, which do not change because of what is hovered.

@@ -1,6 +1,7 @@
 // What the rooms are asked with, and what happens after a change.
 #include "play/impl.hpp"
 
+#include <algorithm>
 #include <numbers>
 
 namespace apsidon::play_detail {
@@ -31,6 +32,7 @@ Impl::Impl(TableSetup given, const PlayfieldOptions& options)
       referee(checked(std::move(given)), options.most_undos),
       arrangement(setup(), window_of(options)),
       panels(setup().panels),
+      switches(setup().panels),
       hand(options.drag, options.thresholds),
       hover(options.hover) {
   Sender by;
@@ -59,7 +61,8 @@ HoverView Impl::hover_view() const {
           .traffic = traffic,
           .corner_radius = client.corner_radius,
           .time = now(),
-          .may_hover = hand.empty() && gate.is_open()};
+          .may_hover = hand.empty() && gate.is_open() && !(hover.pointer() && over(*hover.pointer())),
+          .switches = switches.revision()};
 }
 
 FocusView Impl::focus_view() const {
@@ -68,12 +71,15 @@ FocusView Impl::focus_view() const {
           .arrangement = arrangement,
           .referee = referee,
           .carry = hand.carry(),
+          .switches = switches,
+          .only_overlays = only_overlays(),
           .time = now()};
 }
 
 LayoutRequest Impl::layout_request() const {
   return {.raised = hover.raised(setup()),
           .insertions = hand.insertions(),
+          .guests = referee.guests(),
           .held = hand.held(),
           .flip_axis = feel().flip_axis_deg * std::numbers::pi_v<float> / 180};
 }
@@ -81,6 +87,7 @@ LayoutRequest Impl::layout_request() const {
 FrameSources Impl::frame_sources() const {
   return {.setup = setup(),
           .panels = panels,
+          .switches = switches,
           .arrangement = arrangement,
           .traffic = traffic,
           .hand = hand,
@@ -99,16 +106,32 @@ const Frame& Impl::frame() {
   return frames.frame();
 }
 
+std::optional<Hit> Impl::over(Vec2 point) const {
+  return HitView::over(point, setup(), arrangement, switches);
+}
+
+/// Whether nothing below the overlays can be reached.
+bool Impl::only_overlays() const {
+  if (!gate.is_open()) return true;
+  const auto& overlays = setup().plans[arrangement.plan()].overlays;
+  return std::any_of(overlays.begin(), overlays.end(), [&](const Overlay& overlay) {
+    return overlay.hits == OverlayHits::all && !switches.is_hidden(overlay.panel);
+  });
+}
+
 Hit Impl::hit(Vec2 point) {
+  if (const auto above = over(point)) return *above;
   (void)frame();
   if (const CardId card = hits.topmost(point, frames, traffic))
     return {.card = card, .zone = table().card(card)->zone};
-  const ZoneId zone = arrangement.zone_at(point);
-  return {.zone = zone, .panel = zone ? PanelId{} : arrangement.panel_at(point)};
+  const auto shows = [&](auto what) { return !switches.is_hidden(what); };
+  const ZoneId zone = arrangement.zone_at(point, shows);
+  return {.zone = zone, .panel = zone ? PanelId{} : arrangement.panel_at(point, shows)};
 }
 
 void Impl::follow(std::span<const Shift> shifts, Change change, Sender& by) {
   traffic.follow(shifts, arrangement.rests(), change, by, feel());
+  if (!arrangement.guest_shifts().empty()) traffic.follow_guests(arrangement.guest_shifts(), change, feel());
 }
 
 void Impl::make_room(Sender& by) {
@@ -130,30 +153,80 @@ void Impl::after_change(Sender& by) {
   referee.give_cells();
   traffic.begin_change();
   traffic.keep_slots(table().slot_count());
-  recheck_carries(by);
+  referee.find_guests();
+  cancel_torn(by);
   supersede_torn();
   lay_out_changed(by);
+  if (!switches.empty()) follow_switches();
+  aim_carries_again();
+  hold_again();
   referee.look_at_goals(now(), events);
   referee.forget_closed();
   if (hover.card() && !table().card(hover.card())) apply(hover.set({}, hover_view(), events), by);
   if (hover.previewed() && !table().card(hover.previewed())) hover.preview_card({}, hover_view(), events);
   if (hover.pointer()) apply(hover.consider(hover_view(), events), by);
   if (focus.any()) keep_focus();
+  aim_keys();
 }
 
-/// A change of the zone from which a run came ends its carry; others find their targets again.
-void Impl::recheck_carries(Sender& by) {
+/// Runs whose cards no longer lie together where they were picked up are put back.
+void Impl::cancel_torn(Sender& by) {
   const auto pointers = hand.pointers();
   for (const std::uint32_t pointer : pointers) {
     hand.select(pointer);
-    if (hand.empty() || hand.carry().by != pointer) continue;
-    if (hand.is_touched(table())) {
-      cancel_carry(hand.carry().pointer, by);
-    } else {
-      hand.aim_again(table(), referee.rulebook(), arrangement);
-    }
+    if (hand.empty() || hand.carry().by != pointer || !hand.is_torn(table())) continue;
+    cancel_carry(hand.carry().pointer, CancelCause::by_game, by);
   }
   hand.select(pointers.front());
+}
+
+/// What is carried finds its targets and its aim again, where it is.
+void Impl::aim_carries_again() {
+  if (hand.empty()) return;
+  const auto pointers = hand.pointers();
+  for (const std::uint32_t pointer : pointers) {
+    hand.select(pointer);
+    if (!hand.empty() && hand.carry().by == pointer) hand.aim_again(setup(), referee.rulebook(), arrangement);
+  }
+  hand.select(pointers.front());
+  Sender by_feel;
+  make_room(by_feel);
+}
+
+/// The cards of a run may lie otherwise to each other now, and follow the pointer so.
+void Impl::hold_again() {
+  hand.each([&](const Hand::Carry& carry) {
+    if (!carry.holds) return;
+    for (const CardId card : table().cards_of(carry.run)) {
+      const Pose goal = hand.goal(carry, card, table(), arrangement, feel());
+      if (traffic.motion().goal(slot(card)) != goal) traffic.travel(slot(card), goal, feel().carry);
+    }
+  });
+}
+
+/// What is switched off or hidden shows so, wherever it lies by now.
+void Impl::follow_switches() {
+  for (const Zone& zone : table().zones()) {
+    const bool zone_off = switches.is_off(zone.id);
+    const bool zone_hidden = switches.is_hidden(zone.id);
+    for (const CardId card : zone.cards) {
+      traffic.show(slot(card), zone_off || switches.is_off(card), zone_hidden || switches.is_hidden(card));
+    }
+  }
+}
+
+/// What the keys carry aims at where the focus is.
+void Impl::aim_keys() {
+  if (hand.empty() || hand.carry().mode != Hand::Carry::Mode::keys) return;
+  hand.aim_at(focus.on().zone != hand.carry().home ? focus.on().zone : ZoneId{});
+}
+
+/// All that was asked of rules is asked anew.
+void Impl::ask_again() {
+  aim_carries_again();
+  referee.ask_again(now(), events);
+  if (focus.any()) keep_focus();
+  aim_keys();
 }
 
 /// Proposals whose run is no longer whole, or whose cards lie elsewhere, end.
@@ -168,7 +241,9 @@ void Impl::supersede_torn() {
 void Impl::apply(const HoverChange& change, Sender& by) {
   if (!change.changed) return;
   if (change.sinks) traffic.lean(*change.sinks, {}, rising_spring(feel()));
-  if (change.rises) traffic.lean(*change.rises, risen(arrangement.card()), rising_spring(feel()));
+  if (change.rises) {
+    traffic.lean(*change.rises, risen(hover.options(), arrangement.card()), rising_spring(feel()));
+  }
   make_room(by);
 }
 

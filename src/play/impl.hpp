@@ -24,6 +24,7 @@
 #include "play/performances.hpp"
 #include "play/referee.hpp"
 #include "play/schedule.hpp"
+#include "play/switches.hpp"
 #include "play/traffic.hpp"
 
 namespace apsidon::play_detail {
@@ -61,6 +62,8 @@ struct Impl {
   [[nodiscard]] FocusView focus_view() const;
   [[nodiscard]] LayoutRequest layout_request() const;
   [[nodiscard]] FrameSources frame_sources() const;
+  [[nodiscard]] std::optional<Hit> over(Vec2 point) const;
+  [[nodiscard]] bool only_overlays() const;
   const Frame& frame();
   [[nodiscard]] Hit hit(Vec2 point);
 
@@ -88,6 +91,7 @@ struct Impl {
   Outcome call(Input input);
   Outcome call(const Script& script);
   bool passes(Input& input);
+  [[nodiscard]] bool fits(const Input& input) const;
   Outcome take(Input input);
   void bring_foretold(double time);
   void record_answers();
@@ -98,7 +102,12 @@ struct Impl {
   void lay_out_changed(Sender& by);
   void after_change(Sender& by);
   void after_change();
-  void recheck_carries(Sender& by);
+  void cancel_torn(Sender& by);
+  void aim_carries_again();
+  void hold_again();
+  void follow_switches();
+  void aim_keys();
+  void ask_again();
   void supersede_torn();
   void apply(const HoverChange& change, Sender& by);
   void consider_hover();
@@ -119,18 +128,23 @@ struct Impl {
   bool handle(const Gesture& gesture);
   bool press(const Gesture& gesture);
   [[nodiscard]] bool presses(const PointerInput& input);
+  [[nodiscard]] bool reaches(const PointerInput& input);
+  [[nodiscard]] bool reaches(const KeyInput& input) const;
   [[nodiscard]] Hit pressed_by(Vec2 at, PointerKind kind, CardId hovered);
   bool tap(const Gesture& gesture);
   void act_on_tap(TapKind kind, const Hit& on, const Gesture& gesture);
   bool key(const KeyInput& input);
+  bool press_key(const KeyInput& input);
+  void send_top(double time);
   bool act_on_focus(TapKind other, double time);
   void set_focus(const Hit& what) { focus.set(what, focus_view(), events); }
   void keep_focus() { focus.keep(focus_view(), events); }
   void close_gate(std::string_view reason);
   void open_gate(std::string_view reason);
   void follow_comparing();
-  void let_go_of_all();
+  void let_go_of_all(CancelCause cause);
   void blur();
+  void turn(const SwitchInput& input);
 
   // From a pick-up to its end (impl_carry.cpp).
   void pick_up(CardId card, const Gesture& gesture, Hand::Carry as);
@@ -139,17 +153,17 @@ struct Impl {
   void let_go(const Gesture& gesture);
   void put_back(const Event& event, Sender& by);
   void forget_carry(Sender& by);
-  void cancel_carry(Vec2 at, Sender& by);
-  void cancel_all();
+  void cancel_carry(Vec2 at, CancelCause cause, Sender& by);
+  void cancel_all(CancelCause cause);
 
   // Moves and what belongs to them (impl_moves.cpp).
   Verdict make(const Move& move, double time);
   void put_back_before(const Move& move);
   Verdict refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2 at, double time);
-  Verdict propose(const Move& move, bool by_hand, Vec2 at, double time);
+  Verdict propose(const Move& move, bool by_hand, const Release& release, double time);
   void let_copies_fly(Vec2 at);
   void lock(const Proposal& proposal);
-  void show_waiting(const Proposal& proposal, Change change);
+  void end_made();
   std::vector<CardId> unlock(std::uint64_t proposal);
   void send_home(const Move& move, std::span<const CardId> cards);
   void finish_proposed(const Move& move, double time);
@@ -164,6 +178,10 @@ struct Impl {
   // What the game changes itself (impl_edits.cpp).
   Outcome edit(const Edit& edit);
   SyncReport sync(std::span<const WantedZone> wanted);
+  void show_on(std::span<const WantedZone> wanted);
+  void set_behaviour(ZoneId zone, const ZoneBehaviour& options);
+  void set_plans(std::vector<Plan> plans);
+  void arrange_anew();
   void scroll_to(ZoneId zone, float offset);
 
   // Performances (impl_performances.cpp).
@@ -185,6 +203,7 @@ struct Impl {
   Referee referee;  // the table comes before all that looks at it
   Arrangement arrangement;
   Panels panels;
+  Switches switches;
   Hand hand;
   Hover hover;
   Focus focus = {};

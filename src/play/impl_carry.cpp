@@ -13,6 +13,9 @@ void Impl::pick_up(CardId id, const Gesture& gesture, Hand::Carry as) {
     if (hand.has(card))
       pick.verdict = {.reason = Reason::in_hand, .card = card, .zone = table().card(id)->zone};
   }
+  // It shows as if it could be picked up, but lies where it goes to already.
+  const bool hides = pick.verdict.reason == Reason::not_top || pick.verdict.reason == Reason::face_down;
+  if (hides && traffic.card(slot(id)).departure > 0) pick.verdict.reason = Reason::in_flight;
   if (!pick.verdict)
     return (void)refuse_pick(pick.verdict, id, table().card(id)->zone, gesture.at, gesture.time);
   set_hovered({});
@@ -24,7 +27,7 @@ void Impl::pick_up(CardId id, const Gesture& gesture, Hand::Carry as) {
   if (hand.carry().mode != Hand::Carry::Mode::drag) {
     // Picked up by a tap or a key it stays where it is, and rises.
     for (const CardId card : table().cards_of(pick.run)) {
-      traffic.lean(slot(card), risen(arrangement.card()), rising_spring(feel()));
+      traffic.lean(slot(card), risen(hover.options(), arrangement.card()), rising_spring(feel()));
     }
   }
   events.tell(hand.event(EventKind::picked_up, gesture.time));
@@ -34,12 +37,13 @@ void Impl::start_drag(const Gesture& gesture) {
   const CardId id = hand.pressed_on(gesture.pointer)->card;
   Sender by_feel;
   // What a tap or key has picked up goes back.
-  if (!hand.empty() && !hand.carry().drags()) cancel_carry(gesture.at, by_feel);
+  if (!hand.empty() && !hand.carry().drags()) cancel_carry(gesture.at, CancelCause::put_back, by_feel);
   // The grip is where the card is now, on its way or raised.
-  const Vec2 grip = traffic.motion().pose(slot(id)).centre - gesture.from;
+  const Pose live = traffic.motion().pose(slot(id));
+  const Vec2 grip = live.centre - gesture.from;
   pick_up(id, gesture, {.by = gesture.pointer, .kind = gesture.pointer_kind});
   if (hand.empty() || hand.carry().by != gesture.pointer) return;  // refused
-  hand.begin_drag(grip, arrangement.card().height);
+  hand.begin_drag(grip, live.rotation, arrangement.card().height);
   if (hand.carry().holds) {
     for (const CardId card : table().cards_of(hand.carry().run)) traffic.hold(slot(card));
   }
@@ -53,17 +57,25 @@ void Impl::carry_to(Vec2 pointer, double time) {
   const Hand::Carry& carry = hand.carry();
   if (!carry.holds) return;
   for (const CardId card : table().cards_of(carry.run)) {
-    traffic.travel(slot(card), hand.goal(card, table(), arrangement, feel()), feel().carry);
-    if (feel().tilt_deg > 0) traffic.lean(slot(card), {.rotation = carry.tilt}, feel().tilt);
+    traffic.travel(slot(card), hand.goal(carry, card, table(), arrangement, feel()), feel().carry);
+    if (feel().tilt_deg > 0) traffic.lean(slot(card), carry.lean(), feel().tilt);
   }
 }
 
 void Impl::let_go(const Gesture& gesture) {
-  if (const auto move = hand.let_go(gesture, setup(), arrangement)) {
-    return (void)propose(*move, true, gesture.at, gesture.time);
+  const Hand::Letting letting = hand.let_go(gesture, setup(), arrangement);
+  const Release release{.at = gesture.at, .velocity = gesture.velocity, .flicked = letting.flicked};
+  if (letting.move) {
+    (void)propose(*letting.move, true, release, gesture.time);
+  } else {
+    Event event = hand.event(EventKind::cancelled, gesture.time);
+    event.cause = CancelCause::nowhere;
+    release.tell(event);
+    Sender by_feel;
+    put_back(event, by_feel);
   }
-  Sender by_feel;
-  put_back(hand.event(EventKind::cancelled, gesture.time), by_feel);
+  // The pointer rests where it let go: what lies there is hovered.
+  if (gesture.pointer_kind != PointerKind::touch) consider_hover();
 }
 
 /// Ends a carry that moved nothing: the cards go home, each by itself, for the game may have torn the run
@@ -91,16 +103,17 @@ void Impl::forget_carry(Sender& by) {
   make_room(by);
 }
 
-void Impl::cancel_carry(Vec2 at, Sender& by) {
+void Impl::cancel_carry(Vec2 at, CancelCause cause, Sender& by) {
   if (hand.empty()) return;
   Event event = hand.event(EventKind::cancelled, now());
   event.at = at;
+  event.cause = cause;
   put_back(event, by);
 }
 
-void Impl::cancel_all() {
+void Impl::cancel_all(CancelCause cause) {
   Sender by_feel;
-  while (!hand.empty()) cancel_carry(hand.carry().pointer, by_feel);
+  while (!hand.empty()) cancel_carry(hand.carry().pointer, cause, by_feel);
 }
 
 }  // namespace apsidon::play_detail

@@ -1,5 +1,6 @@
 // What the game changes by itself.
 #include <algorithm>
+#include <utility>
 
 #include "apsidon/geometry/limits.hpp"
 #include "play/impl.hpp"
@@ -60,28 +61,76 @@ Outcome Impl::edit(const Edit& e) {
   if (e.kind == EditKind::mark_move) return referee.mark_move(), Outcome{.used = true};
   const Card* first = table().card(e.run.first);
   const ZoneId from = e.kind == EditKind::move && first ? first->zone : ZoneId{};
+  if (e.kind == EditKind::conceal && table().zone(e.zone)) {
+    for (const CardId card : table().zone(e.zone)->cards) {
+      const Card& now = *table().card(card);
+      if (now.face_up) traffic.show_on(slot(card), now.face);
+    }
+  }
   const Verdict verdict = referee.edit([&](Table& table) { return change(table, e); });
   Outcome outcome{.used = verdict.allowed(), .verdict = verdict};
   if (!verdict) return outcome;
-  const bool other_cards = e.kind == EditKind::create || e.kind == EditKind::remove;
+  // What came before cannot be undone any more: cards were not there, or this client does not know their
+  // faces.
+  const bool no_way_back =
+      e.kind == EditKind::create || e.kind == EditKind::remove || e.kind == EditKind::conceal;
   if (e.kind == EditKind::create) outcome.id = table().last_id().value;
   if (e.kind == EditKind::remove) traffic.clear_retired(table());
   after_change();
-  if (other_cards) referee.forget_history();  // what came before cannot be undone any more
+  if (no_way_back) referee.forget_history();
   if (from && from != e.zone && table().zone(from)->cards.empty()) {
     events.tell({.kind = EventKind::emptied, .time = now(), .from = from});
   }
   return outcome;
 }
 
+/// Cards that are to be covered and hidden at once show their faces on until they are edge-on.
+void Impl::show_on(std::span<const WantedZone> wanted) {
+  for (const WantedZone& zone : wanted) {
+    for (const WantedCard& card : zone.cards) {
+      const auto id = table().find_card_by_key(card.key);
+      if (!id || card.face != hidden_face || card.face_up != false) continue;
+      const Card& now = *table().card(*id);
+      if (now.face_up && now.face != hidden_face) traffic.show_on(slot(*id), now.face);
+    }
+  }
+}
+
 SyncReport Impl::sync(std::span<const WantedZone> wanted) {
   const std::uint64_t before = table().revision();
+  show_on(wanted);
   SyncReport report = referee.edit([&](Table& table) { return table.sync(wanted); });
   if (!report.verdict || table().revision() == before) return report;
   if (!report.retired.empty()) traffic.clear_retired(table());
+  end_made();
   after_change();
   referee.forget_history();  // what the game's own truth has replaced cannot come back
   return report;
+}
+
+/// Zones lie in another way, or elsewhere: everything glides there.
+void Impl::arrange_anew() {
+  traffic.begin_change();
+  referee.give_cells();
+  Sender by_feel;
+  follow(arrangement.arrange_anew(setup(), layout_request()), Change::plan, by_feel);
+  after_change();
+}
+
+void Impl::set_behaviour(ZoneId zone, const ZoneBehaviour& options) {
+  const bool lies_otherwise = options.layout != setup().layout_of(zone);
+  referee.set_behaviour(zone, options);
+  if (lies_otherwise) {
+    arrange_anew();
+  } else {
+    after_change();
+  }
+  ask_again();
+}
+
+void Impl::set_plans(std::vector<Plan> plans) {
+  referee.set_plans(std::move(plans));
+  arrange_anew();
 }
 
 void Impl::scroll_to(ZoneId zone, float offset) {

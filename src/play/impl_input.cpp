@@ -4,7 +4,7 @@
 namespace apsidon::play_detail {
 
 bool Impl::pointer(const PointerInput& input) {
-  if (!gate.is_open()) {
+  if (!gate.is_open() && !reaches(input)) {
     // What goes down while the gate is closed does nothing when it opens.
     if (input.phase == PointerPhase::up || input.phase == PointerPhase::down)
       hand.gestures().forget(input.pointer);
@@ -21,7 +21,10 @@ bool Impl::pointer(const PointerInput& input) {
 bool Impl::handle(const Gesture& gesture) {
   hover.follow(gesture);
   if (hover.ends_preview(gesture)) hover.preview_card({}, hover_view(), events);
-  switch (hand.read(gesture, table())) {
+  const HandRequest asks = hand.read(gesture, table());
+  // Through a closed gate only presses come.
+  if (!gate.is_open() && asks != HandRequest::press && asks != HandRequest::tap) return false;
+  switch (asks) {
     case HandRequest::none:
       return false;
     case HandRequest::hover:
@@ -64,19 +67,35 @@ bool Impl::handle(const Gesture& gesture) {
       return true;
     case HandRequest::cancel: {
       Sender by_feel;
-      cancel_carry(gesture.at, by_feel);
+      cancel_carry(gesture.at, CancelCause::pointer_lost, by_feel);
       return true;
     }
   }
   return false;
 }
 
+/// Whether a pointer is taken while the gate is closed: it goes down on an overlay, or with a button that the
+/// game lets through, or has done so.
+bool Impl::reaches(const PointerInput& input) {
+  if (input.phase != PointerPhase::down) return hand.gestures().expects(input.pointer);
+  const auto above = over(input.at);
+  return (above && above->panel) || gate.lets_through(input.button);
+}
+bool Impl::reaches(const KeyInput& input) const {
+  return gate.is_open() || (input.key != Key::undo && input.key != Key::redo);
+}
+
 /// A press goes to the card that the pointer hovers, else to the topmost that takes hits, else for fingers to
 /// the nearest within slop.
 Hit Impl::pressed_by(Vec2 at, PointerKind kind, CardId hovered) {
   const Hit on = hit(at);
-  if (table().card(hovered)) return {.card = hovered, .zone = table().card(hovered)->zone};
-  if (on.card || kind != PointerKind::touch) return on;
+  if (gate.is_open() && table().card(hovered)) return {.card = hovered, .zone = table().card(hovered)->zone};
+  if (on.card || on.panel || kind != PointerKind::touch) return on;
+  // Within the outline of an empty zone a finger means that.
+  const bool empty = on.zone && table().zone(on.zone)->cards.empty();
+  if (empty && contains({.pose = arrangement.outline(setup(), on.zone), .size = arrangement.card()}, at))
+    return on;
+  if (over(at)) return on;
   const CardId near = hits.nearest(at, hand.gestures().thresholds().touch_slop, frames, traffic);
   return near ? Hit{.card = near, .zone = table().card(near)->zone} : on;
 }
@@ -84,13 +103,13 @@ Hit Impl::pressed_by(Vec2 at, PointerKind kind, CardId hovered) {
 /// Whether it would press anything now.
 bool Impl::presses(const PointerInput& input) {
   const Hit on = pressed_by(input.at, input.kind, {});
-  return on.zone || on.panel;
+  return on.zone || on.panel || gate.lets_through(input.button);
 }
 
 bool Impl::press(const Gesture& gesture) {
   const Hit on = pressed_by(gesture.at, gesture.pointer_kind, hover.takes_press(gesture));
-  hand.press(gesture.pointer, on);
-  if (on.zone && setup().handling_of(on.zone).double_tap != TapKind::none) {
+  hand.press(gesture.pointer, on, gate.lets_through(gesture.button));
+  if (gate.is_open() && on.zone && setup().handling_of(on.zone).double_tap != TapKind::none) {
     hand.gestures().want_double_tap(gesture.pointer);
   }
   return on.zone || on.panel;
@@ -101,6 +120,9 @@ bool Impl::tap(const Gesture& gesture) {
   Hit on = pressed;
   if (!table().card(on.card)) on.card = {};
   const bool twice = gesture.kind == GestureKind::double_tap;
+  const bool off =
+      on.panel && (switches.is_off(on.panel) || switches.is_off(arrangement.overlay_of(on.panel)));
+  if (off) return true;  // the press is taken, and nothing comes of it
   events.tell({.kind = twice ? EventKind::double_tapped : EventKind::tapped,
                .time = gesture.time,
                .card = on.card,
@@ -111,18 +133,18 @@ bool Impl::tap(const Gesture& gesture) {
                .button = gesture.button});
   // A tap that waited for a second one may come when its card lies elsewhere: then it does nothing more.
   const bool gone = pressed.card && (!on.card || table().card(on.card)->zone != on.zone);
-  if (gesture.button != PointerButton::primary || !on.zone || gone) return true;
+  if (gesture.button != PointerButton::primary || !on.zone || gone || !gate.is_open()) return true;
   if (!hand.empty()) {
     // Something is picked up: it goes here, if it may; the same card again puts it back.
     hand.point_at(gesture.at);
     const bool same_zone = hand.carry().home == on.zone;
     if (!same_zone) {
-      (void)propose(hand.move_to(on.zone), true, gesture.at, gesture.time);
+      (void)propose(hand.move_to(on.zone), true, {.at = gesture.at}, gesture.time);
       return true;
     }
     const bool same_card = on.card == hand.carry().run.first;
     Sender by_feel;
-    cancel_carry(gesture.at, by_feel);
+    cancel_carry(gesture.at, CancelCause::put_back, by_feel);
     if (same_card) return true;
   }
   const ZoneHandling& handling = setup().handling_of(on.zone);
@@ -142,6 +164,13 @@ void Impl::act_on_tap(TapKind kind, const Hit& on, const Gesture& gesture) {
 }
 
 bool Impl::key(const KeyInput& input) {
+  focus.defer();
+  const bool used = press_key(input);
+  focus.tell(focus_view(), events);
+  return used;
+}
+
+bool Impl::press_key(const KeyInput& input) {
   Sender by_feel;
   switch (focus.read(input, focus_view(), events)) {
     case KeyRequest::unused:
@@ -151,14 +180,14 @@ bool Impl::key(const KeyInput& input) {
       return focus.any();
     case KeyRequest::put_back: {
       const CardId card = hand.carry().run.first;
-      if (hand.carry().mode != Hand::Carry::Mode::keys) return cancel_all(), true;
-      cancel_carry(focus.at(), by_feel);
+      if (hand.carry().mode != Hand::Carry::Mode::keys) return cancel_all(CancelCause::put_back), true;
+      cancel_carry(focus.at(), CancelCause::put_back, by_feel);
       if (const Card* back = table().card(card)) set_focus({.card = card, .zone = back->zone});
       return true;
     }
     case KeyRequest::drop: {
       const CardId card = hand.carry().run.first;
-      (void)propose(hand.move_to(hand.carry().aimed), true, focus.at(), input.time);
+      (void)propose(hand.move_to(hand.carry().aimed), true, {.at = focus.at()}, input.time);
       if (const Card* moved = table().card(card)) set_focus({.card = card, .zone = moved->zone});
       keep_focus();
       return true;
@@ -180,8 +209,28 @@ bool Impl::key(const KeyInput& input) {
       keep_focus();
       return done;
     }
+    case KeyRequest::send:
+      (void)send_best(focus.on().card, input.time);
+      keep_focus();
+      return true;
+    case KeyRequest::send_top:
+      send_top(input.time);
+      return true;
   }
   return false;
+}
+
+/// The top card of the first zone that the table names goes to where it goes by itself; where none does, the
+/// last that was tried says why not.
+void Impl::send_top(double time) {
+  CardId refused;
+  for (const ZoneId zone : setup().send_top_of) {
+    const auto top = table().top(zone);
+    if (!top) continue;
+    if (best_move(table(), referee.rulebook(), *top).verdict) return (void)send_best(*top, time);
+    refused = *top;
+  }
+  if (refused) (void)send_best(refused, time);
 }
 
 /// What a tap does; `other`: what a double tap does, where that is something.
@@ -207,13 +256,13 @@ bool Impl::act_on_focus(TapKind other, double time) {
   // The nearest zone that takes it comes first; where there is none the focus stays on what is held.
   keep_focus();
   if (!focus.any()) set_focus(on);
-  hand.aim_at(focus.on().zone != hand.carry().home ? focus.on().zone : ZoneId{});
+  aim_keys();
   return true;
 }
 
 void Impl::close_gate(std::string_view reason) {
   if (!gate.close(reason)) return;
-  let_go_of_all();
+  let_go_of_all(CancelCause::gate_closed);
   set_hovered({});
 }
 
@@ -233,17 +282,28 @@ void Impl::follow_comparing() {
   }
 }
 
-void Impl::let_go_of_all() {
-  cancel_all();
+void Impl::let_go_of_all(CancelCause cause) {
+  cancel_all(cause);
   inbox.release_all();
   hand.gestures().forget_all();
   hand.forget_presses();
 }
 
 void Impl::blur() {
-  let_go_of_all();
+  let_go_of_all(CancelCause::blurred);
   hover.leave();
   set_hovered({});
+}
+
+/// A thing is switched off or hidden, or no more; of what is not there nothing changes.
+void Impl::turn(const SwitchInput& input) {
+  const bool there =
+      table().card(input.of.card) || table().zone(input.of.zone) || panels.panel(input.of.panel);
+  if (!there || !switches.turn(input)) return;
+  referee.switch_off(switches.cards_off(), switches.zones_off());
+  follow_switches();
+  ask_again();
+  consider_hover();
 }
 
 }  // namespace apsidon::play_detail

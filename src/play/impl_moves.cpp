@@ -12,7 +12,7 @@ Verdict Impl::make(const Move& move, double time) {
     const Verdict verdict = judge_move(table(), referee.rulebook(), move);
     const ZoneId stock = move.kind == MoveKind::draw ? move.from : move.to;
     if (!verdict) return refuse_pick(verdict, table().top(stock).value_or(CardId{}), stock, {}, time);
-    return propose(move, false, arrangement.outline(setup(), stock).centre, time);
+    return propose(move, false, {.at = arrangement.outline(setup(), stock).centre}, time);
   }
   const PickVerdict pick = referee.judge_pick(move.run.first);
   const Card* card = table().card(move.run.first);
@@ -24,14 +24,14 @@ Verdict Impl::make(const Move& move, double time) {
                .count = pick.run.count,
                .from = card->zone,
                .at = at});
-  return propose(move, false, at, time);
+  return propose(move, false, {.at = at}, time);
 }
 
 /// What is in the hand of the cards of a move goes back before.
 void Impl::put_back_before(const Move& move) {
   const std::vector<CardId> cards = referee.cards_of(move);
   if (std::none_of(cards.begin(), cards.end(), [&](CardId card) { return hand.has(card); })) return;
-  cancel_all();
+  cancel_all(CancelCause::by_game);
 }
 
 Verdict Impl::refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2 at, double time) {
@@ -63,16 +63,16 @@ Verdict Impl::send_best(CardId id, double time) {
 
 /// A move is proposed, answered, and made if it may be. `by_hand`: it is of what is in the hand, which is let
 /// go.
-Verdict Impl::propose(const Move& move, bool by_hand, Vec2 at, double time) {
+Verdict Impl::propose(const Move& move, bool by_hand, const Release& release, double time) {
   const Proposal proposal{.id = ids.next_proposal(), .move = move};
   Event refused = referee.event_of(EventKind::refused, proposal, time);
-  refused.at = at;
+  release.tell(refused);
   Sender by_feel;
-  const Ruling ruling = referee.propose(proposal, at, time, events);
+  const Ruling ruling = referee.propose(proposal, release, time, events);
   if (ruling.waits) {
     if (by_hand) forget_carry(by_feel);
     lock(proposal);
-    recheck_carries(by_feel);  // what waits may not be exchanged
+    aim_carries_again();  // what waits may not be exchanged
     return {};
   }
   if (!ruling.verdict) {
@@ -86,7 +86,7 @@ Verdict Impl::propose(const Move& move, bool by_hand, Vec2 at, double time) {
     return ruling.verdict;
   }
   if (by_hand) {
-    let_copies_fly(at);
+    let_copies_fly(release.at);
     forget_carry(by_feel);
   }
   finish_proposed(move, time);
@@ -99,42 +99,19 @@ void Impl::let_copies_fly(Vec2 at) {
   if (!carry.drags() || carry.holds) return;
   for (const CardId card : table().cards_of(carry.run)) {
     Pose pose = arrangement.resting(slot(card));
-    pose.centre = carry.middle(at) + Hand::from_first(carry.run, table(), arrangement, card);
+    pose.centre = carry.middle(at, 0) + Hand::from_first(carry.run, table(), arrangement, card);
     traffic.put_in_flight(slot(card), pose);
   }
 }
 
 /// The cards of a proposal that waits stay as they are until it is answered; those of a run show at the
-/// target.
+/// target, beside what waits there already.
 void Impl::lock(const Proposal& proposal) {
-  if (proposal.move.kind != MoveKind::run) return;
-  for (const CardId card : table().cards_of(proposal.move.run)) traffic.lock(slot(card));
-  show_waiting(proposal, Change::table);
-}
-
-/// Sends the cards of a proposal that waits to where they would lie; in a new window they are there at once.
-void Impl::show_waiting(const Proposal& proposal, Change change) {
-  const Move& move = proposal.move;
-  if (move.kind != MoveKind::run) return;
-  std::vector<LaidCard> laid;
-  const auto run = table().cards_of(move.run);
-  for (const CardId id : run) {
-    const Card& card = *table().card(id);
-    laid.push_back(
-        {.face_up = card.face_up, .sideways = card.sideways, .at = move.position.value_or(card.at)});
+  if (proposal.move.kind == MoveKind::run) {
+    for (const CardId card : table().cards_of(proposal.move.run)) traffic.lock(slot(card));
   }
-  const std::vector<Pose> poses = arrangement.poses_on_top(setup(), move.to, laid);
-  for (std::size_t i = 0; i < run.size(); ++i) {
-    Pose goal = arrangement.resting(slot(run[i]));
-    goal.centre = poses[i].centre;
-    goal.rotation = poses[i].rotation;
-    goal.scale = poses[i].scale;
-    if (change == Change::window) {
-      traffic.put(slot(run[i]), goal);
-    } else {
-      traffic.fly(slot(run[i]), goal, feel().move, false);
-    }
-  }
+  Sender by_feel;
+  make_room(by_feel);
 }
 
 /// A proposal waits no more.
@@ -144,6 +121,14 @@ std::vector<CardId> Impl::unlock(std::uint64_t proposal) {
     if (const auto s = table().slot(card)) traffic.unlock(*s);
   }
   return cards;
+}
+
+/// What waits and has been made by the game itself, as it was proposed, has its answer by that.
+void Impl::end_made() {
+  while (const auto made = referee.came_true()) {
+    referee.tell_made(*made, now(), events);
+    (void)unlock(made->id);
+  }
 }
 
 /// The cards of a move that was not made go back from where they were shown.
@@ -193,8 +178,9 @@ Verdict Impl::answer(std::uint64_t id, const Verdict& verdict) {
     return applied;
   }
   send_home(proposal.move, cards);
+  aim_carries_again();
   Sender by_feel;
-  recheck_carries(by_feel);
+  make_room(by_feel);  // what waits beside it closes up
   if (!verdict && !cards.empty()) shake(proposal.move.kind == MoveKind::run ? cards.front() : cards.back());
   return applied;
 }
@@ -212,7 +198,7 @@ Verdict Impl::flip_by_hand(CardId card, double time) {
 }
 
 Verdict Impl::go_back(bool redo) {
-  cancel_all();
+  cancel_all(CancelCause::by_game);
   const bool compared = referee.comparing();
   const Verdict verdict = referee.go_back(redo, traffic.now());
   if (!verdict) return verdict;

@@ -8,7 +8,7 @@ namespace apsidon::play_detail {
 PerformanceId Impl::perform(const Script& script) {
   const PerformanceId id = ids.next_performance();
   performances.add(id, traffic.add_clock(), script, feel());
-  if (performances.needs_empty_hand(id)) cancel_all();
+  if (performances.needs_empty_hand(id)) cancel_all(CancelCause::by_game);
   events.tell({.kind = EventKind::began, .time = now(), .performance = id});
   begin_steps(id);
   end_steps(id);

@@ -6,23 +6,22 @@
 namespace apsidon::play_detail {
 
 void Impl::resize(const PlanWindow& window) {
-  cancel_all();
+  cancel_all(CancelCause::resized);
   hover.preview_card({}, hover_view(), events);
   arrangement.resize(setup(), usable(window));
   lay_out_window();
   consider_hover();
 }
 
-/// What rests is at its new place at once, and so are the cards that wait at a target.
+/// What rests is at its new place at once, and so is what waits at a target.
 void Impl::lay_out_window() {
   Sender by_feel;
   follow(arrangement.lay_out(setup(), Change::window, layout_request()), Change::window, by_feel);
-  for (const Proposal& proposal : referee.waiting()) show_waiting(proposal, Change::window);
 }
 
 /// What is carried or waits for an answer does not outlast the table that it is of.
 void Impl::end_what_is_pending(const Referee* next) {
-  cancel_all();
+  cancel_all(CancelCause::by_game);
   const std::vector<Proposal> waiting(referee.waiting().begin(), referee.waiting().end());
   for (const Proposal& proposal : waiting) {
     if (!next || !next->find(proposal.id)) referee.supersede(proposal, now(), events);

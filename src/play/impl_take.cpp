@@ -2,6 +2,7 @@
 #include <cmath>
 #include <utility>
 
+#include "apsidon/geometry/error.hpp"
 #include "play/admit.hpp"
 #include "play/impl.hpp"
 
@@ -16,7 +17,7 @@ struct Taker {
   static Outcome with(const Verdict& verdict) { return {.used = verdict.allowed(), .verdict = verdict}; }
 
   Outcome operator()(const PointerInput& i) const { return used(field.pointer(i)); }
-  Outcome operator()(const KeyInput& i) const { return used(field.gate.is_open() && field.key(i)); }
+  Outcome operator()(const KeyInput& i) const { return used(field.reaches(i) && field.key(i)); }
   Outcome operator()(const BlurInput&) const { return field.blur(), used(); }
   Outcome operator()(const ResizeInput& i) const {
     field.resize({.size = i.window, .insets = i.insets, .pixel_ratio = i.pixel_ratio});
@@ -56,8 +57,10 @@ struct Taker {
     if (i.what == What::stop) field.stop(i.performance);
     if (i.what == What::speed && field.performances.running(i.performance))
       field.traffic.set_clock_speed(field.performances.clock_of(i.performance), i.speed);
-    if (i.what == What::shake) field.shake(i.card);
-    if (i.what == What::pulse) field.start_effect(i.card, field.feel().pulse, EffectKind::pulse, 0);
+    if (i.what == What::shake)
+      field.start_effect(i.card, i.effect.value_or(field.feel().shake), EffectKind::swing, 0);
+    if (i.what == What::pulse)
+      field.start_effect(i.card, i.effect.value_or(field.feel().pulse), EffectKind::pulse, 0);
     return used();
   }
   Outcome operator()(const ClockInput& i) const {
@@ -90,10 +93,30 @@ struct Taker {
       case What::reset:
         schedule.reset_countdown(i.countdown, i.number);
         break;
+      case What::hold:
+        schedule.hold_countdown(i.countdown, i.reason, own);
+        break;
+      case What::release:
+        schedule.release_countdown(i.countdown, i.reason, own);
+        break;
+      case What::remove:
+        schedule.remove_countdown(i.countdown);
+        break;
     }
     return used();
   }
-  Outcome operator()(const PanelInput& i) const { return field.panels.show(i.panel, i.text, i.fill), used(); }
+  Outcome operator()(const PanelInput& i) const {
+    return field.panels.show(i.panel, i.text, i.fill, i.tone), used();
+  }
+  Outcome operator()(const LetThroughInput& i) const {
+    return field.gate.let_through(i.button, i.on), used();
+  }
+  Outcome operator()(const SwitchInput& i) const { return field.turn(i), used(); }
+  Outcome operator()(const AskAgainInput&) const { return field.ask_again(), used(); }
+  Outcome operator()(const BehaviourInput& i) const {
+    return field.set_behaviour(i.zone, i.behaviour), used();
+  }
+  Outcome operator()(const PlansInput& i) const { return field.set_plans(i.plans), used(); }
   Outcome operator()(const ScrollInput& i) const { return field.scroll_to(i.zone, i.offset), used(); }
   Outcome operator()(const FeelInput& i) const { return field.client.feel = i.feel, used(); }
   Outcome operator()(const DragOptionsInput& i) const { return field.hand.set_options(i.options), used(); }
@@ -122,15 +145,16 @@ bool Impl::would_use(const Input& input) {
   if (const auto* i = std::get_if<PointerInput>(&input)) {
     const bool ends =
         i->phase == PointerPhase::up || i->phase == PointerPhase::cancel || i->phase == PointerPhase::leave;
-    if (i->phase == PointerPhase::down && gate.is_open() && presses(*i)) inbox.claim(i->pointer);
-    const bool use = gate.is_open() && inbox.claims(i->pointer);
+    const bool may = gate.is_open() || reaches(*i);
+    if (i->phase == PointerPhase::down && may && presses(*i)) inbox.claim(i->pointer);
+    const bool use = inbox.claims(i->pointer);
     if (ends) inbox.release(i->pointer);
     return use;
   }
   if (const auto* i = std::get_if<KeyInput>(&input)) {
-    if (!gate.is_open()) return false;
+    if (!reaches(*i)) return false;
     // What keys before it will have done is not known yet.
-    if (inbox.has_key()) return true;
+    if (gate.is_open() && inbox.has_key()) return true;
     if (i->key == Key::undo || i->key == Key::redo)
       return i->key == Key::undo ? referee.can_undo() : referee.can_redo();
     Focus tried = focus;
@@ -143,7 +167,7 @@ bool Impl::would_use(const Input& input) {
 
 /// A call of the game acts now, after all that is due now.
 Outcome Impl::call(Input input) {
-  if (!passes(input)) return {.verdict = {.reason = Reason::unknown_index}};
+  if (!passes(input)) return {.verdict = {.reason = Reason::out_of_range}};
   do_due();
   const std::string_view name = name_of(input);
   Outcome outcome = take(std::move(input));
@@ -169,8 +193,23 @@ bool Impl::passes(Input& input) {
   return false;
 }
 
+/// Whether what an input would have the table be is possible with the table as it is.
+bool Impl::fits(const Input& input) const {
+  try {
+    if (const auto* zone = std::get_if<BehaviourInput>(&input)) check(zone->behaviour, zone->zone, setup());
+    if (const auto* plans = std::get_if<PlansInput>(&input)) check(plans->plans, setup());
+  } catch (const Error&) {
+    return false;
+  }
+  return true;
+}
+
 /// What is taken late counts, and is recorded, as of now.
 Outcome Impl::take(Input input) {
+  if (!fits(input)) {
+    client.note({.kind = NoticeKind::out_of_range, .time = now(), .input = name_of(input)});
+    return {.verdict = {.reason = Reason::out_of_range}};
+  }
   std::visit([&](auto& i) { i.time = now(); }, input);
   ++client.inputs;
   if (client.recorder) client.recorder(input);

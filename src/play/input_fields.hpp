@@ -33,7 +33,7 @@ inline constexpr Words<PointerPhase, 5> phases{{{"move", PointerPhase::move},
                                                 {"leave", PointerPhase::leave}}};
 inline constexpr Words<PointerKind, 3> pointer_kinds{
     {{"mouse", PointerKind::mouse}, {"touch", PointerKind::touch}, {"pen", PointerKind::pen}}};
-inline constexpr Words<Key, 11> key_words{{{"left", Key::left},
+inline constexpr Words<Key, 13> key_words{{{"left", Key::left},
                                            {"right", Key::right},
                                            {"up", Key::up},
                                            {"down", Key::down},
@@ -43,7 +43,9 @@ inline constexpr Words<Key, 11> key_words{{{"left", Key::left},
                                            {"second", Key::second},
                                            {"cancel", Key::cancel},
                                            {"undo", Key::undo},
-                                           {"redo", Key::redo}}};
+                                           {"redo", Key::redo},
+                                           {"send", Key::send},
+                                           {"send-top", Key::send_top}}};
 inline constexpr Words<ReasonInput::What, 4> reason_words{{{"close_gate", ReasonInput::What::close_gate},
                                                            {"open_gate", ReasonInput::What::open_gate},
                                                            {"hold", ReasonInput::What::hold},
@@ -83,13 +85,22 @@ inline constexpr Words<PerformanceInput::What, 5> performance_words{
      {"speed", PerformanceInput::What::speed},
      {"shake", PerformanceInput::What::shake},
      {"pulse", PerformanceInput::What::pulse}}};
-inline constexpr Words<ClockInput::What, 7> clock_words{{{"speed", ClockInput::What::speed},
-                                                         {"start-timer", ClockInput::What::start_timer},
-                                                         {"stop-timer", ClockInput::What::stop_timer},
-                                                         {"add-countdown", ClockInput::What::add},
-                                                         {"start-countdown", ClockInput::What::start},
-                                                         {"extend-countdown", ClockInput::What::extend},
-                                                         {"reset-countdown", ClockInput::What::reset}}};
+inline constexpr Words<ClockInput::What, 10> clock_words{{{"speed", ClockInput::What::speed},
+                                                          {"start-timer", ClockInput::What::start_timer},
+                                                          {"stop-timer", ClockInput::What::stop_timer},
+                                                          {"add-countdown", ClockInput::What::add},
+                                                          {"start-countdown", ClockInput::What::start},
+                                                          {"extend-countdown", ClockInput::What::extend},
+                                                          {"reset-countdown", ClockInput::What::reset},
+                                                          {"hold-countdown", ClockInput::What::hold},
+                                                          {"release-countdown", ClockInput::What::release},
+                                                          {"stop-countdown", ClockInput::What::remove}}};
+inline constexpr Words<PanelTone, 3> tone_words{
+    {{"neutral", PanelTone::neutral}, {"good", PanelTone::good}, {"bad", PanelTone::bad}}};
+inline constexpr Words<SwitchInput::What, 4> switch_words{{{"off", SwitchInput::What::off},
+                                                           {"on", SwitchInput::What::on},
+                                                           {"hide", SwitchInput::What::hide},
+                                                           {"show", SwitchInput::What::show}}};
 
 template <class V>
 void fields(Verdict& x, V& v) {
@@ -103,6 +114,8 @@ void fields(Verdict& x, V& v) {
   v("alternative", x.alternative, -1);
   v("others", x.others, 0);
   v("key", x.key);
+  v("rule", x.rule);
+  v.arguments("arguments", x.arguments);
 }
 
 template <class V>
@@ -260,6 +273,7 @@ void fields(PerformanceInput& i, V& v) {
   v.tag("performance", i.what, performance_words);
   v("id", i.performance);
   v("card", i.card);
+  v.effect("effect", i.effect);
   v.number("speed", i.speed, 1.0, 0, most_speed);
 }
 
@@ -271,6 +285,7 @@ void fields(ClockInput& i, V& v) {
   } else {
     v.seconds("number", i.number, -most_clock_seconds, most_clock_seconds);
   }
+  v("reason", i.reason);
   v("at_first_move", i.at_first_move, false);
   v("timer", i.timer);
   v("countdown", i.countdown);
@@ -281,6 +296,38 @@ void fields(PanelInput& i, V& v) {
   v.tag("panel", i.panel);
   v("text", i.text);
   v.cut("fill", i.fill, 1.0f, 0, 1);
+  v("tone", i.tone, tone_words, PanelTone::neutral);
+}
+
+template <class V>
+void fields(LetThroughInput& i, V& v) {
+  v.tag("let_through", i.on);
+  v.button("button", i.button);
+}
+
+template <class V>
+void fields(SwitchInput& i, V& v) {
+  v.tag("switch", i.what, switch_words);
+  v("card", i.of.card);
+  v("zone", i.of.zone);
+  v("panel", i.of.panel);
+  v("reason", i.reason);
+}
+
+template <class V>
+void fields(AskAgainInput&, V& v) {
+  v.tag("ask_again");
+}
+
+template <class V>
+void fields(BehaviourInput& i, V& v) {
+  v.tag("behaviour", i.zone);
+  v.zone("as", i.zone, i.behaviour);
+}
+
+template <class V>
+void fields(PlansInput& i, V& v) {
+  v.plans("plans", i.plans);
 }
 
 template <class V>

@@ -13,11 +13,11 @@ PerformanceId PerformancesCalls::perform(const Script& script) {
   return {static_cast<std::uint32_t>(field_->call(script).id)};
 }
 PerformanceId PerformancesCalls::deal() { return perform(apsidon::deal()); }
-void PerformancesCalls::shake(CardId card) {
-  (void)field_->call(PerformanceInput{.what = PerformanceInput::What::shake, .card = card});
+void PerformancesCalls::shake(CardId card, const std::optional<CardEffect>& effect) {
+  (void)field_->call(PerformanceInput{.what = PerformanceInput::What::shake, .card = card, .effect = effect});
 }
-void PerformancesCalls::pulse(CardId card) {
-  (void)field_->call(PerformanceInput{.what = PerformanceInput::What::pulse, .card = card});
+void PerformancesCalls::pulse(CardId card, const std::optional<CardEffect>& effect) {
+  (void)field_->call(PerformanceInput{.what = PerformanceInput::What::pulse, .card = card, .effect = effect});
 }
 void PerformancesCalls::skip(PerformanceId id) {
   (void)field_->call(PerformanceInput{.what = PerformanceInput::What::skip, .performance = id});

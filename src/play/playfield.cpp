@@ -10,6 +10,7 @@
 #include "apsidon/play/moves_view.hpp"
 #include "apsidon/play/performances_view.hpp"
 #include "apsidon/play/rules_view.hpp"
+#include "apsidon/play/switches_view.hpp"
 #include "apsidon/play/time_view.hpp"
 #include "apsidon/play/where_view.hpp"
 #include "play/impl.hpp"
@@ -85,6 +86,7 @@ WhereCalls Playfield::where() { return WhereCalls(*impl_); }
 HandView Playfield::hand() const { return HandView(*impl_); }
 HandCalls Playfield::hand() { return HandCalls(*impl_); }
 RulesView Playfield::rules() const { return RulesView(*impl_); }
+RulesCalls Playfield::rules() { return RulesCalls(*impl_); }
 MovesView Playfield::moves() const { return MovesView(*impl_); }
 MovesCalls Playfield::moves() { return MovesCalls(*impl_); }
 EditsCalls Playfield::edits() { return EditsCalls(*impl_); }
@@ -92,6 +94,8 @@ TimeView Playfield::time() const { return TimeView(*impl_); }
 TimeCalls Playfield::time() { return TimeCalls(*impl_); }
 GateView Playfield::gate() const { return GateView(*impl_); }
 GateCalls Playfield::gate() { return GateCalls(*impl_); }
+SwitchesView Playfield::switches() const { return SwitchesView(*impl_); }
+SwitchesCalls Playfield::switches() { return SwitchesCalls(*impl_); }
 PerformancesView Playfield::performances() const { return PerformancesView(*impl_); }
 PerformancesCalls Playfield::performances() { return PerformancesCalls(*impl_); }
 

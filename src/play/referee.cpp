@@ -11,6 +11,7 @@ namespace apsidon::play_detail {
 Referee::Referee(TableSetup setup, std::size_t most_undos)
     : setup_(std::move(setup)),
       neighbours_(setup_.links),
+      waited_(setup_.waits, LinkWay::first_to_second),
       history_(most_undos),
       celled_(setup_.table.zones().size(), ~std::uint64_t{0}) {
   give_cells();
@@ -31,6 +32,9 @@ void Referee::give_cells() {
 Rulebook Referee::plain_rulebook() const {
   Rulebook rules = setup_.rulebook();
   rules.neighbours = &neighbours_;
+  rules.waited = &waited_;
+  rules.cards_off = cards_off_;
+  rules.zones_off = zones_off_;
   rules.locked = locked_;
   return rules;
 }
@@ -73,9 +77,15 @@ Event Referee::event_of(EventKind kind, const Proposal& p, double time) const {
           .proposal = p.id};
 }
 
-Ruling Referee::propose(const Proposal& p, Vec2 at, double time, EventQueue& events) {
-  Event event = event_of(EventKind::proposed, p, time);
+void Release::tell(Event& event) const {
   event.at = at;
+  event.velocity = velocity;
+  event.flicked = flicked;
+}
+
+Ruling Referee::propose(const Proposal& p, const Release& release, double time, EventQueue& events) {
+  Event event = event_of(EventKind::proposed, p, time);
+  release.tell(event);
   events.tell(std::move(event));
   Ruling ruling{.verdict = judge_move(setup_.table, rulebook(), p.move)};
   if (ruling.verdict) {
@@ -89,7 +99,7 @@ Ruling Referee::propose(const Proposal& p, Vec2 at, double time, EventQueue& eve
     if (!*answer) ruling.verdict = *answer;
   }
   if (!ruling.verdict) return ruling;
-  ruling.verdict = apply(p, at, time, events);
+  ruling.verdict = apply(p, release, time, events);
   return ruling;
 }
 
@@ -102,7 +112,75 @@ const Proposal* Referee::find(std::uint64_t id) const {
 void Referee::note_waiting() {
   locked_.clear();
   for (const auto& cards : waiting_cards_) locked_.insert(locked_.end(), cards.begin(), cards.end());
+  find_guests();
   ++revision_;
+}
+
+void Referee::find_guests() {
+  guests_.clear();
+  const Table& table = setup_.table;
+  for (const Proposal& proposal : waiting_) {
+    const Move& move = proposal.move;
+    const auto cards = table.cards_of(move.run);
+    if (move.kind != MoveKind::run || cards.empty()) continue;
+    const bool within = move.from == move.to;
+    std::size_t before = Guest::on_top;
+    if (move.at) {
+      // Counted without the run itself, where that lies in the zone.
+      const std::size_t first = within ? table.card(move.run.first)->index : 0;
+      before = within && *move.at >= first ? *move.at + move.run.count : *move.at;
+    }
+    for (const CardId id : cards) {
+      const Card& card = *table.card(id);
+      const bool sideways = within ? card.sideways : setup_.rules_of(move.to).lays_sideways;
+      guests_.push_back(
+          {.zone = move.to,
+           .card = id,
+           .slot = static_cast<std::uint32_t>(*table.slot(id)),
+           .laid = {.face_up = card.face_up, .sideways = sideways, .at = move.position.value_or(card.at)},
+           .before = before});
+    }
+  }
+}
+
+std::optional<Proposal> Referee::came_true() const {
+  for (std::size_t i = 0; i < waiting_.size(); ++i) {
+    const Move& move = waiting_[i].move;
+    const auto& cards = waiting_cards_[i];
+    const auto lies = [&](CardId id) {
+      const Card* card = setup_.table.card(id);
+      return card && card->zone == move.to;
+    };
+    if (move.from != move.to && !cards.empty() && std::all_of(cards.begin(), cards.end(), lies))
+      return waiting_[i];
+  }
+  return std::nullopt;
+}
+
+void Referee::tell_made(const Proposal& p, double time, EventQueue& events) const {
+  constexpr std::array<EventKind, 3> kinds{EventKind::dropped, EventKind::drawn, EventKind::recycled};
+  Event event = event_of(kinds[static_cast<std::size_t>(p.move.kind)], p, time);
+  const auto& cards = waiting_cards_[static_cast<std::size_t>(find(p.id) - waiting_.data())];
+  event.count = cards.size();
+  event.card = p.move.kind == MoveKind::run ? cards.front() : cards.back();
+  events.tell(std::move(event));
+  if (setup_.table.zone(p.move.from)->cards.empty())
+    events.tell({.kind = EventKind::emptied, .time = time, .from = p.move.from});
+}
+
+void Referee::set_behaviour(ZoneId zone, ZoneBehaviour options) {
+  setup_.set_behaviour(zone, std::move(options));
+  celled_[zone.value - 1] = ~std::uint64_t{0};  // it may keep cells now
+}
+
+void Referee::switch_off(std::span<const CardId> cards, std::span<const ZoneId> zones) {
+  cards_off_.assign(cards.begin(), cards.end());
+  zones_off_.assign(zones.begin(), zones.end());
+}
+
+void Referee::ask_again(double time, EventQueue& events) {
+  looked_at_ = ~std::uint64_t{0};
+  look_whether_stuck(time, events);
 }
 
 std::vector<CardId> Referee::end_waiting(std::uint64_t id) {
@@ -144,7 +222,7 @@ void Referee::supersede(const Proposal& p, double time, EventQueue& events) cons
 }
 
 /// Makes a move: whole, or not at all.
-Verdict Referee::apply(const Proposal& p, Vec2 at, double time, EventQueue& events) {
+Verdict Referee::apply(const Proposal& p, const Release& release, double time, EventQueue& events) {
   const Verdict verdict = judge_move(setup_.table, rulebook(), p.move);
   if (!verdict) return verdict;
   history_.note(setup_.table, true);  // what the game did before belongs to the move before
@@ -154,7 +232,7 @@ Verdict Referee::apply(const Proposal& p, Vec2 at, double time, EventQueue& even
     Event event = event_of(step, time);
     event.proposal = p.id;
     const bool is_move = step.kind != MoveStep::Kind::exchanged;
-    if (is_move) event.at = at;
+    if (is_move) release.tell(event);
     if (is_move) event.verdict = verdict;
     events.tell(std::move(event));
   }

@@ -12,9 +12,19 @@
 #include "apsidon/play/setup.hpp"
 #include "apsidon/rules/move.hpp"
 #include "play/event_queue.hpp"
+#include "play/shift.hpp"
 #include "play/trail.hpp"
 
 namespace apsidon::play_detail {
+
+/// How a move was let go from the hand; of one that was not, where it was made.
+struct Release {
+  Vec2 at = {};
+  Vec2 velocity = {};    ///< px per second
+  bool flicked = false;  ///< by its speed, or so far to one side that it counts as that
+
+  void tell(Event& event) const;
+};
 
 /// What came of a proposal.
 struct Ruling {
@@ -49,6 +59,10 @@ class Referee {
   [[nodiscard]] bool can_undo() const { return history_.can_undo(); }
   [[nodiscard]] bool can_redo() const { return history_.can_redo(); }
   [[nodiscard]] std::span<const Proposal> waiting() const { return waiting_; }
+  /// The cards of runs that wait, as they would lie at their targets.
+  [[nodiscard]] std::span<const Guest> guests() const { return guests_; }
+  /// After a change of the table, which may be of those cards.
+  void find_guests();
   /// Of each proposal that waits: the cards with which it was made.
   [[nodiscard]] std::span<const std::vector<CardId>> waiting_cards() const { return waiting_cards_; }
   /// The cards that a move is about: of a draw and a recycling, those that the stock or the waste would give.
@@ -67,10 +81,14 @@ class Referee {
 
   /// The rules answer at once; what they allow the game may answer, now or later. A move that is allowed is
   /// made.
-  Ruling propose(const Proposal& proposal, Vec2 at, double time, EventQueue& events);
+  Ruling propose(const Proposal& proposal, const Release& release, double time, EventQueue& events);
   [[nodiscard]] const Proposal* find(std::uint64_t proposal) const;
   /// Answers a proposal that waited. An allowed one is made on the table as it is now.
   Verdict answer(const Proposal& proposal, const Verdict& verdict, double time, EventQueue& events);
+  /// A proposal that waits, and whose cards lie already where it would have them; the first one first.
+  [[nodiscard]] std::optional<Proposal> came_true() const;
+  /// The game has made its move itself: it is dropped.
+  void tell_made(const Proposal& proposal, double time, EventQueue& events) const;
   /// The cards that a proposal that waits locks; it ends.
   std::vector<CardId> end_waiting(std::uint64_t proposal);
   /// A proposal that waits whose cards are no longer those with which it was made; the last one first.
@@ -86,6 +104,8 @@ class Referee {
   void look_whether_stuck(double time, EventQueue& events);
   /// Whether the game is won or lost now, if the table has changed.
   void look_at_goals(double time, EventQueue& events);
+  /// What the game's own rules go by has changed: goals and moves are looked at anew.
+  void ask_again(double time, EventQueue& events);
   [[nodiscard]] Standing standing() const { return standing_; }
   Verdict go_back(bool redo, double own);
 
@@ -107,6 +127,11 @@ class Referee {
   auto edit(Change change) {
     return change(setup_.table);
   }
+  /// How a zone lies and is played from now on, and by which plans all of them are arranged.
+  void set_behaviour(ZoneId zone, ZoneBehaviour options);
+  void set_plans(std::vector<Plan> plans) { setup_.plans = std::move(plans); }
+  /// What is switched off now.
+  void switch_off(std::span<const CardId> cards, std::span<const ZoneId> zones);
   /// What an act has the table changed by.
   void perform(const Act& act);
   /// Nothing before this can be undone.
@@ -116,19 +141,23 @@ class Referee {
   void give_cells();
 
  private:
-  Verdict apply(const Proposal& proposal, Vec2 at, double time, EventQueue& events);
+  Verdict apply(const Proposal& proposal, const Release& release, double time, EventQueue& events);
   [[nodiscard]] static Event event_of(const MoveStep& step, double time);
   void note_waiting();
   void compare_when_enough(ZoneId zone, double own);
   void find_opened(double own);
 
   TableSetup setup_;
-  Neighbours neighbours_;     // of its links, which never change
+  Neighbours neighbours_;  // of its links, which never change
+  Neighbours waited_;      // of its waits, which neither do
+  std::vector<CardId> cards_off_ = {};
+  std::vector<ZoneId> zones_off_ = {};
   mutable Trail trail_ = {};  // of what was asked: nothing depends on it but the log
   History history_;
   std::vector<Proposal> waiting_ = {};
   std::vector<std::vector<CardId>> waiting_cards_ = {};
   std::vector<CardId> locked_ = {};  // all of these
+  std::vector<Guest> guests_ = {};   // those of runs
   std::vector<CardId> opened_ = {};  // by taps, to be compared
   std::optional<double> compare_at_ = {};
   ZoneId comparing_ = {};

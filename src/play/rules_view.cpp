@@ -29,4 +29,12 @@ std::vector<Move> RulesView::legal_moves() const {
   return apsidon::legal_moves(field_->table(), field_->referee.plain_rulebook());
 }
 
+std::string_view RulesView::sentence(std::string_view rule) const {
+  const auto& all = field_->setup().sentences;
+  const auto it = all.find(rule);
+  return it == all.end() ? std::string_view{} : std::string_view(it->second);
+}
+
+void RulesCalls::ask_again() { (void)field_->call(AskAgainInput{}); }
+
 }  // namespace apsidon

@@ -18,7 +18,7 @@ void Schedule::stop_timer(TimerId id) {
 }
 
 void Schedule::add_countdown(CountdownId id, double seconds, bool at_first_move) {
-  countdowns_.emplace(id, Countdown(seconds));
+  countdowns_.emplace(id, Held{Countdown(seconds)});
   if (!at_first_move) return;
   at_first_move_.insert(id);
   wait_for_a_move_.push_back(id);
@@ -26,7 +26,7 @@ void Schedule::add_countdown(CountdownId id, double seconds, bool at_first_move)
 
 const Countdown* Schedule::countdown(CountdownId id) const {
   const auto it = countdowns_.find(id);
-  return it == countdowns_.end() ? nullptr : &it->second;
+  return it == countdowns_.end() ? nullptr : &it->second.countdown;
 }
 
 /// Changes a countdown, and when it is due with it.
@@ -34,21 +34,48 @@ template <class With>
 void Schedule::change(CountdownId id, With with) {
   const auto it = countdowns_.find(id);
   if (it == countdowns_.end()) return;
-  Countdown& countdown = it->second;
+  Countdown& countdown = it->second.countdown;
   if (countdown.running()) dues_.erase({countdown.ends(), Kind::countdown, id.value});
-  with(countdown);
+  with(it->second);
   if (countdown.running()) dues_.insert({countdown.ends(), Kind::countdown, id.value});
 }
 
 void Schedule::start_countdown(CountdownId id, double own) {
-  change(id, [&](Countdown& countdown) { countdown.start(own); });
+  change(id, [&](Held& held) {
+    held.countdown.start(own);
+    if (held.reasons.any()) held.countdown.pause(own);
+  });
 }
 void Schedule::extend_countdown(CountdownId id, double seconds, double own) {
-  change(id, [&](Countdown& countdown) { countdown.add(seconds, own); });
+  change(id, [&](Held& held) { held.countdown.add(seconds, own); });
 }
 void Schedule::reset_countdown(CountdownId id, double seconds) {
-  change(id, [&](Countdown& countdown) { countdown.set(seconds); });
+  change(id, [&](Held& held) { held.countdown.set(seconds); });
   if (at_first_move_.contains(id)) wait_for_a_move_.push_back(id);
+}
+
+bool Schedule::is_held(CountdownId id) const {
+  const auto it = countdowns_.find(id);
+  return it != countdowns_.end() && it->second.reasons.any();
+}
+
+void Schedule::hold_countdown(CountdownId id, std::string_view reason, double own) {
+  change(id, [&](Held& held) {
+    held.reasons.give(reason);
+    held.countdown.pause(own);
+  });
+}
+void Schedule::release_countdown(CountdownId id, std::string_view reason, double own) {
+  change(id, [&](Held& held) {
+    held.reasons.release(reason);
+    if (!held.reasons.any()) held.countdown.go_on(own);
+  });
+}
+void Schedule::remove_countdown(CountdownId id) {
+  change(id, [](Held& held) { held.countdown.set(0); });
+  countdowns_.erase(id);
+  at_first_move_.erase(id);
+  std::erase(wait_for_a_move_, id);
 }
 
 void Schedule::start_waiting(double own) {
@@ -66,7 +93,7 @@ void Schedule::ring(double own, double time, EventQueue& events) {
       stop_timer({due.id});
       events.tell({.kind = EventKind::rang, .time = time, .timer = {due.id}});
     } else {
-      change({due.id}, [&](Countdown& countdown) { (void)countdown.run_out(own); });
+      change({due.id}, [&](Held& held) { (void)held.countdown.run_out(own); });
       events.tell({.kind = EventKind::time_up, .time = time, .countdown = {due.id}});
     }
   }

@@ -4,10 +4,12 @@
 #include <cstdint>
 #include <map>
 #include <set>
+#include <string_view>
 #include <vector>
 
 #include "apsidon/motion/clock.hpp"
 #include "play/event_queue.hpp"
+#include "play/reasons.hpp"
 
 namespace apsidon::play_detail {
 
@@ -30,10 +32,16 @@ class Schedule {
   void add_countdown(CountdownId id, double seconds, bool at_first_move);
   /// Null for a stale id.
   [[nodiscard]] const Countdown* countdown(CountdownId id) const;
+  [[nodiscard]] bool is_held(CountdownId id) const;
   // Of a stale id they change nothing.
   void start_countdown(CountdownId id, double own);
   void extend_countdown(CountdownId id, double seconds, double own);
   void reset_countdown(CountdownId id, double seconds);
+  /// Stands still until this reason, and every other, is released.
+  void hold_countdown(CountdownId id, std::string_view reason, double own);
+  void release_countdown(CountdownId id, std::string_view reason, double own);
+  /// It is gone, and never runs out.
+  void remove_countdown(CountdownId id);
   /// The player's first move starts the countdowns that wait for it.
   void start_waiting(double own);
 
@@ -55,9 +63,14 @@ class Schedule {
   template <class With>
   void change(CountdownId id, With with);
 
+  struct Held {
+    Countdown countdown;
+    Reasons reasons = {};
+  };
+
   Clock clock_;  // the table's, over the time of the inputs
   std::map<TimerId, double> timers_ = {};
-  std::map<CountdownId, Countdown> countdowns_ = {};
+  std::map<CountdownId, Held> countdowns_ = {};
   std::set<CountdownId> at_first_move_ = {};
   std::vector<CountdownId> wait_for_a_move_ = {};  // of these
   std::set<Due> dues_ = {};

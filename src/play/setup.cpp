@@ -15,6 +15,7 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   check(zone.layout);
   check(zone.drop, table.deck());
   check(zone.pick.link, table.deck());
+  check(zone.pick.when, table.deck());
   std::optional<Table> with;  // so that a card that cannot be made leaves no half-filled zone behind
   if (!zone.cards.empty()) with = table;
   Table& changed = with ? *with : table;
@@ -40,6 +41,12 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   handling_.push_back(zone.handling);
   if (with) table = *std::move(with);
   return id;
+}
+
+void TableSetup::set_behaviour(ZoneId zone, ZoneBehaviour options) {
+  layouts_[zone.value - 1] = std::move(options.layout);
+  rules_[zone.value - 1] = std::move(options.rules);
+  handling_[zone.value - 1] = std::move(options.handling);
 }
 
 namespace {
@@ -80,6 +87,7 @@ PlanNode TableSetup::add_formation(const ZoneSetup& zone, const Formation& forma
     slots.push_back({.zone = with.add(slot), .at = formation.at[i]});
   }
   for (const auto& [a, b] : formation.links) with.links.push_back({slots[a].zone, slots[b].zone});
+  for (const auto& [a, b] : formation.waits) with.waits.push_back({slots[a].zone, slots[b].zone});
   *this = std::move(with);
   return apsidon::formation(std::move(slots));
 }
@@ -107,9 +115,11 @@ TableSetup dealt(const TableSetup& setup, std::uint64_t seed) {
 namespace {
 
 void check(const ZoneHandling& handling, const Zone& zone, const Table& table) {
-  if (handling.flick_to && (!table.zone(handling.flick_to) || handling.flick_to == zone.id)) {
+  const FlickTargets& flicks = handling.flick_to;
+  for (const ZoneId to : {flicks.left, flicks.right, flicks.up, flicks.down}) {
+    if (!to || (table.zone(to) && to != zone.id)) continue;
     throw Error(fmt::format("zone '{}': flicked cards go to zone {}: another zone of the table is expected",
-                            zone.name, handling.flick_to.value));
+                            zone.name, to.value));
   }
   if (handling.double_tap == TapKind::pick) {
     throw Error(fmt::format("zone '{}': a double tap picks up: flip, draw or send is expected", zone.name));
@@ -126,6 +136,19 @@ void check(const ZoneHandling& handling, const Zone& zone, const Table& table) {
   if (!(match.seconds >= 0 && match.seconds <= 60)) {
     throw Error(
         fmt::format("zone '{}': compared for {} seconds: 0 to 60 is expected", zone.name, match.seconds));
+  }
+}
+
+void check_links(const TableSetup& setup, const std::vector<std::pair<ZoneId, ZoneId>>& links,
+                 std::string_view what) {
+  if (links.size() > most_links) {
+    throw Error(fmt::format("table: {} {}s: at most {} are expected", links.size(), what, most_links));
+  }
+  for (const auto& [a, b] : links) {
+    if (!setup.table.zone(a) || !setup.table.zone(b) || a == b) {
+      throw Error(fmt::format("table: a {} between the zones {} and {}: two zones of the table are expected",
+                              what, a.value, b.value));
+    }
   }
 }
 
@@ -148,7 +171,30 @@ void check(const RoundPlan& round, const Table& table) {
   }
 }
 
+void check_rules(const ZoneRules& rules, const ZoneHandling& handling, const Zone& zone, const Table& table) {
+  check(rules, table);
+  if (rules.stock && rules.stock->to == zone.id) {
+    throw Error(fmt::format("zone '{}': its stock gives to itself: another zone is expected", zone.name));
+  }
+  check(handling, zone, table);
+}
+
 }  // namespace
+
+void check(std::span<const Plan> plans, const TableSetup& setup) {
+  if (plans.empty()) throw Error("table: no plans: at least one is expected");
+  if (plans.size() > most_plans) {
+    throw Error(fmt::format("table: {} plans: at most {} are expected", plans.size(), most_plans));
+  }
+  for (const Plan& plan : plans) check(plan, setup.layouts(), setup.panels.size());
+}
+
+void check(const ZoneBehaviour& options, ZoneId id, const TableSetup& setup) {
+  const Zone* zone = setup.table.zone(id);
+  if (!zone) throw Error(fmt::format("zone {}: a zone of the table is expected", id.value));
+  check(options.layout);
+  check_rules(options.rules, options.handling, *zone, setup.table);
+}
 
 void check(const TableSetup& setup) {
   const std::size_t zones = setup.table.zones().size();
@@ -158,30 +204,22 @@ void check(const TableSetup& setup) {
                     zones, setup.zone_count()));
   }
   if (zones == 0) throw Error("table: no zones: at least one is expected");
-  if (setup.plans.empty()) throw Error("table: no plans: at least one is expected");
-  if (setup.plans.size() > most_plans) {
-    throw Error(fmt::format("table: {} plans: at most {} are expected", setup.plans.size(), most_plans));
-  }
-  if (setup.links.size() > most_links) {
-    throw Error(fmt::format("table: {} links: at most {} are expected", setup.links.size(), most_links));
+  check_links(setup, setup.links, "link");
+  check_links(setup, setup.waits, "wait");
+  for (const auto& [rule, text] : setup.sentences) {
+    geometry_detail::check_name("table: name of a sentence", rule);
+    geometry_detail::check_text("table: sentence", text);
   }
   geometry_detail::check_text("table: name", setup.name, most_name_bytes);
   for (const PanelSetup& panel : setup.panels) check_panel(panel);
-  for (const auto& [a, b] : setup.links) {
-    if (!setup.table.zone(a) || !setup.table.zone(b) || a == b) {
-      throw Error(
-          fmt::format("table: a link between the zones {} and {}: two zones of the table are expected",
-                      a.value, b.value));
-    }
-  }
-  for (const Plan& plan : setup.plans) check(plan, setup.layouts(), setup.panels.size());
+  check(std::span(setup.plans), setup);
   for (const Zone& zone : setup.table.zones()) {
-    const ZoneRules& rules = setup.rules_of(zone.id);
-    check(rules, setup.table);
-    if (rules.stock && rules.stock->to == zone.id) {
-      throw Error(fmt::format("zone '{}': its stock gives to itself: another zone is expected", zone.name));
-    }
-    check(setup.handling_of(zone.id), zone, setup.table);
+    check_rules(setup.rules_of(zone.id), setup.handling_of(zone.id), zone, setup.table);
+  }
+  for (const ZoneId zone : setup.send_top_of) {
+    if (setup.table.zone(zone)) continue;
+    throw Error(
+        fmt::format("table: a key sends the top of zone {}: a zone of the table is expected", zone.value));
   }
   check(setup.round, setup.table);
   check(setup.won, setup.table);

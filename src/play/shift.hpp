@@ -8,12 +8,19 @@
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/geometry/pose.hpp"
+#include "apsidon/layout/laid.hpp"
 #include "apsidon/play/script.hpp"
 
 namespace apsidon::play_detail {
 
 /// Why resting poses changed, which decides how cards get to the new ones.
-enum class Change : std::uint8_t { first, table, window, room };
+enum class Change : std::uint8_t {
+  first,
+  table,
+  window,
+  room,
+  plan,  ///< zones lie in another way, or elsewhere
+};
 
 /// Where a card rests.
 struct Rest {
@@ -27,10 +34,30 @@ struct Insertion {
   std::size_t index = 0;
 };
 
+/// A card that waits for an answer at a zone in which it does not lie yet, as it would lie there.
+struct Guest {
+  ZoneId zone = {};
+  CardId card = {};
+  std::uint32_t slot = 0;
+  LaidCard laid = {};
+  std::size_t before = on_top;  ///< the index of the zone's card below which it would lie
+
+  static constexpr std::size_t on_top = ~std::size_t{0};
+  friend bool operator==(const Guest&, const Guest&) = default;
+};
+
+/// A guest that a layout has given another pose.
+struct GuestShift {
+  std::uint32_t slot = 0;
+  Pose goal = {};
+  bool arrives = false;  ///< it was no guest of this zone before
+};
+
 /// What resting poses depend on beside the table and the window.
 struct LayoutRequest {
   CardId raised = {};                          ///< comes out of its layout
   std::span<const Insertion> insertions = {};  ///< of one zone the last counts
+  std::span<const Guest> guests = {};          ///< waiting, in their order
   std::span<const CardId> held = {};  ///< follow a pointer; in a zone that sorts, the others close up
   float flip_axis = 0;                ///< radians
 };

@@ -27,6 +27,8 @@ double TimeView::share_left(CountdownId id) const {
   return countdown ? countdown->share_left(field_->traffic.now()) : 0;
 }
 
+bool TimeView::is_held(CountdownId id) const { return field_->schedule.is_held(id); }
+
 void TimeCalls::hold(std::string_view reason) {
   (void)field_->call(ReasonInput{ReasonInput::What::hold, std::string(reason)});
 }
@@ -55,6 +57,17 @@ void TimeCalls::extend_countdown(CountdownId id, double seconds) {
 }
 void TimeCalls::reset_countdown(CountdownId id, double seconds) {
   (void)field_->call(ClockInput{.what = ClockInput::What::reset, .number = seconds, .countdown = id});
+}
+void TimeCalls::hold_countdown(CountdownId id, std::string_view reason) {
+  (void)field_->call(
+      ClockInput{.what = ClockInput::What::hold, .reason = std::string(reason), .countdown = id});
+}
+void TimeCalls::release_countdown(CountdownId id, std::string_view reason) {
+  (void)field_->call(
+      ClockInput{.what = ClockInput::What::release, .reason = std::string(reason), .countdown = id});
+}
+void TimeCalls::stop_countdown(CountdownId id) {
+  (void)field_->call(ClockInput{.what = ClockInput::What::remove, .countdown = id});
 }
 
 }  // namespace apsidon

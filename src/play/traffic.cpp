@@ -18,6 +18,7 @@ void Traffic::travel(std::size_t slot, const Pose& goal, const Glide& glide, dou
 
 void Traffic::put(std::size_t slot, const Pose& pose) {
   motion_.put(slot, pose);
+  cards_[slot].still_shows = {};
   set_waits(slot, false);
 }
 
@@ -49,6 +50,14 @@ void Traffic::hold(std::size_t slot) {
 bool Traffic::let_go(std::size_t slot) {
   ++revision_;
   return std::exchange(cards_[slot].held, false);
+}
+
+void Traffic::show(std::size_t slot, bool off, bool hidden) {
+  CardState& state = cards_[slot];
+  if (state.off == off && state.hidden == hidden) return;
+  state.off = off;
+  state.hidden = hidden;
+  ++revision_;
 }
 
 void Traffic::lock(std::size_t slot) {
@@ -94,14 +103,23 @@ void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests,
     }
     // Cards that shift for an act join its performance. A flight whose goal shifts goes on by the clock of
     // its own performance, and is that one's to skip and to stop.
-    const bool shifts_only =
-        change == Change::window || change == Change::room || (!shift.other_zone && !shift.flips);
+    const bool shifts_only = change == Change::window || change == Change::room || change == Change::plan ||
+                             (!shift.other_zone && !shift.flips);
     if (!(shifts_only && part_of_[s] && motion_.on_its_way(s))) part_of_[s] = sender.acting;
     if (change == Change::window) {
       if (motion_.on_its_way(s)) {
         motion_.shift(s, resting, feel.shift);
       } else {
         put(s, resting);
+      }
+    } else if (shift.other_zone && shows_at(s, resting)) {
+      // It waited there for its answer: it goes on, or has landed.
+      state.travels = true;
+      state.arrived = false;
+      if (motion_.on_its_way(s)) {
+        motion_.shift(s, resting, feel.move);
+      } else {
+        fly(s, resting, {.seconds = 0}, true);
       }
     } else if (shift.other_zone) {
       state.waits_at = shift.rested_at;
@@ -113,6 +131,26 @@ void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests,
       const bool elsewhere = change == Change::table && resting.centre != shift.before.centre;
       state.travels = state.travels || (state.departure > 0 && elsewhere);
       motion_.shift(s, resting, change == Change::room ? feel.raise : feel.shift);
+    }
+  }
+}
+
+/// Whether a card is shown as it would rest there already, or is on its way to that.
+bool Traffic::shows_at(std::size_t slot, const Pose& resting) const {
+  const Pose& goal = motion_.goal(slot);
+  return cards_[slot].departure > 0 && goal.centre == resting.centre && goal.rotation == resting.rotation &&
+         goal.scale == resting.scale && goal.flip == resting.flip;
+}
+
+void Traffic::follow_guests(std::span<const GuestShift> shifts, Change change, const Feel& feel) {
+  for (const GuestShift& shift : shifts) {
+    if (motion_.goal(shift.slot) == shift.goal) continue;
+    if (change == Change::window) {
+      put(shift.slot, shift.goal);
+    } else if (shift.arrives) {
+      fly(shift.slot, shift.goal, feel.move, false);
+    } else {
+      motion_.shift(shift.slot, shift.goal, change == Change::room ? feel.raise : feel.shift);
     }
   }
 }
@@ -171,6 +209,7 @@ void Traffic::advance_to(double own, double time, const Table& table, EventQueue
       continue;
     }
     if (passage.kind == Passage::Kind::edge_on) {
+      state.still_shows = {};
       events.tell_card(EventKind::edge_on, time, card->id, card->zone, {});
       continue;
     }

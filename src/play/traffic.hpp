@@ -33,16 +33,20 @@ class Traffic {
  public:
   /// What every frame asks of a card, by the table's slot.
   struct CardState {
-    CardId id = {};               ///< the card that has this slot
-    bool waits = false;           ///< for the start of its flight
-    bool held = false;            ///< follows a pointer
-    bool locked = false;          ///< waits at its target for an answer
-    bool travels = false;         ///< to another zone or place: its landing is told
-    bool arrived = false;         ///< it was at its goal already
+    CardId id = {};           ///< the card that has this slot
+    bool waits = false;       ///< for the start of its flight
+    bool held = false;        ///< follows a pointer
+    bool locked = false;      ///< waits at its target for an answer
+    bool travels = false;     ///< to another zone or place: its landing is told
+    bool arrived = false;     ///< it was at its goal already
+    bool off = false;         ///< it is switched off: drawn dimmed, and not hovered
+    bool hidden = false;      ///< it is not drawn, and takes no hits
+    FaceId still_shows = {};  ///< until it is edge-on: the face of a card that was covered and hidden at once
     std::uint64_t departure = 0;  ///< the order in which it left; 0: it has not left its place
     std::uint64_t waits_at = 0;   ///< its drawing order while it waits
 
     [[nodiscard]] bool away() const { return held || departure > 0; }
+    [[nodiscard]] bool takes_hits() const { return !held && !hidden; }
   };
 
   explicit Traffic(double start) : motion_(start) {}
@@ -73,6 +77,10 @@ class Traffic {
   void hold(std::size_t slot);
   /// Returns whether the card was held.
   bool let_go(std::size_t slot);
+  /// Switched off, or hidden, or neither.
+  void show(std::size_t slot, bool off, bool hidden);
+  /// The face shows on until the card is edge-on, although the table has none any more.
+  void show_on(std::size_t slot, FaceId face) { cards_[slot].still_shows = face; }
   void lock(std::size_t slot);
   void unlock(std::size_t slot);
 
@@ -89,6 +97,8 @@ class Traffic {
   /// are left to it.
   void follow(std::span<const Shift> shifts, std::span<const Rest> rests, Change change, Sender& sender,
               const Feel& feel);
+  /// Sends the cards that wait at a zone for an answer to where they would lie.
+  void follow_guests(std::span<const GuestShift> shifts, Change change, const Feel& feel);
   /// The next clock of a performance, and its end.
   [[nodiscard]] ClockIndex add_clock() { return motion_.add_clock(); }
   void set_clock_speed(ClockIndex clock, double speed) { motion_.set_speed(clock, speed); }
@@ -125,6 +135,7 @@ class Traffic {
   void forget_moved() { motion_.forget_moved(); }
 
  private:
+  [[nodiscard]] bool shows_at(std::size_t slot, const Pose& resting) const;
   void set_waits(std::size_t slot, bool waits);
   void set_departure(std::size_t slot, bool travels);
 

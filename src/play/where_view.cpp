@@ -28,7 +28,7 @@ std::optional<Pose> WhereView::outline(ZoneId zone) const {
 
 std::optional<Pose> WhereView::next_pose(ZoneId zone, bool face_up) const {
   if (!field_->table().zone(zone)) return std::nullopt;
-  const LaidCard card{.face_up = face_up};
+  const LaidCard card{.face_up = face_up, .sideways = field_->setup().rules_of(zone).lays_sideways};
   return field_->arrangement.poses_on_top(field_->setup(), zone, {&card, 1}).front();
 }
 
@@ -40,6 +40,10 @@ std::optional<std::size_t> WhereView::insertion_index(ZoneId zone, Vec2 point,
 
 bool WhereView::crowded(ZoneId zone) const {
   return field_->table().zone(zone) && field_->arrangement.report(zone).crowded;
+}
+
+ZoneBehaviour WhereView::behaviour(ZoneId zone) const {
+  return field_->table().zone(zone) ? field_->setup().behaviour_of(zone) : ZoneBehaviour{};
 }
 
 Facing WhereView::facing(ZoneId zone) const {
@@ -102,7 +106,9 @@ std::vector<Explained> WhereView::explain(Vec2 point) const {
   if (!is_finite(point)) return out;
   using Because = Explained::Because;
   const Frame& frame = const_cast<Impl*>(field_)->frame();
-  bool answered = false;
+  const auto above = field_->over(point);
+  if (above && above->panel) out.push_back({*above, Because::answer});
+  bool answered = above.has_value();
   for (std::size_t k = frame.items.size(); k-- > 0;) {
     const FrameItem& item = frame.items[k];
     if (item.kind == FrameKind::outline) continue;
@@ -115,16 +121,18 @@ std::vector<Explained> WhereView::explain(Vec2 point) const {
     if (!has) continue;
     Because because = answered ? Because::covered : Because::answer;
     if (zoom) because = Because::zoomed;
+    if (!zoom && field_->traffic.card(*s).hidden) continue;
     if (!zoom && field_->traffic.card(*s).held) because = Because::held;
     if (!item.clip.contains(point)) because = Because::clipped;
     answered = answered || because == Because::answer;
     out.push_back({{.card = item.card, .zone = item.zone}, because});
   }
-  if (const ZoneId zone = field_->arrangement.zone_at(point)) {
+  const auto shows = [&](auto what) { return !field_->switches.is_hidden(what); };
+  if (const ZoneId zone = field_->arrangement.zone_at(point, shows)) {
     out.push_back({{.zone = zone}, answered ? Because::covered : Because::answer});
     answered = true;
   }
-  if (const PanelId panel = field_->arrangement.panel_at(point)) {
+  if (const PanelId panel = field_->arrangement.panel_at(point, shows)) {
     out.push_back({{.panel = panel}, answered ? Because::covered : Because::answer});
   }
   return out;

@@ -61,24 +61,41 @@ Answer compare_faces(const Asked& q, RuleKind kind) {
   }
 }
 
+/// Calls `with` for every slot that is linked to this one, until it returns false.
+template <class With>
+void each_neighbour(const Rulebook& rules, ZoneId zone, With with) {
+  if (rules.neighbours) {
+    for (const ZoneId neighbour : rules.neighbours->of(zone)) {
+      if (!with(neighbour)) return;
+    }
+    return;
+  }
+  for (const auto& [a, b] : rules.links) {
+    if ((a == zone || b == zone) && !with(a == zone ? b : a)) return;
+  }
+}
+
+/// Calls `with` for every slot that this one waits for.
+template <class With>
+void each_waited(const Rulebook& rules, ZoneId zone, With with) {
+  if (rules.waited) {
+    for (const ZoneId before : rules.waited->of(zone)) with(before);
+    return;
+  }
+  for (const auto& [slot, before] : rules.waits) {
+    if (slot == zone) with(before);
+  }
+}
+
 /// Calls `with` for the top card of every slot linked to the question's zone that holds one, until it returns
 /// false. A card of the run itself is no neighbour: it leaves its slot.
 template <class With>
 void each_filled_neighbour(const Asked& q, With with) {
   const auto run = q.table.cards_of({q.card, q.count});
-  const auto look_at = [&](ZoneId neighbour) {
+  each_neighbour(q.rules, q.zone, [&](ZoneId neighbour) {
     const auto top = q.table.top(neighbour);
     return !top || std::find(run.begin(), run.end(), *top) != run.end() || with(*top);
-  };
-  if (q.rules.neighbours) {
-    for (const ZoneId neighbour : q.rules.neighbours->of(q.zone)) {
-      if (!look_at(neighbour)) return;
-    }
-    return;
-  }
-  for (const auto& [a, b] : q.rules.links) {
-    if ((a == q.zone || b == q.zone) && !look_at(a == q.zone ? b : a)) return;
-  }
+  });
 }
 
 template <class Answer>
@@ -86,6 +103,18 @@ Answer ask_neighbours(const Rule& rule, const Asked& q) {
   int filled = 0;
   each_filled_neighbour(q, [&](CardId) { return ++filled < rule.number; });
   return allow_if<Answer>(filled >= rule.number, q, Reason::needs_neighbours, rule.number, filled);
+}
+
+template <class Answer>
+Answer ask_waited_for(const Rule& rule, const Asked& q) {
+  int found = 0;
+  int all = 0;
+  each_waited(q.rules, q.zone, [&](ZoneId before) {
+    ++all;
+    found += q.table.top(before) ? 1 : 0;
+  });
+  const int wanted = rule.number == 0 ? all : rule.number;
+  return allow_if<Answer>(found >= wanted, q, Reason::waits_for, wanted, found);
 }
 
 template <class Answer>
@@ -162,9 +191,15 @@ Answer ask_all(const Rule& rule, const Asked& q) {
 
 template <class Answer>
 Answer ask_own(const OwnRule& rule, const Asked& q) {
-  if (q.rules.own) return static_cast<Answer>(q.rules.own->answer(rule, q.question()));
-  if (rule.judge) return static_cast<Answer>(rule.judge(q.question()));
-  return refuse<Answer>(q, Reason::own_rule);
+  Verdict verdict = q.rules.own  ? q.rules.own->answer(rule, q.question())
+                    : rule.judge ? rule.judge(q.question())
+                                 : q.question().answer(Reason::own_rule);
+  if constexpr (std::is_same_v<Answer, bool>) {
+    return verdict.allowed();
+  } else {
+    if (!verdict && verdict.rule.empty()) verdict.rule = rule.name;
+    return verdict;
+  }
 }
 
 }  // namespace
@@ -202,6 +237,8 @@ Answer ask(const Rule& rule, const Asked& q) {
                               Reason::wrong_source);
     case RuleKind::neighbours:
       return ask_neighbours<Answer>(rule, q);
+    case RuleKind::waited_for:
+      return ask_waited_for<Answer>(rule, q);
     case RuleKind::each_neighbour:
       return ask_each_neighbour<Answer>(rule, q);
     case RuleKind::own:
@@ -216,3 +253,30 @@ template Verdict ask<Verdict>(const Rule&, const Asked&);
 template bool ask<bool>(const Rule&, const Asked&);
 
 }  // namespace apsidon::rules_detail
+
+namespace apsidon {
+
+std::vector<ZoneId> RuleQuestion::neighbours() const {
+  std::vector<ZoneId> out;
+  if (!rules) return out;
+  rules_detail::each_neighbour(*rules, zone, [&](ZoneId neighbour) {
+    out.push_back(neighbour);
+    return true;
+  });
+  return out;
+}
+
+std::vector<ZoneId> RuleQuestion::waits_for() const {
+  std::vector<ZoneId> out;
+  if (rules) rules_detail::each_waited(*rules, zone, [&](ZoneId before) { out.push_back(before); });
+  return out;
+}
+
+Verdict RuleQuestion::refuse(std::vector<VerdictArgument> arguments, std::string rule) const {
+  Verdict verdict = answer(Reason::own_rule);
+  verdict.arguments = std::move(arguments);
+  verdict.rule = std::move(rule);
+  return verdict;
+}
+
+}  // namespace apsidon

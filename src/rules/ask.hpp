@@ -1,5 +1,6 @@
 #pragma once
 // What a rule says of a question. Not installed.
+#include <algorithm>
 #include <cstddef>
 #include <span>
 #include <utility>
@@ -32,16 +33,40 @@ struct Asked {
     face = of;
     traits = &table.deck().traits(of);
   }
+  /// A question about a run where it lies: it would be picked up.
+  [[nodiscard]] static Asked where_it_lies(const Table& on, const Rulebook& by, const Card& lowest,
+                                           std::size_t count) {
+    Asked q(on, by);
+    q.set_card(lowest);
+    q.count = count;
+    q.zone = lowest.zone;
+    if (lowest.index > 0) q.set_onto(on.zone(lowest.zone)->cards[lowest.index - 1]);
+    return q;
+  }
   /// None for an empty zone.
   void set_onto(CardId id) {
     onto = id;
     below = id ? &table.deck().traits(table.card(id)->face) : nullptr;
   }
   [[nodiscard]] RuleQuestion question() const {
-    return {
-        .table = table, .card = card, .face = face, .from = from, .count = count, .onto = onto, .zone = zone};
+    return {.table = table,
+            .card = card,
+            .face = face,
+            .from = from,
+            .count = count,
+            .onto = onto,
+            .zone = zone,
+            .rules = &rules};
   }
 };
+
+/// Whether a zone is switched off.
+[[nodiscard]] inline bool is_off(const Rulebook& rules, ZoneId zone) {
+  return std::find(rules.zones_off.begin(), rules.zones_off.end(), zone) != rules.zones_off.end();
+}
+[[nodiscard]] inline bool is_off(const Rulebook& rules, CardId card) {
+  return std::find(rules.cards_off.begin(), rules.cards_off.end(), card) != rules.cards_off.end();
+}
 
 /// The answer of a rule. As a `Verdict` with all that a sentence needs; as a `bool` without them,
 /// for those who ask thousands of questions: both are the same code, and never disagree.

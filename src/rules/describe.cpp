@@ -3,6 +3,9 @@
 #include <fmt/args.h>
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <optional>
+
 #include "apsidon/geometry/error.hpp"
 #include "rules/sentence.hpp"
 
@@ -18,6 +21,7 @@ Phrases english() {
   say(Reason::unknown_card, "{card} is not on the table.");
   say(Reason::unknown_zone, "That zone is not on the table.");
   say(Reason::unknown_index, "{zone} has no such place.");
+  say(Reason::out_of_range, "A number of this call is out of its range.");
   say(Reason::unknown_key, "No zone has the key {key}.");
   say(Reason::unknown_face, "{card} cannot be judged here: a face is not known.");
   say(Reason::missing_key, "A wanted card or zone has no key.");
@@ -28,6 +32,7 @@ Phrases english() {
   say(Reason::face_down, "{card} lies face down.");
   say(Reason::not_linked,
       "{card} does not follow {onto}, so the cards from there on cannot be picked up together.");
+  say(Reason::switched_off, "{card} cannot be played now.");
   say(Reason::other_run, "From {card} on, {wanted} cards are picked up together in {zone}, not {found}.");
   say(Reason::same_zone, "{card} lies in {zone} already.");
   say(Reason::drop_nothing, "{zone} takes no cards.");
@@ -46,12 +51,15 @@ Phrases english() {
   say(Reason::wrong_source, "{zone} takes no cards from where {card} lies.");
   say(Reason::needs_neighbours,
       "Of the places beside {zone}, at least {wanted} must be filled; {found} are.");
+  say(Reason::waits_for, "{zone} waits: of the places before it, {wanted} must be filled; {found} are.");
   say(Reason::wrong_suit, "{zone} wants the suit {wanted_suit}; {card} is of another.");
   say(Reason::too_low, "{zone} wants rank {wanted_rank} or higher; {card} is too low.");
   say(Reason::own_rule, "{zone} does not take {card}.");
   say(Reason::no_exchange, "{onto} may not go to {zone}, where {card} comes from.");
   say(Reason::locked, "{card} waits for an answer.");
   say(Reason::in_hand, "{card} is in the hand already.");
+  say(Reason::in_flight, "{card} is still on its way.");
+  say(Reason::open_already, "{card} is open already.");
   say(Reason::no_passes, "{zone} cannot be gone through again: {found} of {wanted} passes are used.");
   say(Reason::no_stock, "{zone} gives no cards at a tap.");
   say(Reason::too_many_open, "{wanted} cards are open already.");
@@ -93,6 +101,41 @@ std::string fill(const std::string& text, const Verdict& v, const Table& table) 
   return fmt::vformat(text, args);
 }
 
+std::string text_of(const VerdictArgument& argument, const Table& table) {
+  if (const auto* number = std::get_if<std::int64_t>(&argument.value)) return fmt::format("{}", *number);
+  if (const auto* text = std::get_if<std::string>(&argument.value)) return *text;
+  if (const auto* card = std::get_if<CardId>(&argument.value)) return card_text(*card, {}, table);
+  const Zone* zone = table.zone(std::get<ZoneId>(argument.value));
+  return zone ? zone->name : "the zone";
+}
+
+/// A template of the game's own. It may be of a file, and name what this verdict does not tell: so it is
+/// filled in word by word, and never fails.
+std::string fill_own(const std::string& text, const Verdict& v, const Table& table) {
+  const auto value_of = [&](std::string_view name) -> std::optional<std::string> {
+    for (const VerdictArgument& argument : v.arguments) {
+      if (argument.name == name) return text_of(argument, table);
+    }
+    const auto known = {"card", "onto", "zone", "wanted", "found"};
+    if (std::find(known.begin(), known.end(), name) == known.end()) return std::nullopt;
+    return fill(fmt::format("{{{}}}", name), v, table);
+  };
+  std::string out;
+  for (std::size_t at = 0; at < text.size();) {
+    const std::size_t end = text[at] == '{' ? text.find('}', at) : std::string::npos;
+    const auto value = end == std::string::npos
+                           ? std::nullopt
+                           : value_of(std::string_view(text).substr(at + 1, end - at - 1));
+    if (value) {
+      out += *value;
+      at = end + 1;
+    } else {
+      out += text[at++];
+    }
+  }
+  return out;
+}
+
 }  // namespace
 
 const Phrases& default_phrases() {
@@ -121,7 +164,9 @@ void check(const Phrases& phrases) {
 std::string describe(const Verdict& verdict, const Table& table, const Phrases& phrases) {
   const auto i = static_cast<std::size_t>(verdict.reason);
   if (i >= phrases.by_reason.size()) return {};
-  std::string text = as_sentence(fill(phrases.by_reason[i], verdict, table));
+  const auto own = phrases.by_rule.find(verdict.rule);
+  std::string text = as_sentence(own != phrases.by_rule.end() ? fill_own(own->second, verdict, table)
+                                                              : fill(phrases.by_reason[i], verdict, table));
   if (verdict.others > 0) text += fill(phrases.others, verdict, table);
   return text;
 }

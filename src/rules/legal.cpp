@@ -12,6 +12,7 @@ using rules_detail::ask;
 using rules_detail::Asked;
 using rules_detail::Asker;
 using rules_detail::collect_wants;
+using rules_detail::is_off;
 using rules_detail::Want;
 
 namespace {
@@ -43,6 +44,7 @@ struct Demand {
       Target to{.zone = zone.id, .rules = &rules.zones[i]};
       to.exchanges = to.rules->exchanges && zone.cards.size() == 1;
       if (to.rules->drop.kind == RuleKind::nothing && !to.exchanges) continue;
+      if (is_off(rules, zone.id)) continue;
       if (!zone.cards.empty()) {
         to.top = zone.cards.back();
         to.traits = &table.deck().traits(table.card(to.top)->face);
@@ -65,13 +67,18 @@ template <class With>
 bool each_run(const Table& table, const Rulebook& rules, const Zone& zone, const PickRule& pick, With with) {
   const auto& cards = zone.cards;
   const auto may = [&](const Card& card) {
-    return card.face_up && (rules.locked.empty() || std::find(rules.locked.begin(), rules.locked.end(),
-                                                              card.id) == rules.locked.end());
+    return (card.face_up || pick.covered) && !is_off(rules, card.id) &&
+           (rules.locked.empty() ||
+            std::find(rules.locked.begin(), rules.locked.end(), card.id) == rules.locked.end());
+  };
+  const bool asks = pick.when.kind != RuleKind::anything;
+  const auto gives = [&](const Card& card, std::size_t count) {
+    return !asks || ask<bool>(pick.when, Asked::where_it_lies(table, rules, card, count));
   };
   if (pick.kind == PickKind::any) {
     for (const CardId id : cards) {
       const Card& card = *table.card(id);
-      if (may(card) && !with(card, 1)) return false;
+      if (may(card) && gives(card, 1) && !with(card, 1)) return false;
     }
     return true;
   }
@@ -91,7 +98,9 @@ bool each_run(const Table& table, const Rulebook& rules, const Zone& zone, const
     --first;
   }
   for (; first < cards.size(); ++first) {
-    if (!with(*table.card(cards[first]), cards.size() - first)) return false;
+    const Card& card = *table.card(cards[first]);
+    const std::size_t count = cards.size() - first;
+    if (gives(card, count) && !with(card, count)) return false;
   }
   return true;
 }
@@ -115,6 +124,9 @@ void each_legal_move(const Table& table, const Rulebook& given, With with) {
   Rulebook rules = given;
   const Neighbours neighbours(rules.neighbours ? std::span<const std::pair<ZoneId, ZoneId>>{} : rules.links);
   if (!rules.neighbours && !rules.links.empty()) rules.neighbours = &neighbours;
+  const Neighbours waited(rules.waited ? std::span<const std::pair<ZoneId, ZoneId>>{} : rules.waits,
+                          LinkWay::first_to_second);
+  if (!rules.waited && !rules.waits.empty()) rules.waited = &waited;
   const Demand demand(table, rules);
   for (const Zone& zone : table.zones()) {
     if (zone.id.value > rules.zones.size()) return;
@@ -123,7 +135,7 @@ void each_legal_move(const Table& table, const Rulebook& given, With with) {
       const MoveVerdict tap = stock_move(table, rules, zone.id);
       if (tap.verdict && !with(tap.move)) return;
     }
-    if (own.pick.kind == PickKind::nothing || zone.cards.empty()) continue;
+    if (own.pick.kind == PickKind::nothing || zone.cards.empty() || is_off(rules, zone.id)) continue;
     const auto each_target = [&](const Card& card, std::size_t count) {
       const Asker face(table.deck().traits(card.face));
       const Run run{card.id, count};

@@ -34,6 +34,7 @@ Rule negate(Rule part) {
 }
 
 Rule neighbours(int filled) { return {.kind = RuleKind::neighbours, .number = filled}; }
+Rule waited_for(int filled) { return {.kind = RuleKind::waited_for, .number = filled}; }
 Rule each_neighbour(Rule part) {
   Rule r{.kind = RuleKind::each_neighbour};
   r.parts.push_back(std::move(part));
@@ -71,6 +72,9 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
   if (rule.kind == RuleKind::own) geometry_detail::check_name("rule: name", rule.own_rules[0]->name);
   if (rule.kind == RuleKind::neighbours && rule.number < 1) {
     throw Error(fmt::format("rule: {} filled neighbours: 1 or more is expected", rule.number));
+  }
+  if (rule.kind == RuleKind::waited_for && rule.number < 0) {
+    throw Error(fmt::format("rule: {} filled slots that it waits for: 0 or more is expected", rule.number));
   }
   if (rule.kind == RuleKind::at_most && rule.number < 1) {
     throw Error(fmt::format("rule: at most {} cards: 1 or more is expected", rule.number));

@@ -11,10 +11,12 @@ namespace apsidon {
 
 using rules_detail::ask;
 using rules_detail::Asked;
+using rules_detail::is_off;
 
 void check(const ZoneRules& rules, const Table& table) {
   check(rules.drop, table.deck());
   check(rules.pick.link, table.deck());
+  check(rules.pick.when, table.deck());
   for (const ZoneId zone : rules.sends_to) {
     if (!table.zone(zone)) {
       throw Error(
@@ -47,7 +49,7 @@ PickVerdict judge_run(const Table& table, const Rulebook& rules, const Card& car
   if (zone.value > rules.zones.size()) return refuse(Reason::pick_nothing, id);
   const PickRule& pick = rules.zones[zone.value - 1].pick;
   if (pick.kind == PickKind::nothing) return refuse(Reason::pick_nothing, id);
-  if (!card.face_up) return refuse(Reason::face_down, id);
+  if (!card.face_up && !pick.covered) return refuse(Reason::face_down, id);
   if (pick.kind == PickKind::top && table.top(zone) != id) return refuse(Reason::not_top, id);
   if (pick.kind != PickKind::run) return {{}, {id, 1}};
 
@@ -55,7 +57,7 @@ PickVerdict judge_run(const Table& table, const Rulebook& rules, const Card& car
   const auto cards = table.cards_of(run);
   for (std::size_t i = 1; i < cards.size(); ++i) {
     const Card& next = *table.card(cards[i]);
-    if (!next.face_up) return refuse(Reason::face_down, cards[i]);
+    if (!next.face_up && !pick.covered) return refuse(Reason::face_down, cards[i]);
     Asked q(table, rules);
     q.set_card(next);
     q.set_onto(cards[i - 1]);
@@ -63,6 +65,20 @@ PickVerdict judge_run(const Table& table, const Rulebook& rules, const Card& car
     if (!ask<bool>(pick.link, q)) return refuse(Reason::not_linked, cards[i], cards[i - 1]);
   }
   return {{}, run};
+}
+
+/// Why a card is switched off, by itself or with its zone; allowed when it is not.
+Verdict judge_switches(const Rulebook& rules, const Card& card) {
+  const bool off = is_off(rules, card.id) || is_off(rules, card.zone);
+  return off ? Verdict{.reason = Reason::switched_off, .card = card.id, .zone = card.zone} : Verdict{};
+}
+
+/// What the game's own conditions say of a run.
+Verdict judge_when(const Table& table, const Rulebook& rules, const Card& card, const Run& run) {
+  if (card.zone.value > rules.zones.size()) return {};
+  const Rule& when = rules.zones[card.zone.value - 1].pick.when;
+  if (when.kind == RuleKind::anything) return {};
+  return ask<Verdict>(when, Asked::where_it_lies(table, rules, card, run.count));
 }
 
 /// As if the zone were empty; and the other way round, as if the card had left its home.
@@ -91,11 +107,16 @@ PickVerdict judge_pick(const Table& table, const Rulebook& rules, CardId id) {
   const Card* card = table.card(id);
   if (!card) return refused(id, {.reason = Reason::unknown_card, .card = id});
   const PickVerdict pick = judge_run(table, rules, *card);
-  if (rules.locked.empty()) return pick;
-  for (const CardId of_run : table.cards_of(pick.run)) {
-    if (std::find(rules.locked.begin(), rules.locked.end(), of_run) == rules.locked.end()) continue;
-    return refused(id, {.reason = Reason::locked, .card = of_run, .zone = card->zone});
+  if (!pick.verdict) return pick;
+  const bool may_be_off = !rules.cards_off.empty() || !rules.zones_off.empty();
+  if (!rules.locked.empty() || may_be_off) {
+    for (const CardId of_run : table.cards_of(pick.run)) {
+      if (std::find(rules.locked.begin(), rules.locked.end(), of_run) != rules.locked.end())
+        return refused(id, {.reason = Reason::locked, .card = of_run, .zone = card->zone});
+      if (Verdict off = judge_switches(rules, *table.card(of_run)); !off) return refused(id, off);
+    }
   }
+  if (Verdict own = judge_when(table, rules, *card, pick.run); !own) return refused(id, own);
   return pick;
 }
 
@@ -117,11 +138,12 @@ Verdict judge_drop(const Table& table, const Rulebook& rules, const Run& run, Zo
   q.count = run.count;
   q.zone = to;
   q.set_onto(table.top(to).value_or(CardId{}));
-  if (first->zone == to) {
+  if (first->zone == to && !is_off(rules, to)) {
     const bool sorts = to.value <= rules.zones.size() && rules.zones[to.value - 1].sorts;
     return sorts ? Verdict{} : q.question().answer(Reason::same_zone);
   }
   if (to.value > rules.zones.size()) return q.question().answer(Reason::drop_nothing);
+  if (is_off(rules, to)) return q.question().answer(Reason::switched_off);
   if (would_exchange(table, rules, run, to)) {
     const auto locked = std::find(rules.locked.begin(), rules.locked.end(), *table.top(to));
     if (locked != rules.locked.end()) return {.reason = Reason::locked, .card = *locked, .zone = to};
@@ -140,6 +162,7 @@ Verdict judge_face(const Table& table, const Rulebook& rules, FaceId face, ZoneI
   q.zone = to;
   q.set_onto(table.top(to).value_or(CardId{}));
   if (to.value > rules.zones.size()) return q.question().answer(Reason::drop_nothing);
+  if (is_off(rules, to)) return q.question().answer(Reason::switched_off);
   return ask<Verdict>(rules.zones[to.value - 1].drop, q);
 }
 
@@ -149,6 +172,7 @@ Verdict judge_stock(const Table& table, const Rulebook& rules, ZoneId id) {
   if (id.value > rules.zones.size() || !rules.zones[id.value - 1].stock) {
     return {.reason = Reason::no_stock, .zone = id};
   }
+  if (is_off(rules, id)) return {.reason = Reason::switched_off, .zone = id};
   const StockRule& stock = *rules.zones[id.value - 1].stock;
   const Zone* waste = table.zone(stock.to);
   if (!waste) return {.reason = Reason::unknown_zone, .zone = stock.to};

@@ -78,6 +78,7 @@ struct Collector {
       case RuleKind::from:
       case RuleKind::negate:
       case RuleKind::neighbours:
+      case RuleKind::waited_for:
       case RuleKind::each_neighbour:
       case RuleKind::own:
         return false;

@@ -64,9 +64,8 @@ TEST_CASE("play: drag: a drop on an occupied slot exchanges the two, and undo ta
 TEST_CASE("play: drag: in a free zone a card stays where it is let go, and can be moved about") {
   Hand h(desk({}));
   const CardId card = h.cards("hand")[9];
-  const Vec2 grip = h.grip(card) - h.middle(card);
   const Vec2 spot = h.middle("meadow") + Vec2{-40, 10};
-  h.drag(h.grip(card), spot + grip);
+  h.drag(h.grip(card), spot - h.straightened(card, h.grip(card)));
   h.settle();
   REQUIRE(h.cards("meadow") == std::vector<CardId>{card});
   CHECK(length(h.middle(card) - spot) < 1.5f);
@@ -81,9 +80,9 @@ TEST_CASE(
   Hand h(desk({}), {.window = {1000, 700}, .drag = {.look = DragLook::copy}});
   const CardId card = h.cards("hand")[9];
   const Pose home = *h.field.where().live_pose(card);
-  const Vec2 grip = h.grip(card) - h.middle(card);
+  const Vec2 over = h.middle("shelf") - h.straightened(card, h.grip(card));
   h.point(PointerPhase::down, h.grip(card));
-  h.point(PointerPhase::move, h.middle("shelf") + grip);
+  h.point(PointerPhase::move, over);
   h.wait(0.3);
   CHECK(*h.field.where().live_pose(card) == home);
   const auto copy = [&]() -> const FrameItem* {
@@ -96,7 +95,7 @@ TEST_CASE(
   CHECK(copy()->card == card);
   CHECK(copy()->opacity == 0.6f);
   CHECK(length(bounds(copy()->corners).centre() - h.middle("shelf")) < 2);
-  h.point(PointerPhase::up, h.middle("shelf") + grip);
+  h.point(PointerPhase::up, over);
   CHECK(h.cards("shelf") == std::vector<CardId>{card});
   CHECK(copy() == nullptr);
   CHECK(length(h.field.where().live_pose(card)->centre - h.middle("shelf")) < 60);
@@ -234,7 +233,7 @@ TEST_CASE("play: drag: what one pointer holds another cannot take, and what ends
 
 TEST_CASE("play: drag: a flick takes a card to where it is thrown, a slow drag as far does not") {
   ZoneHandling handling;
-  handling.flick_to = {3};  // the shelf
+  handling.flick_to = FlickTargets::anywhere({3});  // the shelf
   Hand h(desk(handling));
   const auto throw_up = [&](double step) {
     h.settle();

@@ -107,7 +107,11 @@ class Session {
       for (const CardId card : zone.cards) RC_ASSERT(is_finite(*field.where().live_pose(card)));
       const auto targets = field.hand().targets();
       const bool listed = std::find(targets.begin(), targets.end(), zone.id) != targets.end();
-      RC_ASSERT(listed == (held.count > 0 && field.rules().judge_drop(held, zone.id).allowed()));
+      RC_ASSERT(listed ==
+                (held.count > 0 &&
+                 field.rules()
+                     .judge_move({.run = held, .from = field.table().card(held.first)->zone, .to = zone.id})
+                     .allowed()));
     }
     for (const Move& move : field.rules().legal_moves()) {
       RC_ASSERT(field.rules().judge_move(move).allowed());
@@ -130,7 +134,9 @@ class Session {
       const Pose pose = *field.where().live_pose(item.card);
       RC_ASSERT(item.zone == card.zone && item.size == frame.card);
       RC_ASSERT(item.back == !shows_face(pose.flip));
-      RC_ASSERT(item.face == (item.back ? hidden_face : card.face));
+      // What was covered and hidden at once shows on until it is edge-on.
+    const bool shows_on = !item.back && card.face == hidden_face && !card.face_up;
+    RC_ASSERT((shows_on || item.face == (item.back ? hidden_face : card.face)));
       RC_ASSERT(item.matrix == matrix_of(pose) && item.corners == corners(pose, item.size));
       RC_ASSERT(item.opacity == pose.opacity && item.brightness == pose.brightness && item.lift == pose.lift);
       check_marks(item);
@@ -154,7 +160,8 @@ class Session {
     };
     RC_ASSERT(item.marks.locked == std::any_of(waiting.begin(), waiting.end(), locks));
     RC_ASSERT(item.marks.hovered == (item.card == field.hand().hovered()));
-    RC_ASSERT(item.marks.focus == (item.card == field.hand().focused().card));
+    RC_ASSERT(item.marks.focus ==
+              (item.card == field.hand().focused().card || in(field.hand().focused_run())));
     if (field.hand().held_by(0).count > 0 && field.hand().held_by(1).count > 0)
       return;  // the targets of one are listed
     const auto targets = field.hand().targets();
@@ -358,7 +365,7 @@ class Session {
     model_.hear(e, setup_, asked_, field.table());
   }
 
-  /// The card that is hit is the last in drawing order that has the point.
+  /// The card that is hit is the last in drawing order that has the point, unless an overlay lies above it.
   void check_hit(Vec2 at) const {
     if (field.hand().held().count > 0)
       return;  // what is held takes no hits: random_play_test.cpp looks at that
@@ -370,6 +377,10 @@ class Session {
                            .corner_radius = field.frame().corner_radius,
                            .clip = item.clip};
       if (contains(shape, at)) expected = item.card;
+    }
+    for (const Overlay& overlay : field.where().plan().overlays) {
+      const auto area = field.where().panel_area(overlay.panel);
+      if (area && area->contains(at)) expected = {};
     }
     RC_ASSERT(field.where().hit(at).card == expected);
   }

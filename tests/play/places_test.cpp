@@ -108,7 +108,7 @@ TEST_CASE("play: free positions and turns are the table's, and survive a resize"
         Approx(field.where().area(id)->min.x + field.where().card_size().width / 2).margin(1));
   REQUIRE(field.edits().set_sideways(card, true));
   CHECK(field.where().resting_pose(card)->rotation == Approx(1.5707963));
-  CHECK(field.edits().set_position(card, {NAN, 0}).reason == Reason::unknown_index);
+  CHECK(field.edits().set_position(card, {NAN, 0}).reason == Reason::out_of_range);
   CHECK(field.edits().set_sideways({99}, true).reason == Reason::unknown_card);
 }
 

@@ -180,14 +180,23 @@ TEST_CASE("play: a drag keeps its grip and comes exactly under the pointer") {
   Garden g;
   const CardId card = g.card("poppy-9");
   const Vec2 grip{15, -20};
+  const float turned = g.field.where().resting_pose(card)->rotation;
+  REQUIRE(turned != 0);  // it comes out of a fan, and straightens about the point where it is held
   g.press(g.middle(card) + grip);
   g.move({400, 300});
+  const Vec2 held = rotated(grip, std::cos(-turned), std::sin(-turned));
+  for (int i = 0; i < 20; ++i) {
+    g.field.advance_to(g.field.now() + 0.01);
+    const Pose pose = *g.field.where().live_pose(card);
+    const Vec2 under = pose.centre + rotated(held, std::cos(pose.rotation), std::sin(pose.rotation));
+    if (i > 7) CHECK(length(under - Vec2{400, 300}) < 1);
+  }
   g.field.advance_to(g.field.now() + 1);
-  CHECK(length(g.middle(card) - (Vec2{400, 300} - grip)) < 1e-3f);
+  CHECK(length(g.middle(card) - (Vec2{400, 300} - held)) < 1e-3f);
   CHECK(g.field.where().live_pose(card)->rotation == 0);
 }
 
-TEST_CASE("play: a lost pointer, a resize, or a change of the home zone cancels a drag") {
+TEST_CASE("play: a lost pointer, a resize, or a change of its cards cancels a drag, and no other change") {
   const auto ending = [](auto&& disturb) {
     Garden g;
     const CardId card = g.card("poppy-9");
@@ -208,8 +217,15 @@ TEST_CASE("play: a lost pointer, a resize, or a change of the home zone cancels 
         "picked-up cancelled");
   CHECK(ending([](Garden& g) { send(g.field, ResizeInput{{500, 400}, 2, 5}); }) == "picked-up cancelled");
   CHECK(ending([](Garden& g) {
-          CHECK(g.field.edits().move({g.card("reed-5"), 1}, g.shelf));
+          CHECK(g.field.edits().move({g.card("poppy-9"), 1}, g.shelf));
         }) == "picked-up cancelled");
+  Garden stays;
+  stays.press(stays.middle(stays.card("poppy-9")));
+  stays.move({400, 300});
+  CHECK(stays.field.edits().move({stays.card("reed-5"), 1}, stays.shelf));  // of the same zone
+  CHECK(stays.field.hand().held().first == stays.card("poppy-9"));
+  stays.field.advance_to(stays.field.now() + 1);
+  CHECK(length(stays.field.where().live_pose(stays.card("poppy-9"))->centre - Vec2{400, 300}) < 1);
   CHECK(ending([](Garden& g) {
           CHECK(g.field.edits().sync(std::vector<WantedZone>{{.key = 1, .cards = {}}}).retired.size() == 4);
         }) == "picked-up cancelled");

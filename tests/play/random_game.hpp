@@ -34,7 +34,7 @@ inline TableSetup random_game(Random& r) {
     if (handling.tap == TapKind::draw) rules.takes_itself = false;
     rules.flips_uncovered = handling.tap != TapKind::flip && r.chance(0.4f);
     if (handling.tap != TapKind::pick && r.chance(0.3f)) handling.double_tap = TapKind::send;
-    if (r.chance(0.3f)) handling.flick_to = other(i);
+    if (r.chance(0.3f)) handling.flick_to = FlickTargets::anywhere(other(i));
   }
   setup.add_panel({.name = "button", .kind = PanelKind::button});
   setup.plans[0].overlays.push_back({.panel = {1}, .width = {.px = 60}, .height = {.px = 20}});

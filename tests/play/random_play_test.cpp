@@ -59,7 +59,11 @@ class Session {
     for (const Zone& zone : field.table().zones()) {
       const auto targets = field.hand().targets();
       const bool listed = std::find(targets.begin(), targets.end(), zone.id) != targets.end();
-      RC_ASSERT(listed == (held.count > 0 && field.rules().judge_drop(held, zone.id).allowed()));
+      RC_ASSERT(listed ==
+                (held.count > 0 &&
+                 field.rules()
+                     .judge_move({.run = held, .from = field.table().card(held.first)->zone, .to = zone.id})
+                     .allowed()));
     }
     check_hit({r.uniform(0, 1300), r.uniform(0, 900)});
     if (cards_ > 0) check_hit(some_card_point(r, field));

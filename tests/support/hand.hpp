@@ -1,6 +1,7 @@
 #pragma once
 // A player's hand at a playfield, for tests: a pointer, keys, and what is told.
 #include <algorithm>
+#include <cmath>
 #include <string>
 #include <vector>
 
@@ -26,6 +27,12 @@ struct Hand {
 
   /// On its left part, which the next card does not cover.
   Vec2 grip(CardId card) const { return middle(card) - Vec2{field.where().card_size().width * 0.3f, 0}; }
+
+  /// From the pointer to the middle of a card that was gripped there, and lies straight by now.
+  Vec2 straightened(CardId card, Vec2 grip) const {
+    const float turned = -field.where().resting_pose(card)->rotation;
+    return rotated(middle(card) - grip, std::cos(turned), std::sin(turned));
+  }
 
   void wait(double seconds) {
     for (Event& event : events_until(field, field.now() + seconds)) told.push_back(std::move(event));

@@ -47,7 +47,7 @@ TableSetup with_rules_in_code(Random& r) {
     if (r.chance(0.3f))
       rules.stock = StockRule{.to = other, .gives = {r.between(1, 3)}, .passes = r.between(0, 2)};
     if (r.chance(0.2f)) handling.match = MatchRule{.open = r.between(1, 3), .to = other, .seconds = 0.3};
-    if (r.chance(0.2f)) handling.flick_to = other;
+    if (r.chance(0.2f)) handling.flick_to = FlickTargets::anywhere(other);
   }
   return setup;
 }
@@ -102,7 +102,9 @@ Vec2 Session::some_point(Random& r) const {
 
 void Session::step(Random& r) {
   if (r.chance(0.7f)) go(double{r.uniform(0, 0.3f)});
-  switch (r.below(8)) {
+  switch (r.below(9)) {
+    case 8:
+      return change_rules(r);
     case 0:
     case 1:
       return point(r);
@@ -125,7 +127,7 @@ void Session::point(Random& r) {
   const double now = field_.now();
   if (r.chance(0.2f)) {
     (void)field_.key(
-        {.key = static_cast<Key>(r.below(hostile_ ? 13 : 11)), .time = time(r), .repeat = r.chance(0.2f)});
+        {.key = static_cast<Key>(r.below(hostile_ ? 15 : 13)), .time = time(r), .repeat = r.chance(0.2f)});
     return;
   }
   const auto kind = static_cast<PointerKind>(r.below(3));
@@ -244,6 +246,9 @@ void Session::perform(Random& r) {
     case 4:
       return field_.performances().set_speed(last, r.chance(0.2f) ? 0 : number(r, 0.3, 3));
     default:
+      if (r.chance(0.2f))
+        return field_.performances().shake(card(r), CardEffect{.seconds = static_cast<float>(number(r, 0, 1)),
+                                                               .width = static_cast<float>(number(r, 0, 2))});
       return r.chance(0.5f) ? field_.performances().shake(card(r)) : field_.performances().pulse(card(r));
   }
 }
@@ -287,8 +292,62 @@ void Session::change_options(Random& r) {
   }
 }
 
+/// What is switched off, how zones lie and are played, and the plans.
+void Session::change_rules(Random& r) {
+  const Switchable things[] = {card(r), zone(r), PanelId{static_cast<std::uint32_t>(r.below(3))}};
+  const Switchable what = things[r.below(3)];
+  const char* reason = r.chance(0.5f) ? "" : "asleep";
+  switch (r.below(8)) {
+    case 0:
+      return r.chance(0.5f) ? field_.switches().switch_off(what, reason)
+                            : field_.switches().hide(what, reason);
+    case 1:
+    case 2:
+      return r.chance(0.5f) ? field_.switches().switch_on(what, reason)
+                            : field_.switches().show(what, reason);
+    case 3:
+      return field_.rules().ask_again();
+    case 4:
+      return field_.gate().let_through(static_cast<PointerButton>(r.below(hostile_ ? 9 : 5)), r.chance(0.5f));
+    case 5: {
+      std::vector<Plan> plans{field_.where().plan()};
+      plans[0].margin = r.uniform(0, 40);
+      plans[0].root.gap.cards = r.uniform(0, 0.5f);
+      return field_.edits().set_plans(plans);
+    }
+    case 6:
+      if (hostile_) {
+        (void)field_.input(BehaviourInput{.zone = zone(r), .time = field_.now()});
+        Plan nothing;
+        (void)field_.input(PlansInput{.plans = {nothing}, .time = field_.now()});
+      }
+      return;
+    default: {
+      const ZoneId of = zone(r);
+      ZoneBehaviour behaviour = field_.where().behaviour(of);
+      const ZoneBehaviour other = setup_.behaviour_of(setup_.table.zones()[0].id);
+      behaviour.layout.factor = r.uniform(0.5f, 1.2f);
+      behaviour.layout.facing = static_cast<Facing>(r.below(4));
+      behaviour.rules.pick.covered = r.chance(0.3f);
+      behaviour.rules.pick.when = r.chance(0.3f) ? rule::at_most(r.between(1, 3)) : rule::anything();
+      if (r.chance(0.3f)) behaviour.layout.layout = other.layout.layout;
+      if (r.chance(0.3f)) behaviour.rules.drop = r.chance(0.5f) ? rule::anything() : rule::waited_for();
+      if (field_.table().zone(of)) (void)field_.edits().set_behaviour(of, behaviour);
+    }
+  }
+}
+
 void Session::change_time(Random& r) {
-  switch (r.below(9)) {
+  switch (r.below(10)) {
+    case 9:
+      switch (r.below(3)) {
+        case 0:
+          return field_.time().hold_countdown({last_countdown_}, "rest");
+        case 1:
+          return field_.time().release_countdown({last_countdown_}, "rest");
+        default:
+          return r.chance(0.2f) ? field_.time().stop_countdown({last_countdown_}) : void();
+      }
     case 0:
       last_timer_ = field_.time().start_timer(number(r, 0, 1)).value;
       return;
@@ -334,6 +393,7 @@ void Session::finish() {
   field_.gate().open("test");
   field_.time().release("test");
   field_.time().set_speed(1);
+  field_.time().release_countdown({last_countdown_}, "rest");
   for (std::uint32_t id = 1; id <= last_performance_; ++id) field_.performances().set_speed({id}, 1);
   while (!field_.moves().waiting().empty()) (void)field_.moves().answer(field_.moves().waiting()[0].id, {});
   go(2);  // what was handed in ahead of its time

@@ -41,6 +41,7 @@ class Session {
   void edit(Random& r);
   void perform(Random& r);
   void change_options(Random& r);
+  void change_rules(Random& r);
   void change_time(Random& r);
   void change_rounds(Random& r);
   [[nodiscard]] CardId card(Random& r) const;

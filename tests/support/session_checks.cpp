@@ -47,8 +47,10 @@ std::string Session::wrong_frame() const {
     for (const Vec2 corner : item.corners.corners) {
       if (!is_finite(corner)) return "a corner in the frame is not finite";
     }
-    if (item.kind == FrameKind::card && !item.back && item.face != hidden_face && item.card &&
-        field_.table().card(item.card)->face != item.face)
+    const Card* card = field_.table().card(item.card);
+    const bool shows = item.kind == FrameKind::card && !item.back && item.face != hidden_face && card;
+    // What was covered and hidden at once shows on until it is edge-on.
+    if (shows && card->face != item.face && (card->face != hidden_face || card->face_up))
       return "the frame shows another face than the card has";
   }
   return cards == field_.table().card_count() ? "" : "the frame has not every card once";
@@ -72,8 +74,8 @@ std::string Session::wrong_answers(Random& r) {
     const auto targets = field_.hand().targets();
     for (const Zone& zone : field_.table().zones()) {
       const bool listed = std::find(targets.begin(), targets.end(), zone.id) != targets.end();
-      if (listed != field_.rules().judge_drop(held, zone.id).allowed())
-        return "a target and its verdict disagree";
+      const Move move{.run = held, .from = field_.table().card(held.first)->zone, .to = zone.id};
+      if (listed != field_.rules().judge_move(move).allowed()) return "a target and its verdict disagree";
     }
   }
   if (r.chance(0.1f) && std::isnan(field_.time().settles_at())) return "when it settles is no number";

@@ -1,6 +1,9 @@
 #pragma once
 #include <cstdint>
+#include <string>
 #include <string_view>
+#include <variant>
+#include <vector>
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/core_export.hpp"
@@ -15,6 +18,7 @@ enum class Reason : std::uint8_t {
   unknown_card,   ///< no card on the table has this id
   unknown_zone,   ///< no zone of the table has this id
   unknown_index,  ///< the zone has fewer cards than that
+  out_of_range,   ///< a number of the call is not one that it can have; the watcher hears which
   unknown_key,    ///< no zone has this key
   unknown_face,   ///< not a face of the table's deck
   missing_key,    ///< a wanted card or zone has no key
@@ -25,6 +29,7 @@ enum class Reason : std::uint8_t {
   not_top,       ///< the zone gives its top card only
   face_down,     ///< the card lies face down
   not_linked,    ///< `card` does not follow the card below it, so the run does not hold together
+  switched_off,  ///< the card or the zone is switched off for now, or hidden
   other_run,     ///< from `card` on, not `found` cards are picked up together in `zone`, but `wanted`
   // about dropping
   same_zone,          ///< the run lies there already
@@ -43,6 +48,7 @@ enum class Reason : std::uint8_t {
   not_together,       ///< not of the set of `onto`
   wrong_source,       ///< only cards from certain other zones will do
   needs_neighbours,   ///< `found` filled neighbours where at least `wanted` are asked for
+  waits_for,          ///< of the slots that the zone waits for, `wanted` have to be filled, and `found` are
   wrong_suit,         ///< only the suit `wanted` will do
   too_low,            ///< only the rank `wanted` and those above it will do
   own_rule,           ///< a rule of the game's own
@@ -50,6 +56,8 @@ enum class Reason : std::uint8_t {
   // about what else a player does
   locked,            ///< the card waits for an answer
   in_hand,           ///< another pointer drags the card
+  in_flight,         ///< the card is still on its way
+  open_already,      ///< the card lies open already
   no_passes,         ///< the stock was gone through `found` times, and may be no more
   no_stock,          ///< the zone is not one that gives cards at a tap
   too_many_open,     ///< `wanted` cards are open already
@@ -65,6 +73,14 @@ inline constexpr int reason_count = static_cast<int>(Reason::nothing_to_redo) + 
 /// "not-rank-down". Never changes for a reason once released.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view code_of(Reason reason);
 
+/// Something that a refusal of the game's own tells, by its name: "cost" is 3.
+struct VerdictArgument {
+  std::string name = {};
+  std::variant<std::int64_t, std::string, CardId, ZoneId> value = {};
+
+  friend bool operator==(const VerdictArgument&, const VerdictArgument&) = default;
+};
+
 /// The answer to a question about cards: allowed, or refused with a reason and its arguments. A plain value;
 /// `describe` makes a sentence of it.
 struct Verdict {
@@ -78,10 +94,13 @@ struct Verdict {
   int alternative = -1;  ///< when allowed by an `any` rule: which of its parts matched, from 0
   int others = 0;  ///< when refused by an `any` rule: how many other parts could have matched, and did not
   std::uint64_t key = 0;  ///< the key that was not found, missing or repeated
+  std::string rule =
+      {};  ///< of a rule in code, or an answer of the game's: its name, by which its sentence is found
+  std::vector<VerdictArgument> arguments = {};  ///< what that sentence tells beside
 
   [[nodiscard]] constexpr bool allowed() const { return reason == Reason::allowed; }
   constexpr explicit operator bool() const { return allowed(); }
-  friend constexpr bool operator==(const Verdict&, const Verdict&) = default;
+  friend bool operator==(const Verdict&, const Verdict&) = default;
 };
 
 }  // namespace apsidon

@@ -1,4 +1,5 @@
 #pragma once
+#include <cstdint>
 #include <string>
 #include <utility>
 #include <vector>
@@ -24,6 +25,7 @@ struct Formation {
   std::vector<Vec2> at = {};  ///< by slot, as in FormationSlot
   std::vector<std::pair<std::size_t, std::size_t>> links =
       {};  ///< neighbours, the earlier slot first, sorted
+  std::vector<std::pair<std::size_t, std::size_t>> waits = {};  ///< slots that wait: the first for the second
 
   friend bool operator==(const Formation&, const Formation&) = default;
 };
@@ -34,12 +36,18 @@ struct FormationGaps {
   float down = 0.15f;    ///< between rows, card heights, [-1, 100]
 };
 
+/// Which slots of rows are neighbours.
+enum class RowLinks : std::uint8_t {
+  all,      ///< left and right, and in the next row those that lie less than a slot aside
+  between,  ///< only those of the next row
+};
+
 // All throw Error when a count is out of its range or a gap is.
 
-/// Rows of so many slots each, [0, 1000], centred one below the other. Neighbours: left and right, and in the
-/// next row those that lie less than a slot aside.
+/// Rows of so many slots each, [0, 1000], centred one below the other.
 [[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_rows(const std::vector<int>& counts,
-                                                              FormationGaps gaps = {});
+                                                              FormationGaps gaps = {},
+                                                              RowLinks links = RowLinks::all);
 /// Rows of 1, 2, … slots, [1, 100] rows. The neighbours of a slot are the two below it, that cover it where
 /// rows overlap.
 [[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_pyramid(int rows,
@@ -51,5 +59,9 @@ struct FormationGaps {
                                                                                        .down = -0.46f});
 /// Slots around a circle, [1, 1000], the first at the top, clockwise; neighbours follow each other.
 [[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_ring(int slots, FormationGaps gaps = {});
+
+/// The same, each slot waiting for its neighbours of the next row; `upward`: of the row before. In a pyramid
+/// that is: for the two below it. O(links).
+[[nodiscard]] APSIDON_CORE_EXPORT Formation with_waits(Formation formation, bool upward = false);
 
 }  // namespace apsidon

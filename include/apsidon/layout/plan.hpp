@@ -66,13 +66,24 @@ struct PlanNode {
                                                  float gap = 0.3f);
 [[nodiscard]] APSIDON_CORE_EXPORT std::vector<Facing> facings(std::size_t seats);
 
-/// A panel that lies above the others, in the window less its insets.
+/// What an overlay does with presses.
+enum class OverlayHits : std::uint8_t {
+  own,   ///< it takes those on it
+  all,   ///< and keeps all others from what lies below
+  none,  ///< it lets all through
+};
+
+/// A panel that lies above zones and other panels, in the window less its insets; other panels may lie in it.
+/// It is there whenever it is not hidden.
 struct Overlay {
   PanelId panel = {};
   Length width = {};
   Length height = {};
   Align across = Align::centre;
   Align down = Align::centre;
+  OverlayHits hits = OverlayHits::own;
+  PlanNode inside = {};         ///< panels, spaces, and lists of them
+  Length padding = {.px = 16};  ///< around what lies inside
 
   friend bool operator==(const Overlay&, const Overlay&) = default;
 };
@@ -102,6 +113,9 @@ struct ZoneLayout {
 
   friend bool operator==(const ZoneLayout&, const ZoneLayout&) = default;
 };
+
+/// Throws Error when a number is out of its range.
+APSIDON_CORE_EXPORT void check(const ZoneLayout& layout);
 
 /// Throws Error when a number is out of its range, an across or down has no parts, or a zone is unknown (not
 /// in `zones`), named twice, or missing; likewise for panels, `panels` of which there are, except that one

@@ -70,10 +70,13 @@ class APSIDON_CORE_EXPORT Countdown {
   void set(double seconds);
   /// Does nothing when it runs or has run out.
   void start(double now);
+  /// Stands still from now on, until it goes on. Does nothing while it does not run.
+  void pause(double now);
+  void go_on(double now);
   /// Adds a bonus, or with a negative number takes away; nothing once it has run out.
   void add(double seconds, double now);
 
-  [[nodiscard]] bool running() const { return started_ && !over_; }
+  [[nodiscard]] bool running() const { return started_ && !paused_ && !over_; }
   [[nodiscard]] bool over() const { return over_; }
   /// When it will have run out; infinity while it does not run.
   [[nodiscard]] double ends() const { return running() ? ends_ : std::numeric_limits<double>::infinity(); }
@@ -86,9 +89,10 @@ class APSIDON_CORE_EXPORT Countdown {
 
  private:
   double length_ = 0;
-  double left_ = 0;  // while it is not started
+  double left_ = 0;  // while it does not run
   double ends_ = 0;
   bool started_ = false;
+  bool paused_ = false;
   bool over_ = false;
 };
 

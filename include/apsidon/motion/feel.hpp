@@ -41,7 +41,8 @@ struct Feel {
   Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};  ///< after a drag that moved nothing
   Glide carry{.seconds = 0.07f, .curve = ease_out};             ///< behind the pointer
   float carry_lift = 0.3f;                                      ///< of a held card, card widths, [0, 10]
-  float tilt_deg = 8;  ///< the most by which a held card leans into its way, [0, 90]
+  float tilt_deg = 8;     ///< the most by which a held card leans into its way, [0, 90]
+  float tilt_speed = 12;  ///< at which it leans most, card widths per second, [0.1, 1000]
   Spring tilt{.period = 0.4f, .damping = 0.7f};
   Glide raise{.seconds = 0.14f, .curve = ease_out};  ///< a hovered card comes out, or goes back
   Glide zoom{.seconds = 0.16f, .curve = ease_out};   ///< the larger picture of a card comes, or goes
@@ -75,6 +76,7 @@ struct Feel {
 
 /// Throws Error when a number is out of its range.
 APSIDON_CORE_EXPORT void check(const Feel& feel);
+APSIDON_CORE_EXPORT void check(const CardEffect& effect);
 
 /// On springs that overshoot.
 [[nodiscard]] APSIDON_CORE_EXPORT Feel springy();

@@ -33,6 +33,11 @@ APSIDON_CORE_EXPORT void check(const EventPhrases& phrases);
                                                        const EventPhrases& phrases = default_event_phrases(),
                                                        const Phrases& reasons = default_phrases());
 
+/// A verdict as a sentence: of a rule in code as the table has it (`TableSetup::sentences`), unless `reasons`
+/// has one of that name.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string describe(const Verdict& verdict, const Playfield& field,
+                                                       const Phrases& reasons = default_phrases());
+
 /// What is focused, for a screen reader; empty when nothing is.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string describe_focus(
     const Playfield& field, const EventPhrases& phrases = default_event_phrases());

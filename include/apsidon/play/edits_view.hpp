@@ -4,6 +4,7 @@
 #include <optional>
 #include <span>
 #include <string>
+#include <vector>
 
 #include "apsidon/cards/card.hpp"
 #include "apsidon/cards/wanted.hpp"
@@ -11,6 +12,7 @@
 #include "apsidon/fwd.hpp"
 #include "apsidon/layout/panel_id.hpp"
 #include "apsidon/play/edit.hpp"
+#include "apsidon/play/panel.hpp"
 
 namespace apsidon {
 
@@ -21,7 +23,7 @@ struct CreateReport {
 };
 
 /// What the game itself changes: `field.edits().flip(card, true)`. Not judged, and nothing follows from it. A
-/// drag whose cards or home zone an edit touches is cancelled.
+/// drag goes on as long as its cards lie together where they were picked up; else it is cancelled.
 class APSIDON_CORE_EXPORT EditsCalls {
  public:
   explicit EditsCalls(play_detail::Impl& field) : field_(&field) {}
@@ -51,6 +53,15 @@ class APSIDON_CORE_EXPORT EditsCalls {
   /// What a panel shows; a fill that is not finite is ignored, others are cut to 0 to 1. A stale id does
   /// nothing.
   void set_panel(PanelId panel, std::string text, float fill = 1);
+  void set_tone(PanelId panel, PanelTone tone);
+
+  // How zones lie and are played, while they are: cards glide to where they rest then, by the feel's `shift`.
+  // Both throw Error when anything is out of its range, before it is changed.
+
+  /// `where().behaviour(zone)` has what it is now.
+  Verdict set_behaviour(ZoneId zone, const ZoneBehaviour& behaviour);
+  /// At least one, and each places every zone of the table.
+  void set_plans(std::vector<Plan> plans);
 
  private:
   play_detail::Impl* field_;

@@ -3,6 +3,7 @@
 #include <cstdint>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
@@ -29,7 +30,7 @@ enum class EventKind : std::uint8_t {
   taken,          ///< a zone has taken by itself what fits
   drawn,          ///< a stock gave `count` cards
   recycled,       ///< a waste was recycled into its stock
-  matched,        ///< `count` open cards belong together; the first is `card`
+  matched,        ///< the open `cards` belong together
   unmatched,      ///< they do not, and are covered again
   won,            ///< the table is as a game is won
   lost,           ///< the table is as a game is lost
@@ -58,6 +59,21 @@ enum class EventKind : std::uint8_t {
 
 inline constexpr std::size_t event_kind_count = static_cast<std::size_t>(EventKind::settled) + 1;
 
+/// Why a drag, or what was picked up by a tap or key, was put back.
+enum class CancelCause : std::uint8_t {
+  none,          ///< it was not
+  nowhere,       ///< it was let go over nothing, or where it came from
+  put_back,      ///< the player did so, with a key or another tap
+  gate_closed,   ///< the gate was closed
+  pointer_lost,  ///< the pointer was
+  blurred,       ///< the window lost the player's attention
+  resized,       ///< the window has another size
+  by_game,       ///< a call took its cards away, or began what needs an empty hand
+};
+
+/// "pointer-lost".
+[[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(CancelCause cause);
+
 /// So many events wait to be read at most. Beyond that the oldest go, and are counted.
 inline constexpr std::size_t most_unread_events = 100'000;
 
@@ -85,7 +101,11 @@ struct Event {
   PerformanceId performance = {};  ///< to which this belongs
   TimerId timer = {};
   CountdownId countdown = {};
-  std::string name = {};  ///< of a cue
+  std::string name = {};                  ///< of a cue
+  CancelCause cause = CancelCause::none;  ///< of a cancelled drag
+  Vec2 velocity = {};                     ///< px per second: of the pointer where a drag was let go
+  bool flicked = false;                   ///< it was let go as a flick
+  std::vector<CardId> cards = {};         ///< all that were compared, of matched and unmatched
 
   friend bool operator==(const Event&, const Event&) = default;
 };

@@ -26,6 +26,7 @@ struct Marks {
   bool focus = false;    ///< keys act on it
   bool hovered = false;
   bool locked = false;  ///< waits for the game's answer
+  bool off = false;     ///< is switched off: drawn dimmed
 
   friend constexpr bool operator==(const Marks&, const Marks&) = default;
 };
@@ -51,14 +52,18 @@ struct FrameItem {
   friend constexpr bool operator==(const FrameItem&, const FrameItem&) = default;
 };
 
-/// A panel of the plan that is to be drawn, below the cards unless it is an overlay.
+/// A panel of the plan that is to be drawn, below the cards unless it is an overlay or lies in one. Those are
+/// last, each overlay before what lies in it.
 struct FramePanel {
   PanelId panel = {};
   Rect area = {};
   bool overlay = false;
   PanelKind kind = PanelKind::box;
   std::string text = {};
-  float fill = 1;      ///< of a bar, 0 to 1
+  float fill = 1;  ///< of a bar, 0 to 1
+  PanelTone tone = PanelTone::neutral;
+  bool round = false;  ///< drawn as a circle, or with round ends
+  bool off = false;    ///< cannot be tapped now
   bool focus = false;  ///< keys act on it
 
   friend bool operator==(const FramePanel&, const FramePanel&) = default;

@@ -5,11 +5,13 @@
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
+#include "apsidon/gesture/pointer.hpp"
 
 namespace apsidon {
 
-/// What opens and closes input: `field.gate().is_open()`. Closed while at least one reason holds it; then it
-/// takes no pointers and no keys. While cards are compared the gate is closed for the reason "comparing".
+/// What opens and closes input: `field.gate().is_open()`. Closed while at least one reason holds it; then the
+/// table takes no pointers and no keys. Overlays lie above it: buttons on them can still be tapped. While
+/// cards are compared the gate is closed for the reason "comparing".
 class APSIDON_CORE_EXPORT GateView {
  public:
   explicit GateView(const play_detail::Impl& field) : field_(&field) {}
@@ -31,6 +33,9 @@ class APSIDON_CORE_EXPORT GateCalls : public GateView {
   /// Cancels what is pressed or dragged.
   void close(std::string_view reason);
   void open(std::string_view reason);
+  /// Presses of this button are told (`tapped`) even while the gate is closed, wherever they are, and do
+  /// nothing else: for what a game does at any time, like starting over.
+  void let_through(PointerButton button, bool on = true);
 
  private:
   play_detail::Impl* field_;

@@ -30,6 +30,8 @@ class APSIDON_CORE_EXPORT HandView {
   [[nodiscard]] CardId previewed() const;
   /// What keys act on; nothing before the first key.
   [[nodiscard]] Hit focused() const;
+  /// What would be picked up with the focused card; no cards when nothing would.
+  [[nodiscard]] Run focused_run() const;
   /// The pointer's shape here, as a CSS cursor keyword: "default", "pointer", "grab", "grabbing",
   /// "not-allowed" or "wait".
   [[nodiscard]] std::string_view cursor() const;

@@ -5,6 +5,7 @@
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/core_export.hpp"
+#include "apsidon/geometry/vec2.hpp"
 
 namespace apsidon {
 
@@ -35,13 +36,35 @@ struct MatchRule {
   friend bool operator==(const MatchRule&, const MatchRule&) = default;
 };
 
+/// Where a card goes that is flicked out of its zone's area, by the direction of the flick: that to which it
+/// goes farther, across or down. None: nowhere.
+struct FlickTargets {
+  ZoneId left = {};
+  ZoneId right = {};
+  ZoneId up = {};
+  ZoneId down = {};
+
+  /// The same in every direction.
+  [[nodiscard]] static constexpr FlickTargets anywhere(ZoneId to) { return {to, to, to, to}; }
+  [[nodiscard]] constexpr bool any() const { return left || right || up || down; }
+  /// Where a flick in this direction goes.
+  [[nodiscard]] constexpr ZoneId toward(Vec2 way) const {
+    const float across = way.x < 0 ? -way.x : way.x;
+    const float along = way.y < 0 ? -way.y : way.y;
+    if (across >= along) return way.x < 0 ? left : right;
+    return way.y < 0 ? up : down;
+  }
+
+  friend bool operator==(const FlickTargets&, const FlickTargets&) = default;
+};
+
 /// What a player's hand may do with a zone, beside what its rules say.
 struct ZoneHandling {
   HoverKind hover = HoverKind::none;
   bool zoom = false;  ///< a card that is hovered, or pressed long, shows a larger picture
   TapKind tap = TapKind::none;
   TapKind double_tap = TapKind::none;  ///< flip, draw or send; a single tap waits for it then
-  ZoneId flick_to = {};  ///< where a card goes that is flicked out of the zone's area; none: nowhere
+  FlickTargets flick_to = {};
   std::optional<MatchRule> match = {};
 
   friend bool operator==(const ZoneHandling&, const ZoneHandling&) = default;
@@ -60,6 +83,13 @@ enum class DragLook : std::uint8_t {
 struct DragOptions {
   Grip grip = Grip::keep;
   DragLook look = DragLook::card;
+  float held_opacity = 1;  ///< of held cards, [0, 1]
+  /// How much of a held card has to lie over a zone that takes it, share of the card, for that to be aimed
+  /// at, [0, 1]. Being under the pointer counts as half a card; of several the one with most is aimed at.
+  float aim_overlap = 0.1f;
+  /// A release so far to one side of where the drag began, card widths, is a flick in that direction, however
+  /// slow, [0, 100]; 0: only fast ones are.
+  float swipe = 0;
   bool several = false;       ///< each pointer may drag a run of its own, at once with those of others
   float above_finger = 0.3f;  ///< how far a card is held above a finger, share of its height, [0, 4]
   float copy_opacity = 0.6f;  ///< [0, 1]
@@ -73,6 +103,10 @@ enum class ZoomedLook : std::uint8_t { shown, dimmed, hidden };
 struct HoverOptions {
   double in_seconds = 0;      ///< delay before a card is hovered, [0, 10]
   double out_seconds = 0.06;  ///< delay before the hover ends over nothing, [0, 10]
+  float rise = 0.04f;         ///< how far up a card goes that rises in place, share of its height, [-4, 4]
+  float growth = 0.03f;       ///< how much larger it gets, [-1, 10]
+  float turn_deg = 0;         ///< how far it turns, degrees, [-180, 180]
+  float lift = 0.2f;          ///< card widths, [0, 10]
   float margin = 3;  ///< px that the pointer has to go beyond the card's border to leave it, [0, 100]
   double zoom_seconds = 0.35;  ///< of hovering until the larger picture comes, [0, 60]
   float zoom = 2.2f;    ///< its size, times that of the table's cards, as far as the window has room, [1, 20]

@@ -12,11 +12,15 @@
 #include "apsidon/gesture/pointer.hpp"
 #include "apsidon/gesture/thresholds.hpp"
 #include "apsidon/layout/panel_id.hpp"
+#include "apsidon/layout/plan.hpp"
 #include "apsidon/motion/feel.hpp"
 #include "apsidon/play/edit.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/handling.hpp"
+#include "apsidon/play/panel.hpp"
 #include "apsidon/play/script.hpp"
+#include "apsidon/play/switchable.hpp"
+#include "apsidon/play/zone_behaviour.hpp"
 #include "apsidon/rules/move.hpp"
 
 namespace apsidon {
@@ -48,6 +52,8 @@ enum class Key : std::uint8_t {
   cancel,    ///< put back; no focus any more
   undo,
   redo,
+  send,      ///< what is focused goes to where it goes by itself
+  send_top,  ///< so does the top card of the first zone of the table's `send_top_of` that has somewhere to go
 };
 
 struct KeyInput {
@@ -82,6 +88,50 @@ struct ReasonInput {
   double time = 0;
 
   friend bool operator==(const ReasonInput&, const ReasonInput&) = default;
+};
+
+/// Presses of a button are told even while the gate is closed, or are so no more.
+struct LetThroughInput {
+  PointerButton button = PointerButton::primary;
+  bool on = true;
+  double time = 0;
+
+  friend bool operator==(const LetThroughInput&, const LetThroughInput&) = default;
+};
+
+/// A card, a zone or a panel is switched off or on, hidden or shown, for a reason.
+struct SwitchInput {
+  enum class What : std::uint8_t { off, on, hide, show };
+  What what = What::off;
+  Switchable of = {};
+  std::string reason = {};
+  double time = 0;
+
+  friend bool operator==(const SwitchInput&, const SwitchInput&) = default;
+};
+
+/// What the game's rules go by has changed: they are asked anew.
+struct AskAgainInput {
+  double time = 0;
+
+  friend bool operator==(const AskAgainInput&, const AskAgainInput&) = default;
+};
+
+/// A zone lies, gives, takes and is handled in another way.
+struct BehaviourInput {
+  ZoneId zone = {};
+  ZoneBehaviour behaviour = {};
+  double time = 0;
+
+  friend bool operator==(const BehaviourInput&, const BehaviourInput&) = default;
+};
+
+/// Zones and panels are arranged by other plans.
+struct PlansInput {
+  std::vector<Plan> plans = {};
+  double time = 0;
+
+  friend bool operator==(const PlansInput&, const PlansInput&) = default;
 };
 
 /// The game's answer to a proposal that waits.
@@ -192,8 +242,9 @@ struct PerformanceInput {
   enum class What : std::uint8_t { skip, stop, speed, shake, pulse };
   What what = What::skip;
   PerformanceId performance = {};
-  CardId card = {};  ///< of shake and pulse
-  double speed = 1;  ///< of speed
+  CardId card = {};                       ///< of shake and pulse
+  std::optional<CardEffect> effect = {};  ///< of shake and pulse: in place of the feel's
+  double speed = 1;                       ///< of speed
   double time = 0;
 
   friend bool operator==(const PerformanceInput&, const PerformanceInput&) = default;
@@ -201,9 +252,21 @@ struct PerformanceInput {
 
 /// The table's clock goes at another speed; a timer or a countdown begins or ends.
 struct ClockInput {
-  enum class What : std::uint8_t { speed, start_timer, stop_timer, add, start, extend, reset };
+  enum class What : std::uint8_t {
+    speed,
+    start_timer,
+    stop_timer,
+    add,
+    start,
+    extend,
+    reset,
+    hold,
+    release,
+    remove
+  };
   What what = What::speed;
   double number = 0;           ///< the speed, or seconds
+  std::string reason = {};     ///< of hold and release: of a countdown
   bool at_first_move = false;  ///< of `add`
   TimerId timer = {};
   CountdownId countdown = {};
@@ -217,6 +280,7 @@ struct PanelInput {
   PanelId panel = {};
   std::string text = {};
   float fill = 1;
+  PanelTone tone = PanelTone::neutral;
   double time = 0;
 
   friend bool operator==(const PanelInput&, const PanelInput&) = default;
@@ -263,8 +327,9 @@ struct ThresholdsInput {
 struct Input
     : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput, JudgedInput,
                    OwnRuleInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput, RoundInput,
-                   StartOverInput, RestoreInput, PerformInput, PerformanceInput, ClockInput, PanelInput,
-                   ScrollInput, FeelInput, DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
+                   StartOverInput, RestoreInput, PerformInput, PerformanceInput, ClockInput, SwitchInput,
+                   PanelInput, LetThroughInput, AskAgainInput, BehaviourInput, PlansInput, ScrollInput,
+                   FeelInput, DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
   using variant::variant;
 };
 

@@ -15,12 +15,19 @@ enum class PanelKind : std::uint8_t {
   box,      ///< a place of the client's own
 };
 
+/// What a panel says, beside its words: how it is drawn.
+enum class PanelTone : std::uint8_t { neutral, good, bad };
+
 /// A named box that holds no cards.
 struct PanelSetup {
   std::string name = {};  ///< not empty, unique among the panels
   PanelKind kind = PanelKind::box;
   std::string text = {};
   float fill = 1;  ///< of a bar: the share that is filled, [0, 1]
+  PanelTone tone = PanelTone::neutral;
+  bool round = false;   ///< drawn as a circle, or with round ends
+  bool hidden = false;  ///< until it is shown
+  bool off = false;     ///< cannot be tapped until it is switched on
 
   friend bool operator==(const PanelSetup&, const PanelSetup&) = default;
 };

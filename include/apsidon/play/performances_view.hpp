@@ -1,4 +1,6 @@
 #pragma once
+#include <optional>
+
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/motion/feel.hpp"
@@ -28,10 +30,11 @@ class APSIDON_CORE_EXPORT PerformancesCalls : public PerformancesView {
   PerformanceId perform(const Script& script);
   /// Deals: all cards fly, one after another, from the stock to where the table has them.
   PerformanceId deal();
-  /// Shakes a card from side to side. A stale id does nothing.
-  void shake(CardId card);
-  /// Lets a card swell, as a hint. A stale id does nothing.
-  void pulse(CardId card);
+  /// Shakes a card from side to side: as the feel has it, or as stated for this once. A stale id does
+  /// nothing.
+  void shake(CardId card, const std::optional<CardEffect>& effect = {});
+  /// Lets a card swell, as a hint; likewise.
+  void pulse(CardId card, const std::optional<CardEffect>& effect = {});
   /// Goes to its end at once: all that is still to happen happens now.
   void skip(PerformanceId performance);
   /// Ends it where it is: cards go home, acts that have not begun do not happen.

@@ -110,6 +110,7 @@ class APSIDON_CORE_EXPORT Playfield {
   [[nodiscard]] HandCalls hand();
   /// What may be done, and why not.
   [[nodiscard]] RulesView rules() const;
+  [[nodiscard]] RulesCalls rules();
   /// Moves of the player that a call makes, undo, and the game's answers to drops.
   [[nodiscard]] MovesView moves() const;
   [[nodiscard]] MovesCalls moves();
@@ -121,6 +122,9 @@ class APSIDON_CORE_EXPORT Playfield {
   /// What opens and closes input.
   [[nodiscard]] GateView gate() const;
   [[nodiscard]] GateCalls gate();
+  /// What is switched off or hidden for now.
+  [[nodiscard]] SwitchesView switches() const;
+  [[nodiscard]] SwitchesCalls switches();
   /// What moves together, and how.
   [[nodiscard]] PerformancesView performances() const;
   [[nodiscard]] PerformancesCalls performances();

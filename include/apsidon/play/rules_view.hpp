@@ -1,4 +1,5 @@
 #pragma once
+#include <string_view>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -25,9 +26,25 @@ class APSIDON_CORE_EXPORT RulesView {
   /// All that the player may do, as far as the rules of the table say; the game's own answer (`set_judge`) is
   /// not asked. O(cards + runs * zones).
   [[nodiscard]] std::vector<Move> legal_moves() const;
+  /// What the table says where a rule of this name refuses; empty when it says nothing. Valid as long as the
+  /// table is.
+  [[nodiscard]] std::string_view sentence(std::string_view rule) const;
 
  private:
   const play_detail::Impl* field_;
+};
+
+class APSIDON_CORE_EXPORT RulesCalls : public RulesView {
+ public:
+  explicit RulesCalls(play_detail::Impl& field) : RulesView(field), field_(&field) {}
+
+  /// What the game's own rules go by has changed: whose turn it is, what is left to spend. Everything that
+  /// was asked of rules is asked anew: the targets of what is held, what it aims at, marks, the cursor, the
+  /// goals, and whether a move is left.
+  void ask_again();
+
+ private:
+  play_detail::Impl* field_;
 };
 
 }  // namespace apsidon

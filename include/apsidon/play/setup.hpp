@@ -1,4 +1,6 @@
 #pragma once
+#include <functional>
+#include <map>
 #include <span>
 #include <string>
 #include <utility>
@@ -9,6 +11,7 @@
 #include "apsidon/layout/plan.hpp"
 #include "apsidon/play/handling.hpp"
 #include "apsidon/play/panel.hpp"
+#include "apsidon/play/zone_behaviour.hpp"
 #include "apsidon/rules/goal.hpp"
 #include "apsidon/rules/rulebook.hpp"
 
@@ -71,8 +74,8 @@ struct APSIDON_CORE_EXPORT TableSetup {
   ZoneId add(const ZoneSetup& zone);
   /// Creates a panel. Throws Error when its name is empty or taken, or its fill out of its range.
   PanelId add_panel(const PanelSetup& panel);
-  /// Creates one zone per slot, "trellis-2-3" after `zone`'s name with their links; gives the node that
-  /// places them.
+  /// Creates one zone per slot, "trellis-2-3" after `zone`'s name, with their links and for whom they wait;
+  /// gives the node that places them.
   PlanNode add_formation(const ZoneSetup& zone, const Formation& formation);
 
   // What a zone was added with, by its id. The id is one of the table.
@@ -83,11 +86,15 @@ struct APSIDON_CORE_EXPORT TableSetup {
   [[nodiscard]] ZoneRules& rules_of(ZoneId zone) { return rules_[zone.value - 1]; }
   [[nodiscard]] const ZoneHandling& handling_of(ZoneId zone) const { return handling_[zone.value - 1]; }
   [[nodiscard]] ZoneHandling& handling_of(ZoneId zone) { return handling_[zone.value - 1]; }
+  [[nodiscard]] ZoneBehaviour behaviour_of(ZoneId zone) const {
+    return {.layout = layout_of(zone), .rules = rules_of(zone), .handling = handling_of(zone)};
+  }
+  void set_behaviour(ZoneId zone, ZoneBehaviour options);
   /// For `solve` and the like, by ZoneId - 1.
   [[nodiscard]] std::span<const ZoneLayout> layouts() const { return layouts_; }
   /// For judging without a playfield. Valid until the set-up changes.
   [[nodiscard]] Rulebook rulebook() const {
-    return {.zones = rules_, .links = links, .won = &won, .lost = &lost};
+    return {.zones = rules_, .links = links, .waits = waits, .won = &won, .lost = &lost};
   }
   /// How many zones were added; a table with others fails `check`.
   [[nodiscard]] std::size_t zone_count() const { return layouts_.size(); }
@@ -97,12 +104,17 @@ struct APSIDON_CORE_EXPORT TableSetup {
   Table table;
   std::vector<PanelSetup> panels = {};                ///< by PanelId - 1
   std::vector<std::pair<ZoneId, ZoneId>> links = {};  ///< neighbouring slots of formations
+  std::vector<std::pair<ZoneId, ZoneId>> waits = {};  ///< slots that wait: the first for the second
+  /// What is said when a rule in code, or the game itself, refuses: by the name in the verdict. Placeholders:
+  /// `{card}`, `{onto}`, `{zone}`, `{wanted}`, `{found}`, and what the verdict tells beside, by its name.
+  std::map<std::string, std::string, std::less<>> sentences = {};
   std::vector<Plan> plans = {};  ///< at least one; the one that gives the larger card is used
   ZoneId deal_from = {};         ///< where a deal's cards come from; none: from above the window
   RoundPlan round = {};
-  Goal won = {};          ///< how it lies when the game is won
-  Goal lost = {};         ///< how it lies when the game is lost
-  std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
+  std::vector<ZoneId> send_top_of = {};  ///< whose top cards the key `send_top` sends, the first that goes
+  Goal won = {};                         ///< how it lies when the game is won
+  Goal lost = {};                        ///< how it lies when the game is lost
+  std::string data = {};                 ///< the client's own JSON object, kept verbatim; empty for none
 
  private:
   std::vector<ZoneLayout> layouts_ = {};  // by ZoneId - 1, as the next two
@@ -116,5 +128,9 @@ struct APSIDON_CORE_EXPORT TableSetup {
 
 /// Throws Error when the plans do not place every zone once, or any option is out of its range.
 APSIDON_CORE_EXPORT void check(const TableSetup& setup);
+/// The same of other plans for the set-up.
+APSIDON_CORE_EXPORT void check(std::span<const Plan> plans, const TableSetup& setup);
+/// The same of what a zone of the set-up would be instead. O(nodes of its rules).
+APSIDON_CORE_EXPORT void check(const ZoneBehaviour& options, ZoneId zone, const TableSetup& setup);
 
 }  // namespace apsidon

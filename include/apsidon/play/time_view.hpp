@@ -27,7 +27,10 @@ class APSIDON_CORE_EXPORT TimeView {
   [[nodiscard]] std::span<const std::string> reasons() const;
   [[nodiscard]] double speed() const;
   [[nodiscard]] double seconds_left(CountdownId countdown) const;
+  /// Of the length that it was given last, 0 to 1.
   [[nodiscard]] double share_left(CountdownId countdown) const;
+  /// Whether a reason of its own holds it.
+  [[nodiscard]] bool is_held(CountdownId countdown) const;
 
  private:
   const play_detail::Impl* field_;
@@ -51,6 +54,11 @@ class APSIDON_CORE_EXPORT TimeCalls : public TimeView {
   void extend_countdown(CountdownId countdown, double seconds);
   /// A new length, not started: a new round.
   void reset_countdown(CountdownId countdown, double seconds);
+  /// It stands still until this reason, and every other of its own, is released; the clock goes on.
+  void hold_countdown(CountdownId countdown, std::string_view reason);
+  void release_countdown(CountdownId countdown, std::string_view reason);
+  /// It is gone, and never runs out.
+  void stop_countdown(CountdownId countdown);
 
  private:
   play_detail::Impl* field_;

@@ -12,6 +12,7 @@
 #include "apsidon/layout/laid.hpp"
 #include "apsidon/play/hit.hpp"
 #include "apsidon/play/panel.hpp"
+#include "apsidon/play/zone_behaviour.hpp"
 
 namespace apsidon {
 
@@ -47,6 +48,8 @@ class APSIDON_CORE_EXPORT WhereView {
   [[nodiscard]] std::optional<std::size_t> insertion_index(
       ZoneId zone, Vec2 point, std::optional<std::size_t> before = std::nullopt) const;
   [[nodiscard]] bool crowded(ZoneId zone) const;
+  /// How the zone lies and is played now; as a zone without any for a stale id.
+  [[nodiscard]] ZoneBehaviour behaviour(ZoneId zone) const;
   /// Toward which side the zone's cards look; bottom for a stale id.
   [[nodiscard]] Facing facing(ZoneId zone) const;
   /// Length of all that lies in a zone, px, and how far it is scrolled.

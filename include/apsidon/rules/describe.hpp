@@ -1,5 +1,7 @@
 #pragma once
 #include <array>
+#include <functional>
+#include <map>
 #include <string>
 
 #include "apsidon/cards/table.hpp"
@@ -7,10 +9,14 @@
 
 namespace apsidon {
 
-/// One template a reason, by Reason; a client translates the game by replacing them. Placeholders: `{card}`,
+/// One template per reason, by Reason; a client translates the game by replacing them. Placeholders:
+/// `{card}`,
 /// `{onto}`, `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{wanted_suit}`, `{others}`, `{key}`.
 struct Phrases {
   std::array<std::string, static_cast<std::size_t>(reason_count)> by_reason;
+  /// Of rules in code and of what the game itself refuses: by the name in the verdict. What the verdict
+  /// tells beside is there by its name, `{cost}`; a placeholder that nothing is known of stays as it is.
+  std::map<std::string, std::string, std::less<>> by_rule = {};
   std::string others = {};  ///< comes after, when other ways of an `any` rule do not fit either; may be empty
 };
 

@@ -33,7 +33,7 @@ struct MoveVerdict {
   Verdict verdict = {};
   Move move = {};
 
-  friend constexpr bool operator==(const MoveVerdict&, const MoveVerdict&) = default;
+  friend bool operator==(const MoveVerdict&, const MoveVerdict&) = default;
 };
 
 /// Whether this move may be made. A run must be what `judge_pick` gives from its first card, and lie in

@@ -9,12 +9,15 @@
 
 namespace apsidon {
 
+/// Which of the two zones of a link finds the other.
+enum class LinkWay : std::uint8_t { both, first_to_second };
+
 /// The neighbours of each slot, found at once: for tables with many links.
 class APSIDON_CORE_EXPORT Neighbours {
  public:
   Neighbours() = default;
   /// Of the zones that the links name. O(links).
-  explicit Neighbours(std::span<const std::pair<ZoneId, ZoneId>> links);
+  explicit Neighbours(std::span<const std::pair<ZoneId, ZoneId>> links, LinkWay way = LinkWay::both);
 
   /// In the order of the links; none for a zone that no link names. O(1).
   [[nodiscard]] std::span<const ZoneId> of(ZoneId zone) const;

@@ -28,32 +28,44 @@ enum class RuleKind {
   any,             ///< at least one part allows; the verdict says which
   negate,          ///< its only part refuses
   neighbours,      ///< at least `number` of the slots linked to this one hold a card
+  waited_for,      ///< at least `number` of the slots that this one waits for hold a card; 0: all of them
   each_neighbour,  ///< its only part allows with the top card of every linked slot that holds one below the
                    ///< run
   own,             ///< a function of the game's
 };
 
+struct Rulebook;
+
 /// What a rule is asked about: a run that comes to lie on a card, or on the bottom of an empty zone. The run
-/// may be of a face alone, of which there is no card on the table.
-struct RuleQuestion {
+/// may be of a face alone, of which there is no card on the table. A rule of picking up is asked about the
+/// run where it lies: `zone` is `from` then, and `onto` the card below it.
+struct APSIDON_CORE_EXPORT RuleQuestion {
   const Table& table;
-  CardId card = {};       ///< the lowest of the run; none when only a face is asked about
-  FaceId face = {};       ///< its face
-  ZoneId from = {};       ///< where it lies
-  std::size_t count = 1;  ///< cards of the run
-  CardId onto = {};       ///< none on an empty zone
-  ZoneId zone = {};       ///< where it would go
+  CardId card = {};                 ///< the lowest of the run; none when only a face is asked about
+  FaceId face = {};                 ///< its face
+  ZoneId from = {};                 ///< where it lies
+  std::size_t count = 1;            ///< cards of the run
+  CardId onto = {};                 ///< none on an empty zone
+  ZoneId zone = {};                 ///< where it would go
+  const Rulebook* rules = nullptr;  ///< by which it is asked
+
+  /// The slots that are linked to `zone`, and those that it waits for. O(links) at most.
+  [[nodiscard]] std::vector<ZoneId> neighbours() const;
+  [[nodiscard]] std::vector<ZoneId> waits_for() const;
 
   /// A verdict with the arguments of this question.
   [[nodiscard]] Verdict answer(Reason reason) const {
     return {.reason = reason, .card = card, .face = card ? FaceId{} : face, .onto = onto, .zone = zone};
   }
+  /// The refusal of a rule in code. `arguments` are what its sentence tells; `rule` is the name under which
+  /// that sentence is found, if it is another than the rule's.
+  [[nodiscard]] Verdict refuse(std::vector<VerdictArgument> arguments = {}, std::string rule = {}) const;
 };
 
 /// A rule in code. It may not call back into the playfield that asks it. Read from a file it has a name and
 /// no function: then it refuses (`own_rule`), unless a log of the session answers for it.
 struct OwnRule {
-  std::string name = {};  ///< not empty; it stands for the rule in files and logs
+  std::string name = {};  ///< not empty; it stands for the rule in files and logs, and in what it refuses
   std::function<Verdict(const RuleQuestion&)> judge = {};
 };
 
@@ -95,6 +107,8 @@ namespace rule {
 [[nodiscard]] APSIDON_CORE_EXPORT Rule any(std::vector<Rule> parts);
 [[nodiscard]] APSIDON_CORE_EXPORT Rule negate(Rule part);
 [[nodiscard]] APSIDON_CORE_EXPORT Rule neighbours(int filled);
+/// Slots that the zone waits for hold a card: at least so many of them, or all.
+[[nodiscard]] APSIDON_CORE_EXPORT Rule waited_for(int filled = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT Rule each_neighbour(Rule part);
 [[nodiscard]] APSIDON_CORE_EXPORT Rule own(std::string name,
                                            std::function<Verdict(const RuleQuestion&)> judge = {});

@@ -17,10 +17,12 @@ enum class PickKind {
   run,      ///< a card and all that lie on it, when each follows the one below by the rule `link`
 };
 
-/// What may be picked up from a zone. Only cards that lie face up are.
+/// What may be picked up from a zone.
 struct PickRule {
   PickKind kind = PickKind::nothing;
-  Rule link = {};  ///< of `run`: asked for each card and the one it lies on
+  Rule link = {};        ///< of `run`: asked for each card and the one it lies on
+  Rule when = {};        ///< asked about what would be picked up, last: the game's own conditions
+  bool covered = false;  ///< cards that lie face down, too
 
   friend bool operator==(const PickRule&, const PickRule&) = default;
 };
@@ -77,8 +79,12 @@ struct Rulebook {
   std::span<const ZoneRules> zones = {};                  ///< by ZoneId - 1; a zone beyond its end gives and
                                                           ///< takes nothing
   std::span<const std::pair<ZoneId, ZoneId>> links = {};  ///< slots that are neighbours
-  const Neighbours* neighbours = nullptr;                 ///< the same, found at once, if not null
+  std::span<const std::pair<ZoneId, ZoneId>> waits = {};  ///< slots that wait: the first for the second
+  const Neighbours* neighbours = nullptr;                 ///< the links, found at once, if not null
+  const Neighbours* waited = nullptr;                     ///< likewise the waits, from first to second
   std::span<const CardId> locked = {};                    ///< cards that may not be moved now
+  std::span<const CardId> cards_off = {};                 ///< cards that are switched off
+  std::span<const ZoneId> zones_off = {};                 ///< zones that are: they give and take nothing
   const Goal* won = nullptr;                              ///< when a game is won, if not null
   const Goal* lost = nullptr;                             ///< when it is lost, if not null
   OwnAnswers* own = nullptr;                              ///< answers for the rules in code, if not null
@@ -88,7 +94,7 @@ struct PickVerdict {
   Verdict verdict = {};
   Run run = {};  ///< what would be picked up; no cards when refused
 
-  friend constexpr bool operator==(const PickVerdict&, const PickVerdict&) = default;
+  friend bool operator==(const PickVerdict&, const PickVerdict&) = default;
 };
 
 /// Whether this card may be picked up, and what comes with it. O(cards of the run).

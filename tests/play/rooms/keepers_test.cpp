@@ -3,6 +3,8 @@
 #include <catch2/catch.hpp>
 #include <deque>
 #include <limits>
+#include <set>
+#include <string>
 
 #include "play/event_queue.hpp"
 #include "play/gate.hpp"
@@ -10,6 +12,7 @@
 #include "play/inbox.hpp"
 #include "play/panels.hpp"
 #include "play/schedule.hpp"
+#include "play/switches.hpp"
 #include "play/trail.hpp"
 #include "support/property.hpp"
 
@@ -162,9 +165,42 @@ TEST_CASE("play: a panel is found by its name, and shows a share from 0 to 1") {
   CHECK(panels.find("time") == PanelId{2});
   CHECK(panels.find("lives") == PanelId{});
   const std::uint64_t before = panels.revision();
-  panels.show({2}, "dusk", 1.5f);
-  panels.show({3}, "nothing", 0);
+  panels.show({2}, "dusk", 1.5f, PanelTone::bad);
+  panels.show({3}, "nothing", 0, PanelTone::good);
+  CHECK(panels.all()[1].tone == PanelTone::bad);
   CHECK(panels.all()[1].fill == 1);
   CHECK(panels.all()[1].text == "dusk");
   CHECK(panels.revision() == before + 1);
+}
+
+TEST_CASE("play: a thing is off while a reason has it so, and hidden things are off") {
+  for_all("switches", 30, [](Random& r) {
+    using What = SwitchInput::What;
+    Switches switches({});
+    // What holds each of six things, kept in the plainest way.
+    const Switchable things[] = {CardId{1}, CardId{2}, ZoneId{1}, ZoneId{2}, PanelId{1}, PanelId{2}};
+    std::set<std::string> off[6];
+    std::set<std::string> hidden[6];
+    for (int i = 0; i < 60; ++i) {
+      const std::size_t of = r.below(6);
+      const auto what = static_cast<What>(r.below(4));
+      const std::string reason = r.chance(0.5f) ? "" : "asleep";
+      auto& held = what == What::hide || what == What::show ? hidden[of] : off[of];
+      const bool gives = what == What::off || what == What::hide;
+      const bool changes = gives ? held.insert(reason).second : held.erase(reason) > 0;
+      RC_ASSERT(switches.turn({.what = what, .of = things[of], .reason = reason}) == changes);
+      std::size_t cards = 0;
+      std::size_t zones = 0;
+      for (std::size_t t = 0; t < 6; ++t) {
+        const bool is_off = !off[t].empty() || !hidden[t].empty();
+        RC_ASSERT(switches.is_off(things[t]) == is_off);
+        RC_ASSERT(switches.is_hidden(things[t]) == !hidden[t].empty());
+        cards += is_off && things[t].card ? 1u : 0u;
+        zones += is_off && things[t].zone ? 1u : 0u;
+      }
+      RC_ASSERT(switches.cards_off().size() == cards);
+      RC_ASSERT(switches.zones_off().size() == zones);
+    }
+    RC_ASSERT(!switches.turn({.what = What::off, .of = {}, .reason = "nothing"}));
+  });
 }

@@ -91,11 +91,13 @@ struct Showing {
   }
   void follow(Change change) { test::follow(traffic, arrangement, referee.setup(), change, feel); }
   FrameSources sources() const {
-    return {referee.setup(), panels, arrangement, traffic, hand, hover, focus, referee, feel, 0.07f};
+    return {referee.setup(), panels, switches, arrangement, traffic, hand,
+            hover,           focus,  referee,  feel,        0.07f};
   }
   Referee referee;
   Arrangement arrangement;
   Panels panels;
+  Switches switches{{}};
   Traffic traffic{0};
   Hand hand{{}, {}};
   Hover hover{{}};

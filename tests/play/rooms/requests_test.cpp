@@ -23,10 +23,14 @@ struct Ground {
   const TableSetup& setup() const { return referee.setup(); }
   const Table& table() const { return referee.table(); }
   Vec2 middle(CardId card) const { return arrangement.neutral(*table().slot(card)).centre; }
+  FocusView focus_view(const Hand::Carry& carry, double time) const {
+    return {setup(), panels, arrangement, referee, carry, switches, false, time};
+  }
 
   Referee referee;
   Arrangement arrangement;
   Panels panels;
+  Switches switches{{}};
   Traffic traffic{0};
   EventQueue events;
   Feel feel;
@@ -50,7 +54,7 @@ TEST_CASE("play: a carry knows its cards, the zones that take them, and where th
   CHECK_FALSE(hand.has({1}));
   CHECK(hand.carry().targets == std::vector<ZoneId>{{1}, {2}});  // its own sorts
   CHECK(hand.held().empty());                                    // the drag has not begun
-  hand.begin_drag({}, 100);
+  hand.begin_drag({}, 0, 100);
   REQUIRE(hand.held().size() == 1);
   const Vec2 over = ground.arrangement.area({2}).centre();
   const std::uint64_t before = hand.revision();
@@ -58,9 +62,9 @@ TEST_CASE("play: a carry knows its cards, the zones that take them, and where th
   CHECK(hand.revision() > before);
   CHECK(hand.carry().aimed == ZoneId{2});
   REQUIRE(hand.insertions().size() == 1);
-  CHECK(hand.goal({2}, ground.table(), ground.arrangement, ground.feel).centre == over);
+  CHECK(hand.goal(hand.carry(), {2}, ground.table(), ground.arrangement, ground.feel).centre == over);
   const auto proposal =
-      hand.let_go({.kind = GestureKind::drag_end, .at = over}, ground.setup(), ground.arrangement);
+      hand.let_go({.kind = GestureKind::drag_end, .at = over}, ground.setup(), ground.arrangement).move;
   REQUIRE(proposal);
   CHECK(proposal->to == ZoneId{2});
   CHECK(proposal->at == hand.insertions()[0].index);
@@ -92,7 +96,7 @@ TEST_CASE("play: a pointer that rests changes what is hovered at most once, what
     hover.move_to({r.uniform(0, 900), r.uniform(0, 600)});
     std::size_t changes = 0;
     for (int i = 0; i < 30; ++i) {
-      const HoverView view{ground.setup(), ground.arrangement, ground.traffic, 0.07f, i * 0.02, true};
+      const HoverView view{ground.setup(), ground.arrangement, ground.traffic, 0.07f, i * 0.02, true, 0};
       if (hover.run_due(view, ground.events).changed) ++changes;
       if (hover.consider(view, ground.events).changed) ++changes;
       (void)ground.arrangement.make_room(ground.setup(), {.raised = hover.raised(ground.setup())});
@@ -106,7 +110,7 @@ TEST_CASE("play: a preview ends with the hover that it is of, and is told") {
   Ground ground(two_hands());
   Hover hover({.zoom_seconds = 0.1});
   const auto view = [&](double time) {
-    return HoverView{ground.setup(), ground.arrangement, ground.traffic, 0.07f, time, true};
+    return HoverView{ground.setup(), ground.arrangement, ground.traffic, 0.07f, time, true, 0};
   };
   hover.move_to(ground.middle({8}));
   (void)hover.consider(view(0), ground.events);
@@ -128,15 +132,14 @@ TEST_CASE("play: the focus is on what can be acted on, and is told once whenever
     const Key keys[] = {Key::left, Key::right, Key::up, Key::down, Key::next, Key::previous};
     for (int i = 0; i < 30; ++i) {
       const Hit before = focus.on();
-      const FocusView view{ground.setup(), ground.panels, ground.arrangement, ground.referee, none, i * 0.1};
+      const FocusView view = ground.focus_view(none, i * 0.1);
       const KeyRequest request = focus.read({.key = keys[r.below(6)]}, view, ground.events);
       RC_ASSERT(request == KeyRequest::moved);
       RC_ASSERT(ground.referee.judge_pick(focus.on().card).verdict.allowed());
       RC_ASSERT(count(ground.events, EventKind::focused) == (focus.on() == before ? 0u : 1u));
     }
-    RC_ASSERT(focus.read({.key = Key::act, .repeat = true},
-                         {ground.setup(), ground.panels, ground.arrangement, ground.referee, none, 9},
-                         ground.events) == KeyRequest::unused);
+    RC_ASSERT(focus.read({.key = Key::act, .repeat = true}, ground.focus_view(none, 9), ground.events) ==
+              KeyRequest::unused);
   });
 }
 

@@ -1,0 +1,49 @@
+#pragma once
+#include <span>
+#include <string>
+#include <string_view>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
+#include "apsidon/play/switchable.hpp"
+
+namespace apsidon {
+
+/// What is switched off or hidden for now, by reasons: `field.switches().is_off(card)`. A thing is off while
+/// at least one reason switches it off. Cards that are off cannot be picked up, zones that are give and take
+/// nothing, panels that are cannot be tapped; they are drawn dimmed, and neither hovered nor focused. What is
+/// hidden is off, is not drawn, and takes no hits.
+class APSIDON_CORE_EXPORT SwitchesView {
+ public:
+  explicit SwitchesView(const play_detail::Impl& field) : field_(&field) {}
+
+  /// A card is off and hidden with its zone, too, and a panel within an overlay with that.
+  [[nodiscard]] bool is_off(Switchable what) const;
+  [[nodiscard]] bool is_hidden(Switchable what) const;
+  /// The reasons of its own that switch it off or hide it, in the order in which they were given. Valid until
+  /// the next call of the playfield that is not const.
+  [[nodiscard]] std::span<const std::string> reasons_off(Switchable what) const;
+  [[nodiscard]] std::span<const std::string> reasons_hidden(Switchable what) const;
+
+ private:
+  const play_detail::Impl* field_;
+};
+
+/// A stale id changes nothing. A panel that its set-up hides or switches off is so for the reason "".
+class APSIDON_CORE_EXPORT SwitchesCalls : public SwitchesView {
+ public:
+  explicit SwitchesCalls(play_detail::Impl& field) : SwitchesView(field), field_(&field) {}
+
+  /// Off until this reason, and every other, is taken back with `switch_on`. A drag of a card that is
+  /// switched off goes on, and finds no zone that takes it.
+  void switch_off(Switchable what, std::string_view reason = "");
+  void switch_on(Switchable what, std::string_view reason = "");
+  /// Hidden until this reason, and every other, is taken back with `show`.
+  void hide(Switchable what, std::string_view reason = "");
+  void show(Switchable what, std::string_view reason = "");
+
+ private:
+  play_detail::Impl* field_;
+};
+
+}  // namespace apsidon
