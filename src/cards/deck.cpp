@@ -105,6 +105,10 @@ struct Deck::MadeOf {
         of_face = static_cast<int>(i);
       }
     }
+    // A face that no set names makes one with itself.
+    for (std::size_t face = 1; face < traits.size(); ++face) {
+      if (traits[face].set < 0) traits[face].set = static_cast<int>(options.sets.size() + face);
+    }
   }
 
   [[nodiscard]] std::optional<FaceId> find(std::string_view text) const {
@@ -136,7 +140,8 @@ Deck::Deck(DeckOptions options)
       traits_(made_of_->traits.data()),
       suits_(static_cast<int>(made_of_->options.suits.size())),
       ranks_(static_cast<int>(made_of_->options.ranks.size())),
-      jokers_(static_cast<int>(made_of_->options.jokers.size())) {}
+      jokers_(static_cast<int>(made_of_->options.jokers.size())),
+      sets_(static_cast<int>(made_of_->options.sets.size())) {}
 
 const DeckOptions& Deck::options() const { return made_of_->options; }
 
@@ -169,7 +174,9 @@ int Deck::joker_index(FaceId face) const {
   return static_cast<int>(face.value) - suit_count() * rank_count() - 1;
 }
 
-bool Deck::belong_together(FaceId a, FaceId b) const { return set_of(a) >= 0 && set_of(a) == set_of(b); }
+bool Deck::belong_together(FaceId a, FaceId b) const {
+  return traits(a).set >= 0 && traits(a).set == traits(b).set;
+}
 
 std::optional<int> Deck::compare_ranks(FaceId a, FaceId b, Ace ace) const {
   if (rank_of(a) < 0 || rank_of(b) < 0) return std::nullopt;

@@ -1,5 +1,6 @@
 // Changes of whole zones: shuffles, cuts, recycling, gathering.
 #include <algorithm>
+#include <tuple>
 #include <utility>
 
 #include "apsidon/cards/random.hpp"
@@ -12,14 +13,28 @@ Verdict Table::shuffle(ZoneId id, std::uint64_t seed) {
   Zone& z = zones_[id.value - 1];
   Random64 random(seed);
   const std::vector<CardId> before = z.cards;
-  std::vector<int> cells;
-  for (const CardId card : z.cards) cells.push_back(find(card)->cell);
+  std::vector<std::pair<int, Vec2>> places;
+  for (const CardId card : z.cards) places.emplace_back(find(card)->cell, find(card)->at);
   apsidon::shuffle(std::span(z.cards), random);
   if (z.cards == before) return {};
-  // Cells stay where they are; who lies in them is another.
-  for (std::size_t i = 0; i < cells.size(); ++i) find(z.cards[i])->cell = cells[i];
+  // Cells and free positions stay where they are; who lies there is another.
+  for (std::size_t i = 0; i < places.size(); ++i)
+    std::tie(find(z.cards[i])->cell, find(z.cards[i])->at) = places[i];
   renumber(z, 0);
   touch(z);
+  return {};
+}
+
+Verdict Table::scatter(ZoneId id, std::uint64_t seed) {
+  if (!zone(id)) return {.reason = Reason::unknown_zone, .zone = id};
+  Zone& z = zones_[id.value - 1];
+  Random64 random(seed);
+  for (const CardId card : z.cards) {
+    Vec2& at = find(card)->at;
+    at.x = random.unit();
+    at.y = random.unit();
+  }
+  if (!z.cards.empty()) touch(z);
   return {};
 }
 
@@ -141,7 +156,7 @@ std::size_t Table::take(ZoneId from, ZoneId to, std::size_t count, bool face_up)
   return taken;
 }
 
-Verdict Table::gather(std::span<const CardId> wanted, ZoneId to) {
+Verdict Table::gather(std::span<const CardId> wanted, ZoneId to, bool keeps_sides) {
   if (!zone(to)) return {.reason = Reason::unknown_zone, .zone = to};
   if (wanted.empty()) return {};
   std::vector<bool> named(cards_.size(), false);
@@ -160,7 +175,7 @@ Verdict Table::gather(std::span<const CardId> wanted, ZoneId to) {
   const std::size_t first = target.cards.size();
   for (const CardId id : wanted) {
     Card& c = *find(id);
-    c.face_up = false;
+    c.face_up = c.face_up && keeps_sides;
     c.sideways = false;
     target.cards.push_back(id);
   }

@@ -69,6 +69,9 @@ inline constexpr std::array<std::pair<std::string_view, HoverKind>, 3> hover_nam
     {"raise", HoverKind::raise},
 }};
 
+inline constexpr std::array<std::pair<std::string_view, MatchEnd>, 3> match_end_names{
+    {{"move", MatchEnd::move}, {"vanish", MatchEnd::vanish}, {"stay", MatchEnd::stay}}};
+
 inline constexpr std::array<std::pair<std::string_view, Justify>, 4> justify_names{{
     {"start", Justify::start},
     {"centre", Justify::centre},

@@ -18,12 +18,12 @@ Length length_or(const Node& node, std::string_view key, const Length& otherwise
   return node.has(key) ? length_from(node.child(key)) : otherwise;
 }
 
-constexpr std::array<std::string_view, 8> node_kinds{"across", "down",      "zone",  "each",
-                                                     "panel",  "formation", "slots", "seats"};
+constexpr std::array<std::string_view, 9> node_kinds{"across", "down",      "layers", "zone", "each",
+                                                     "panel",  "formation", "slots",  "seats"};
 
 /// The keys that every node may have beside its own.
 void expect_node(const Node& node, std::vector<std::string_view> keys) {
-  keys.insert(keys.end(), {"share", "least", "most", "cross"});
+  keys.insert(keys.end(), {"share", "least", "most", "cross", "place"});
   node.expect_keys(keys);
 }
 
@@ -53,7 +53,7 @@ Plan PlanReader::read(const Node& node) {
     for (const Node& overlay : node.child("overlays").items()) plan.overlays.push_back(read_overlay(overlay));
   }
   for (const Zone& zone : setup_.table.zones()) {
-    if (!placed_.contains(zone.id)) {
+    if (!placed_.contains(zone.id) && !setup_.layout_of(zone.id).off_table) {
       node.child("root").stop(
           ProblemCode::misplaced,
           fmt::format("zone '{}' has no place: every zone is expected in the plan", zone.name));
@@ -98,11 +98,19 @@ void PlanReader::read_common(const Node& node, PlanNode& into) const {
   if (node.has("most")) into.most = length_from(node.child("most"));
   if (node.has("cross"))
     into.cross = named(node.child("cross"), "cross", node.child("cross").text(), cross_names);
+  if (!node.has("place")) return;
+  const auto both = node.child("place").items();
+  if (both.size() != 2)
+    node.child("place").stop(ProblemCode::wrong_type, "two words are expected: across and down");
+  into.place = Placement{named(both[0], "place", both[0].text(), align_names),
+                         named(both[1], "place", both[1].text(), align_names)};
 }
 
 PlanNode PlanReader::read_list(const Node& node, std::string_view direction) {
   expect_node(node, {direction, "gap", "justify"});
-  PlanNode list{.kind = direction == "across" ? PlanKind::across : PlanKind::down};
+  PlanNode list{.kind = direction == "across" ? PlanKind::across
+                        : direction == "down" ? PlanKind::down
+                                              : PlanKind::layers};
   list.gap = length_or(node, "gap", list.gap);
   if (node.has("justify")) {
     list.justify = named(node.child("justify"), "justify", node.child("justify").text(), justify_names);
@@ -190,10 +198,11 @@ std::vector<PlanNode> PlanReader::read_node(const Node& node) {
     std::vector<std::string_view> keys(node_kinds.begin(), node_kinds.end());
     keys.insert(keys.end(), {"space", "gap", "justify", "width", "height", "middle"});
     expect_node(node, keys);
-    node.stop(ProblemCode::wrong_type, fmt::format("{} of 'across', 'down', 'zone', 'each', 'panel', "
-                                                   "'formation', 'slots', 'seats', 'space': exactly "
-                                                   "one is expected",
-                                                   kinds.size()));
+    node.stop(ProblemCode::wrong_type,
+              fmt::format("{} of 'across', 'down', 'layers', 'zone', 'each', 'panel', "
+                          "'formation', 'slots', 'seats', 'space': exactly "
+                          "one is expected",
+                          kinds.size()));
   }
   const std::string_view kind = kinds.front();
   if (kind == "each") return read_each(node);

@@ -38,6 +38,9 @@ Json json_of(const PlanNode& node, const TableSetup& setup) {
         json["slots"].push_back(slot);
       }
       break;
+    case PlanKind::layers:
+      for (const PlanNode& part : node.parts) json["layers"].push_back(json_of(part, setup));
+      break;
     case PlanKind::across:
     case PlanKind::down: {
       Json& parts = json[node.kind == PlanKind::across ? "across" : "down"];
@@ -50,6 +53,9 @@ Json json_of(const PlanNode& node, const TableSetup& setup) {
   if (node.share != 0) json["share"] = decimal(node.share);
   if (node.least != Length{}) json["least"] = json_of(node.least);
   if (node.most) json["most"] = json_of(*node.most);
+  if (node.place) {
+    json["place"] = {name_in(align_names, node.place->across), name_in(align_names, node.place->down)};
+  }
   if (node.cross != Cross::stretch) json["cross"] = name_in(cross_names, node.cross);
   return json;
 }

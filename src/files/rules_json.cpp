@@ -146,8 +146,10 @@ StockRule read_stock(const Node& node, const TableSetup& setup, std::size_t i) {
 }
 
 MatchRule read_match(const Node& node, const TableSetup& setup, std::size_t i) {
-  node.expect_keys({"open", "to", "seconds"});
-  MatchRule match{.open = node.whole_or("open", 2, 1, 100), .to = other_zone(node.at("to"), setup, i)};
+  node.expect_keys({"open", "end", "to", "seconds"});
+  MatchRule match{.open = node.whole_or("open", 2, 1, 100)};
+  if (node.has("end")) match.end = named(node.child("end"), "end", node.child("end").text(), match_end_names);
+  if (match.end != MatchEnd::stay) match.to = other_zone(node.at("to"), setup, i);
   if (node.has("seconds")) match.seconds = node.child("seconds").number(0, 60);
   return match;
 }
@@ -253,7 +255,8 @@ Json json_of(const PickRule& pick, const Table& table) {
   return json;
 }
 
-/// Zones by their names, and groups of them by the name that they share.
+}  // namespace
+
 std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
   std::vector<ZoneId> zones;
   for (const Node& name : node.items()) {
@@ -264,14 +267,12 @@ std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
   return zones;
 }
 
-}  // namespace
-
 namespace {
 
-constexpr std::array<std::string_view, 23> option_keys{
-    "layout", "longest", "facing",     "factor",  "sideways",        "scrolls",      "gives_up", "pick",
-    "drop",   "stock",   "exchanges",  "sorts",   "flips_uncovered", "takes_itself", "sends_to", "hover",
-    "zoom",   "tap",     "double_tap", "inserts", "lays_sideways",   "flick_to",     "match"};
+constexpr std::array<std::string_view, 24> option_keys{
+    "layout", "longest", "facing", "factor",     "sideways", "scrolls",         "gives_up",     "off_table",
+    "pick",   "drop",    "stock",  "exchanges",  "sorts",    "flips_uncovered", "takes_itself", "sends_to",
+    "hover",  "zoom",    "tap",    "double_tap", "inserts",  "lays_sideways",   "flick_to",     "match"};
 
 }  // namespace
 
@@ -305,9 +306,27 @@ void read_rules(const Node& node, const TableSetup& setup, ZoneId zone, ZoneRule
   handling = read_handling(node, setup, i);
 }
 
+namespace {
+
+/// A number, or how many lie covered and how many open.
+void read_longest(const Node& node, ZoneLayout& layout) {
+  const int most = static_cast<int>(most_cards);
+  layout.longest_covered = 0;
+  if (!node.json().is_object()) {
+    layout.longest = node.whole(0, most);
+    return;
+  }
+  node.expect_keys({"covered", "open"});
+  layout.longest_covered = node.whole_or("covered", 0, 0, most / 2);
+  layout.longest = layout.longest_covered + node.whole_or("open", 0, 0, most / 2);
+}
+
+}  // namespace
+
 void read_zone_layout(const Node& node, ZoneLayout& layout) {
   if (node.has("layout")) layout.layout = layout_from(node.child("layout"));
-  layout.longest = node.whole_or("longest", layout.longest, 0, static_cast<int>(most_cards));
+  if (node.has("longest")) read_longest(node.child("longest"), layout);
+  layout.off_table = node.truth_or("off_table", layout.off_table);
   layout.factor = node.number_or("factor", layout.factor, 0.05, 20);
   layout.sideways = node.truth_or("sideways", layout.sideways);
   layout.scrolls = node.truth_or("scrolls", layout.scrolls);
@@ -318,7 +337,13 @@ void read_zone_layout(const Node& node, ZoneLayout& layout) {
 
 void write_zone_layout(Json& json, const ZoneLayout& layout) {
   json["layout"] = json_of(layout.layout);
-  json["longest"] = layout.longest;
+  if (layout.longest_covered > 0 && layout.longest <= static_cast<int>(most_cards) / 2) {
+    json["longest"] = {{"covered", layout.longest_covered},
+                       {"open", layout.longest - layout.longest_covered}};
+  } else {
+    json["longest"] = layout.longest;
+  }
+  if (layout.off_table) json["off_table"] = true;
   if (layout.facing != Facing::bottom) json["facing"] = name_in(facing_names, layout.facing);
   if (layout.factor != 1) json["factor"] = decimal(layout.factor);
   if (layout.sideways) json["sideways"] = true;
@@ -387,8 +412,10 @@ void write_rules(Json& json, const ZoneRules& rules, const ZoneHandling& h, cons
   if (h.double_tap != TapKind::none) json["double_tap"] = name_in(tap_names, h.double_tap);
   if (h.flick_to.any()) json["flick_to"] = json_of(h.flick_to, table);
   if (!h.match) return;
-  json["match"] = {
-      {"open", h.match->open}, {"to", table.zone(h.match->to)->name}, {"seconds", h.match->seconds}};
+  json["match"]["open"] = h.match->open;
+  if (h.match->end != MatchEnd::move) json["match"]["end"] = name_in(match_end_names, h.match->end);
+  if (h.match->to) json["match"]["to"] = table.zone(h.match->to)->name;
+  json["match"]["seconds"] = h.match->seconds;
 }
 
 Json json_of(const RoundPlan& round, const Table& table) {

@@ -22,6 +22,9 @@ void write_zone_layout(nlohmann::ordered_json& json, const ZoneLayout& layout);
 Goal read_goal(const Node& node, const TableSetup& setup);
 nlohmann::ordered_json json_of(const Goal& goal, const Table& table);
 
+/// Zones by their names, and groups of them by the name that they share.
+std::vector<ZoneId> zones_named(const Node& node, const Table& table);
+
 RoundPlan read_round(const Node& node, const TableSetup& setup);
 
 /// Adds what differs from a zone without rules; `recycled` is how often a waste was recycled into it.

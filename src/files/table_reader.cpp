@@ -27,9 +27,9 @@ class TableReader {
       : top_(top), text_(text), setup_(read_deck(file, others)) {}
 
   TableSetup read() {
-    top_.expect_keys({"apsidon", "version", "name", "deck", "zones", "panels", "links", "waits", "sentences",
-                      "cards", "numbers", "plans", "deal_from", "round", "send_top_of", "won", "lost", "art",
-                      "data"});
+    top_.expect_keys({"apsidon",     "version",   "name",  "deck",    "zones", "panels",    "links",
+                      "waits",       "sentences", "cards", "numbers", "plans", "deal_from", "round",
+                      "send_top_of", "finish",    "names", "won",     "lost",  "art",       "data"});
     setup_.name = top_.text_or("name", "");
     if (top_.has("art")) {
       const Node art = top_.child("art");
@@ -81,6 +81,13 @@ class TableReader {
     if (top_.has("send_top_of")) {
       for (const Node& zone : top_.child("send_top_of").items())
         setup_.send_top_of.push_back(zone_named(zone, setup_.table));
+    }
+    if (top_.has("names")) read_names(top_.child("names"));
+    if (top_.has("finish")) {
+      const Node finish = top_.child("finish");
+      finish.expect_keys({"into", "by_itself"});
+      setup_.finish.into = zones_named(finish.at("into"), setup_.table);
+      setup_.finish.by_itself = finish.truth_or("by_itself", false);
     }
     if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
     if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);
@@ -143,6 +150,18 @@ class TableReader {
     return {zone_named(both[0], setup_.table), zone_named(both[1], setup_.table)};
   }
 
+  void read_names(const Node& node) {
+    node.expect_keys({"card", "words"});
+    setup_.names.card = node.text_or("card", "");
+    if (!node.has("words")) return;
+    const Node words = node.child("words");
+    if (!words.json().is_object()) {
+      words.stop(ProblemCode::wrong_type, "an object with a text for each word is expected");
+    }
+    for (const auto& item : words.json().items())
+      setup_.names.words[item.key()] = words.child(item.key()).text();
+  }
+
   void read_sentences(const Node& node) {
     if (!node.json().is_object()) {
       node.stop(ProblemCode::wrong_type, "an object with sentences by the names of rules is expected");
@@ -200,6 +219,8 @@ class TableReader {
     read_zone_layout(node, layout);
     zone.layout = layout.layout;
     zone.longest = layout.longest;
+    zone.longest_covered = layout.longest_covered;
+    zone.off_table = layout.off_table;
     zone.factor = layout.factor;
     zone.facing = layout.facing;
     zone.sideways = layout.sideways;
@@ -259,13 +280,22 @@ class TableReader {
         for (const Node& card : contents.items()) read_card(card, *zone, true);
         continue;
       }
-      contents.expect_keys({"covered", "open"});
+      contents.expect_keys({"covered", "open", "deck"});
+      if (contents.has("deck")) read_whole_deck(contents.child("deck"), *zone);
       for (const bool open : {false, true}) {
         const std::string_view key = open ? "open" : "covered";
         if (!contents.has(key)) continue;
         for (const Node& card : contents.child(key).items()) read_card(card, *zone, open);
       }
     }
+  }
+
+  void read_whole_deck(const Node& node, ZoneId zone) {
+    node.expect_keys({"packs", "jokers", "open"});
+    const WholeDeck whole{.packs = node.whole_or("packs", 1, 1, static_cast<int>(most_cards)),
+                          .jokers = node.truth_or("jokers", true),
+                          .face_up = node.truth_or("open", false)};
+    node.guard(ProblemCode::out_of_range, [&] { setup_.add_deck(zone, whole); });
   }
 
   /// The numbers that the cards had when the table was written.

@@ -113,6 +113,12 @@ std::string write_table(const TableSetup& setup) {
   if (setup.deal_from) json["deal_from"] = table.zone(setup.deal_from)->name;
   if (setup.round.stock) json["round"] = json_of(setup.round, table);
   for (const ZoneId zone : setup.send_top_of) json["send_top_of"].push_back(table.zone(zone)->name);
+  if (!setup.finish.into.empty()) {
+    for (const ZoneId zone : setup.finish.into) json["finish"]["into"].push_back(table.zone(zone)->name);
+    if (setup.finish.by_itself) json["finish"]["by_itself"] = true;
+  }
+  if (!setup.names.card.empty()) json["names"]["card"] = setup.names.card;
+  for (const auto& [word, spoken] : setup.names.words) json["names"]["words"][word] = spoken;
   if (setup.won.kind != GoalKind::none) json["won"] = json_of(setup.won, table);
   if (setup.lost.kind != GoalKind::none) json["lost"] = json_of(setup.lost, table);
   if (!setup.data.empty()) json["data"] = verbatim.stand_in(setup.data);

@@ -92,7 +92,10 @@ LayoutReport lay_out(const ColumnLayout& l, const LayoutInput& in, std::span<Pos
 
 Size least_size(const ColumnLayout& l, const LayoutNeed& need, Size card) {
   const Size one = needed_of(need, card);
-  const float strips = need.cards > 1 ? static_cast<float>(need.cards - 1) * l.least_open_strip : 0;
+  const std::size_t below = need.cards > 0 ? need.cards - 1 : 0;  // those that show a strip only
+  const auto covered = static_cast<float>(std::min(need.covered, below));
+  const float strips =
+      covered * l.least_covered_strip + (static_cast<float>(below) - covered) * l.least_open_strip;
   return {one.width, one.height + one.height * strips};
 }
 

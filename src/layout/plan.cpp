@@ -64,7 +64,9 @@ void check_node(const PlanNode& node, Seen& seen, int depth = 1) {
       break;
     case PlanKind::across:
     case PlanKind::down:
-      if (node.parts.empty()) throw Error("plan: an across or down has no parts: at least one is expected");
+    case PlanKind::layers:
+      if (node.parts.empty())
+        throw Error("plan: an across, down or layers has no parts: at least one is expected");
       break;
   }
   for (const PlanNode& part : node.parts) check_node(part, seen, depth + 1);
@@ -138,6 +140,11 @@ PlanNode across(std::vector<PlanNode> parts, float gap) {
 PlanNode down(std::vector<PlanNode> parts, float gap) {
   return {.kind = PlanKind::down, .parts = std::move(parts), .gap = {.cards = gap}};
 }
+PlanNode layers(std::vector<PlanNode> parts) { return {.kind = PlanKind::layers, .parts = std::move(parts)}; }
+PlanNode placed(PlanNode part, Align across, Align down) {
+  part.place = Placement{across, down};
+  return part;
+}
 PlanNode zone(ZoneId id, float share) { return {.kind = PlanKind::zone, .zone = id, .share = share}; }
 PlanNode panel(PanelId id, Length width, Length height, float share) {
   return {.kind = PlanKind::panel, .panel = id, .width = width, .height = height, .share = share};
@@ -189,6 +196,8 @@ PlanNode seats(std::vector<PlanNode> seats, PlanNode middle, float gap) {
 void check(const ZoneLayout& layout) {
   check(layout.layout);
   geometry_detail::check_range("zone: longest", static_cast<float>(layout.longest), 0, 100'000);
+  geometry_detail::check_range("zone: longest covered", static_cast<float>(layout.longest_covered), 0,
+                               static_cast<float>(layout.longest));
   geometry_detail::check_range("zone: factor", layout.factor, 0.05f, 20);
 }
 
@@ -208,10 +217,13 @@ void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t pan
     check_node(overlay.inside, seen);  // not nested too deep
     check_inside(overlay.inside);
   }
-  const auto missing = std::find(seen.zones.begin(), seen.zones.end(), false);
-  if (missing != seen.zones.end()) {
-    throw Error(fmt::format("plan: zone {} has no place: every zone of the table is expected in the plan",
-                            missing - seen.zones.begin() + 1));
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    if (seen.zones[i] != places[i].off_table) continue;
+    throw Error(
+        places[i].off_table
+            ? fmt::format("plan: zone {} is off the table and has a place: none is expected", i + 1)
+            : fmt::format("plan: zone {} has no place: every zone of the table is expected in the plan",
+                          i + 1));
   }
 }
 

@@ -11,7 +11,9 @@ bool sideways_facing(const ZoneLayout& place) {
 
 LayoutNeed need_of(const ZoneLayout& place) {
   const int cards = place.scrolls ? std::min(place.longest, 1) : place.longest;
-  return {.cards = static_cast<std::size_t>(cards), .sideways = place.sideways};
+  return {.cards = static_cast<std::size_t>(cards),
+          .covered = static_cast<std::size_t>(std::min(place.longest_covered, cards)),
+          .sideways = place.sideways};
 }
 
 Size turned_for(const ZoneLayout& place, Size s) {
@@ -23,7 +25,9 @@ Size least_of(const ZoneLayout& place, Size card) {
 }
 
 Size preferred_of(const ZoneLayout& place, Size card) {
-  const LayoutNeed need{.cards = static_cast<std::size_t>(place.longest), .sideways = place.sideways};
+  const LayoutNeed need{.cards = static_cast<std::size_t>(place.longest),
+                        .covered = static_cast<std::size_t>(place.longest_covered),
+                        .sideways = place.sideways};
   return turned_for(place, preferred_size(place.layout, need, card * place.factor));
 }
 
@@ -79,6 +83,14 @@ struct Measure {
       case PlanKind::formation: {
         const Rect e = extent_of(node, places);
         return {scaled(e.width() * card.width), scaled(e.height() * card.height)};
+      }
+      case PlanKind::layers: {
+        Need most;
+        for (const PlanNode& part : node.parts) {
+          const Need need = of(part);
+          most = {larger(most.width, need.width), larger(most.height, need.height)};
+        }
+        return most;
       }
       case PlanKind::across:
       case PlanKind::down:
@@ -150,6 +162,18 @@ struct Arrangement {
         const Rect e = extent_of(node, places);
         return always({e.width() * card.width, e.height() * card.height});
       }
+      case PlanKind::layers: {
+        Sizes most;
+        const auto grow = [](Size& to, const Size& by) {
+          to = {std::max(to.width, by.width), std::max(to.height, by.height)};
+        };
+        for (const PlanNode& part : node.parts) {
+          const Sizes sizes = sizes_of(part);
+          grow(most.least, sizes.least);
+          grow(most.preferred, sizes.preferred);
+        }
+        return most;
+      }
       case PlanKind::across:
       case PlanKind::down:
         break;
@@ -202,7 +226,19 @@ struct Arrangement {
       case PlanKind::across:
       case PlanKind::down:
         return place_list(node, box);
+      case PlanKind::layers:
+        for (const PlanNode& part : node.parts) place(part, part.place ? placed_in(part, box) : box);
+        return;
     }
+  }
+
+  /// No larger than the part prefers, at its place in a box.
+  Rect placed_in(const PlanNode& part, const Rect& box) const {
+    const Size most = sizes_of(part).preferred;
+    const Size size{std::min(most.width, box.width()), std::min(most.height, box.height())};
+    const Vec2 at{whole(aligned(part.place->across, box.width(), size.width)),
+                  whole(aligned(part.place->down, box.height(), size.height))};
+    return rect_at(box.min + at, size);
   }
 
   void place_formation(const PlanNode& node, const Rect& box) const {
@@ -337,6 +373,11 @@ void arrange(const Plan& plan, std::span<const ZoneLayout> places, Size card, fl
   const Arrangement arrangement{places, card, pixel_ratio, out};
   std::fill(out.panels.begin(), out.panels.end(), Rect{});
   arrangement.place(plan.root, room);
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    // Above the window, where nobody sees what lies there and what flies there goes.
+    const Vec2 outside{(window.min.x + window.max.x) / 2, -2 * card.height};
+    if (places[i].off_table) out.areas[i] = rect_around(outside, card * places[i].factor);
+  }
   for (const Overlay& overlay : plan.overlays) {
     const auto along = [&](Align align, float length, float own) {
       return arrangement.whole(aligned(align, length, std::min(own, length)));

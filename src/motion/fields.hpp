@@ -13,8 +13,8 @@ inline constexpr std::array<std::pair<std::string_view, DealOrder>, 2> deal_orde
     {{"rounds", DealOrder::rounds}, {"zones", DealOrder::zones}}};
 inline constexpr std::array<std::pair<std::string_view, StaggerBy>, 2> staggers{
     {{"order", StaggerBy::order}, {"distance", StaggerBy::distance}}};
-inline constexpr std::array<std::pair<std::string_view, ShuffleLook>, 2> shuffle_looks{
-    {{"riffle", ShuffleLook::riffle}, {"wash", ShuffleLook::wash}}};
+inline constexpr std::array<std::pair<std::string_view, ShuffleLook>, 3> shuffle_looks{
+    {{"riffle", ShuffleLook::riffle}, {"wash", ShuffleLook::wash}, {"straight", ShuffleLook::straight}}};
 
 // `fields(thing, visitor)` shows the visitor each number and word of it: one list for checking, reading and
 // writing.

@@ -90,6 +90,11 @@ struct Motion::Impl {
   [[nodiscard]] double when(ClockIndex clock, double own) const {
     return clock == 0 ? own : clocks[clock].clock.when(own);
   }
+  /// Seconds that pass on a clock in one of the time of all.
+  [[nodiscard]] double rate(ClockIndex clock) const {
+    if (clock == 0) return 1;
+    return clocks[clock].clock.stands() ? 0 : clocks[clock].clock.speed();
+  }
   /// The pose of a card that rests may have changed.
   void touch(std::size_t slot) {
     if (touched[slot] != untouched) return;

@@ -165,6 +165,11 @@ void Motion::Impl::travel(std::size_t slot, const Pose& goal, const Glide& glide
                           ClockIndex clock, std::span<const Vec2> through) {
   State was = state(slot);
   const bool moving = tracks[slot].bucket != asleep;
+  if (const ClockIndex before = moving ? buckets[tracks[slot].bucket].clock : clock; before != clock) {
+    // Taken over from another clock a card keeps the speed that is seen.
+    const double faster = rate(clock) > 0 ? rate(before) / rate(clock) : 0;
+    for (float& v : was.velocity) v *= static_cast<float>(faster);
+  }
   put_to_sleep(slot);
   // The short way round, and to the goal's own number.
   was.value[rotation] = goal.rotation + std::remainder(was.value[rotation] - goal.rotation, 2 * pi);

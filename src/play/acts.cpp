@@ -103,12 +103,13 @@ std::optional<Act> Performances::change_of(const Step& step, const Scene& scene)
     change.cards = known(table, n.act.cards, [&](const Card& card) { return card.zone != n.act.to; });
     return change;
   }
-  if (n.kind != StepKind::single) return std::nullopt;
+  if (n.kind != StepKind::single && n.kind != StepKind::straight) return std::nullopt;
   switch (n.act.kind) {
     case ActKind::gather:
       if (!table.zone(n.act.to)) return std::nullopt;
       change.cards = gathering_order(n.act, scene);
       return change;
+    case ActKind::scatter:
     case ActKind::shuffle:
       if (!table.zone(n.act.to)) return std::nullopt;
       change.cards = table.zone(n.act.to)->cards;
@@ -157,6 +158,7 @@ StepPlan Performances::plan_act(const Node& n, std::vector<Shift> shifts, const 
     }
     case ActKind::wait:
       return {.seconds = n.act.seconds > 0 ? std::min(n.act.seconds, 3600.0) : 0};
+    case ActKind::scatter:
     case ActKind::shuffle:
     case ActKind::collect:
     case ActKind::finale:
@@ -185,7 +187,7 @@ StepPlan Performances::plan_deal(const Node& n, const Scene& scene) {
          delay_of(n.act, how, {i, order.size(), distance(order[i]), farthest}));
     plan.departures.back().from = source;
     // Who leaves first lies on top of the stock.
-    plan.departures.back().waits_at = rest_order(stock, 0xFFFFFFFF - i);
+    plan.departures.back().waits_at = rest_order(arrangement.rank(stock), 0xFFFFFFFF - i);
   }
   return plan;
 }
@@ -247,7 +249,7 @@ StepPlan Performances::plan_scatter(const Node& n, std::span<const CardId> order
   for (std::size_t i = 0; i < order.size(); ++i) {
     const float distance = length(goals[i].centre - home);
     send(plan, scene, slot(scene, order[i]), goals[i], departure(how, {i, order.size(), distance, farthest}));
-    plan.departures.back().waits_at = rest_order(zone->id, i);
+    plan.departures.back().waits_at = rest_order(scene.arrangement.rank(zone->id), i);
   }
   return plan;
 }

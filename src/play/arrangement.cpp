@@ -77,6 +77,8 @@ Arrangement::Arrangement(const TableSetup& setup, const PlanWindow& window)
     : window_(window),
       areas_(setup.table.zones().size()),
       panel_areas_(setup.panels.size()),
+      layers_(areas_.size(), 0),
+      ranks_(areas_.size(), 0),
       overlay_of_(setup.panels.size()),
       panel_over_(setup.panels.size(), 0),
       empty_(areas_.size(), 0),
@@ -90,6 +92,23 @@ void Arrangement::solve_plan(const TableSetup& setup) {
   solved_ = solve(setup.plans[*plan_], setup.layouts(), window_,
                   {.areas = areas_, .panels = panel_areas_, .empty = empty_});
   find_overlays(setup);
+  find_layers(setup);
+}
+
+void Arrangement::find_layers(const TableSetup& setup) {
+  std::fill(layers_.begin(), layers_.end(), 0);
+  const auto note = [&](const PlanNode& node, int layer, const auto& self) -> void {
+    if (node.kind == PlanKind::zone) layers_[node.zone.value - 1] = layer;
+    for (const FormationSlot& slot : node.slots) layers_[slot.zone.value - 1] = layer;
+    for (std::size_t i = 0; i < node.parts.size(); ++i)
+      self(node.parts[i], layer + (node.kind == PlanKind::layers ? static_cast<int>(i) : 0), self);
+  };
+  note(setup.plans[*plan_].root, 0, note);
+  from_below_.clear();
+  for (std::uint32_t i = 1; i <= layers_.size(); ++i) from_below_.push_back({i});
+  std::stable_sort(from_below_.begin(), from_below_.end(),
+                   [&](ZoneId a, ZoneId b) { return layer(a) < layer(b); });
+  for (std::uint32_t i = 0; i < from_below_.size(); ++i) ranks_[from_below_[i].value - 1] = i + 1;
 }
 
 void Arrangement::find_overlays(const TableSetup& setup) {
@@ -132,7 +151,7 @@ void Arrangement::resize(const TableSetup& setup, const PlanWindow& window) {
 }
 
 std::uint64_t Arrangement::rest_order_of(std::size_t slot) const {
-  return rest_order(lies_[slot].zone, lies_[slot].index);
+  return rest_order(rank(lies_[slot].zone), lies_[slot].index);
 }
 
 void Arrangement::begin(const TableSetup& setup) {
@@ -311,7 +330,7 @@ void Arrangement::rest(const Card& card, std::size_t slot, const Pose& neutral, 
   const Pose before = rests_[slot].resting;
   const bool appeared = lies.card != card.id;
   const bool other_zone = lies.zone != card.zone;
-  const std::uint64_t rested_at = rest_order(lies.zone, lies.index);
+  const std::uint64_t rested_at = rest_order(rank(lies.zone), lies.index);
   rests_[slot] = {.neutral = neutral, .resting = resting};
   lies = {.card = card.id, .zone = card.zone, .index = static_cast<std::uint32_t>(card.index)};
   if (!appeared && !other_zone && before == resting) return;

@@ -37,16 +37,24 @@ class Arrangement {
   [[nodiscard]] std::span<const Rest> rests() const { return rests_; }
   [[nodiscard]] const Pose& neutral(std::size_t slot) const { return rests_[slot].neutral; }
   [[nodiscard]] const Pose& resting(std::size_t slot) const { return rests_[slot].resting; }
+  /// Over how many others the plan has a zone lie.
+  [[nodiscard]] int layer(ZoneId zone) const { return layers_[zone.value - 1]; }
+  /// Its place among all zones, from the lowest, from 1; 0 for none.
+  [[nodiscard]] std::uint32_t rank(ZoneId zone) const { return zone ? ranks_[zone.value - 1] : 0; }
+  /// All zones, the lowest first.
+  [[nodiscard]] std::span<const ZoneId> from_below() const { return from_below_; }
   /// The drawing order of a card that rests.
   [[nodiscard]] std::uint64_t rest_order_of(std::size_t slot) const;
   /// The zone, or else panel beside the overlays, whose area has the point, of those that `may` be; none
   /// where there is none.
   template <class May>
   [[nodiscard]] ZoneId zone_at(Vec2 point, May may) const {
+    ZoneId found;
     for (std::uint32_t i = 0; i < areas_.size(); ++i) {
-      if (areas_[i].contains(point) && may(ZoneId{i + 1})) return {i + 1};
+      const bool above = !found || layers_[i] > layers_[found.value - 1];
+      if (above && areas_[i].contains(point) && may(ZoneId{i + 1})) found = {i + 1};
     }
-    return {};
+    return found;
   }
   template <class May>
   [[nodiscard]] PanelId panel_at(Vec2 point, May may) const {
@@ -137,13 +145,17 @@ class Arrangement {
   [[nodiscard]] Pose finished(Pose pose, bool waits_on_its_edge, float factor, float flip_axis) const;
   void place_guests(const TableSetup& setup, LaidZone& laid, float flip_axis);
   void find_overlays(const TableSetup& setup);
+  void find_layers(const TableSetup& setup);
   void rest(const Card& card, std::size_t slot, const Pose& neutral, const Pose& resting);
 
   PlanWindow window_;
   std::optional<std::size_t> plan_ = {};
   PlanResult solved_ = {};
-  std::vector<Rect> areas_;          // by zone
-  std::vector<Rect> panel_areas_;    // by panel
+  std::vector<Rect> areas_;           // by zone
+  std::vector<Rect> panel_areas_;     // by panel
+  std::vector<int> layers_;           // by zone: over how many others it lies
+  std::vector<std::uint32_t> ranks_;  // by zone
+  std::vector<ZoneId> from_below_ = {};
   std::vector<PanelId> overlay_of_;  // by panel: in which it lies
   std::vector<char> panel_over_;     // by panel: whether it is an overlay, or lies in one
   std::vector<char> empty_;          // by zone: whether it was empty when the areas were made

@@ -27,6 +27,7 @@ Verdict Referee::flip_by_hand(CardId id, double own, double time, EventQueue& ev
   events.tell({.kind = EventKind::flipped, .time = time, .card = id, .count = 1, .from = zone});
   if (match) {
     opened_.push_back(id);
+    if (std::find(by_hand_.begin(), by_hand_.end(), id) == by_hand_.end()) by_hand_.push_back(id);
     compare_when_enough(zone, own);
   }
   return verdict;
@@ -57,14 +58,16 @@ void Referee::find_opened(double own) {
     const auto& match = setup_.handling_of(zone.id).match;
     if (!match || !opened_.empty()) continue;
     std::vector<CardId> open;
-    std::copy_if(zone.cards.begin(), zone.cards.end(), std::back_inserter(open),
-                 [&](CardId id) { return table.card(id)->face_up; });
+    std::copy_if(zone.cards.begin(), zone.cards.end(), std::back_inserter(open), [&](CardId id) {
+      const bool tapped = std::find(by_hand_.begin(), by_hand_.end(), id) != by_hand_.end();
+      return tapped && table.card(id)->face_up;
+    });
     const auto face = [&](CardId id) { return table.card(id)->face; };
     std::copy_if(open.begin(), open.end(), std::back_inserter(opened_), [&](CardId id) {
       const auto together = std::count_if(open.begin(), open.end(), [&](CardId other) {
         return other != id && table.deck().belong_together(face(id), face(other));
       });
-      return match->to || together + 1 < match->open;
+      return match->end != MatchEnd::stay || together + 1 < match->open;
     });
     // More than are compared were not opened by taps.
     if (opened_.size() > static_cast<std::size_t>(match->open)) opened_.clear();
@@ -85,12 +88,14 @@ Comparison Referee::end_comparison() {
                         std::all_of(found.cards.begin(), found.cards.end(), [&](CardId id) {
                           return deck.belong_together(face(found.cards.front()), face(id));
                         });
+  found.found = together;
+  found.end = match->end;
   if (together) found.to = match->to;
   return found;
 }
 
 void Referee::tell(const Comparison& found, double time, EventQueue& events) const {
-  events.tell({.kind = found.to ? EventKind::matched : EventKind::unmatched,
+  events.tell({.kind = found.found ? EventKind::matched : EventKind::unmatched,
                .time = time,
                .card = found.cards.front(),
                .count = found.cards.size(),

@@ -25,18 +25,26 @@ std::string fill(const std::string& text, Arguments arguments) {
   return fmt::vformat(text, args);
 }
 
-std::string card_text(CardId id, const Table& table, const EventPhrases& phrases) {
-  const Card* card = table.card(id);
-  if (!card) return id ? fmt::format("card {}", id.value) : "";
-  return card->face_up && table.deck().has(card->face) ? table.deck().text(card->face) : phrases.covered;
+/// The client's names, or else the table's.
+const Names& names_of(const Playfield& field, const Phrases& reasons) {
+  return reasons.names == Names{} ? field.rules().names() : reasons.names;
 }
 
-std::string zone_text(ZoneId id, const Table& table) { return table.zone(id) ? table.zone(id)->name : ""; }
+std::string card_text(CardId id, const Table& table, const EventPhrases& phrases, const Names& names) {
+  const Card* card = table.card(id);
+  if (!card) return id ? fmt::format("card {}", id.value) : "";
+  return card->face_up && table.deck().has(card->face) ? spoken(card->face, table.deck(), names)
+                                                       : phrases.covered;
+}
 
-std::string panel_text(PanelId id, const Playfield& field) {
+std::string zone_text(ZoneId id, const Table& table, const Names& names) {
+  return table.zone(id) ? spoken(table.zone(id)->name, names) : "";
+}
+
+std::string panel_text(PanelId id, const Playfield& field, const Names& names) {
   if (!id || id.value > field.where().panels().size()) return "";
   const PanelSetup& panel = field.where().panels()[id.value - 1];
-  return panel.text.empty() ? panel.name : panel.text;
+  return panel.text.empty() ? spoken(panel.name, names) : panel.text;
 }
 
 EventPhrases english() {
@@ -52,11 +60,13 @@ EventPhrases english() {
   say(EventKind::superseded, "{why}");
   say(EventKind::exchanged, "{card} exchanged, to {to}.");
   say(EventKind::flipped, "{card} flipped in {from}.");
+  say(EventKind::face_changed, "{card} shows another face.");
   say(EventKind::taken, "{card} goes to {to} by itself.");
   say(EventKind::drawn, "{from} gives {count} to {to}.");
   say(EventKind::recycled, "{from} recycled into {to}.");
   say(EventKind::matched, "{count} cards belong together.");
   say(EventKind::unmatched, "These cards do not belong together.");
+  say(EventKind::may_finish, "All that is left can be finished.");
   say(EventKind::won, "The game is won.");
   say(EventKind::lost, "The game is lost.");
   say(EventKind::no_moves, "No moves are left.");
@@ -99,9 +109,12 @@ void check(const EventPhrases& phrases) {
 
 std::string describe(const Verdict& verdict, const Playfield& field, const Phrases& reasons) {
   const std::string_view own = field.rules().sentence(verdict.rule);
-  if (own.empty() || reasons.by_rule.contains(verdict.rule)) return describe(verdict, field.table(), reasons);
+  const bool by_table = !own.empty() && !reasons.by_rule.contains(verdict.rule);
+  const Names& names = names_of(field, reasons);
+  if (!by_table && names == reasons.names) return describe(verdict, field.table(), reasons);
   Phrases with = reasons;
-  with.by_rule.emplace(verdict.rule, own);
+  if (by_table) with.by_rule.emplace(verdict.rule, own);
+  with.names = names;
   return describe(verdict, field.table(), with);
 }
 
@@ -110,31 +123,33 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
   const auto i = static_cast<std::size_t>(event.kind);
   if (i >= phrases.by_kind.size() || phrases.by_kind[i].empty()) return {};
   const Table& table = field.table();
-  std::string card = card_text(event.card, table, phrases);
+  const Names& names = names_of(field, reasons);
+  std::string card = card_text(event.card, table, phrases, names);
   if (event.count > 1 && event.kind != EventKind::drawn) {
     card = fill(phrases.run, {{"card", card}, {"more", fmt::format("{}", event.count - 1)}});
   }
   return as_sentence(fill(phrases.by_kind[i], {{"card", card},
                                                {"count", fmt::format("{}", event.count)},
-                                               {"from", zone_text(event.from, table)},
-                                               {"to", zone_text(event.to, table)},
-                                               {"panel", panel_text(event.panel, field)},
+                                               {"from", zone_text(event.from, table, names)},
+                                               {"to", zone_text(event.to, table, names)},
+                                               {"panel", panel_text(event.panel, field, names)},
                                                {"why", describe(event.verdict, field, reasons)},
                                                {"name", event.name}}));
 }
 
-std::string describe_focus(const Playfield& field, const EventPhrases& phrases) {
+std::string describe_focus(const Playfield& field, const EventPhrases& phrases, const Phrases& reasons) {
+  const Names& names = names_of(field, reasons);
   const Hit on = field.hand().focused();
   const Table& table = field.table();
   const Card* card = table.card(on.card);
   const Zone* zone = table.zone(on.zone);
   if (!card && !zone && !on.panel) return {};
   const std::string& text = card ? phrases.focus_card : zone ? phrases.focus_zone : phrases.focus_panel;
-  std::string out = as_sentence(fill(text, {{"card", card_text(on.card, table, phrases)},
+  std::string out = as_sentence(fill(text, {{"card", card_text(on.card, table, phrases, names)},
                                             {"position", fmt::format("{}", card ? card->index + 1 : 0)},
                                             {"count", fmt::format("{}", zone ? zone->cards.size() : 0)},
-                                            {"zone", zone ? zone->name : ""},
-                                            {"panel", panel_text(on.panel, field)}}));
+                                            {"zone", zone ? spoken(zone->name, names) : ""},
+                                            {"panel", panel_text(on.panel, field, names)}}));
   if (card && field.hand().held().count == 0 && field.rules().judge_pick(on.card).verdict &&
       !phrases.may_pick.empty()) {
     out += "; " + phrases.may_pick;

@@ -30,6 +30,9 @@ Verdict EditsCalls::set_position(CardId card, Vec2 at) {
 Verdict EditsCalls::shuffle(ZoneId zone, std::uint64_t seed) {
   return make({.kind = EditKind::shuffle, .zone = zone, .seed = seed});
 }
+Verdict EditsCalls::scatter(ZoneId zone, std::uint64_t seed) {
+  return make({.kind = EditKind::scatter, .zone = zone, .seed = seed});
+}
 Verdict EditsCalls::conceal(ZoneId zone) { return make({.kind = EditKind::conceal, .zone = zone}); }
 Verdict EditsCalls::cut(ZoneId zone, std::size_t count) {
   return make({.kind = EditKind::cut, .zone = zone, .count = count});

@@ -8,7 +8,7 @@ namespace {
 void blank(Event& event) {
   // By name, so that a field that is added is not forgotten here.
   auto& [kind, time, card, count, from, to, panel, proposal, at, button, verdict, performance, timer,
-         countdown, name, cause, velocity, flicked, cards] = event;
+         countdown, name, cause, velocity, face_up, flicked, cards] = event;
   kind = {};
   time = 0;
   card = {};
@@ -25,7 +25,7 @@ void blank(Event& event) {
   name.clear();
   cause = {};
   velocity = {};
-  flicked = false;
+  face_up = flicked = false;
   cards.clear();
 }
 

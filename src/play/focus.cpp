@@ -72,10 +72,10 @@ void Focus::add_buttons(const FocusView& view) {
   }
 }
 
-bool Focus::is_candidate(const FocusView& view) {
+bool Focus::may_be_on(const Hit& what, const FocusView& view) {
   gather(view);
   return std::any_of(candidates_.begin(), candidates_.end(),
-                     [&](const Candidate& candidate) { return candidate.what == on_; });
+                     [&](const Candidate& candidate) { return candidate.what == what; });
 }
 
 void Focus::set(const Hit& what, const FocusView& view, EventQueue& events) {
@@ -203,7 +203,7 @@ KeyRequest Focus::read(const KeyInput& input, const FocusView& view, EventQueue&
     case Key::act:
     case Key::second:
       if (by_keys) return view.carry.aimed ? KeyRequest::drop : KeyRequest::unused;
-      if (view.only_overlays && !is_candidate(view)) {
+      if (view.only_overlays && !may_be_on(on_, view)) {
         // What was focused lies below: nothing is acted on that the player did not choose.
         keep(view, events);
         return any() ? KeyRequest::moved : KeyRequest::unused;

@@ -60,6 +60,8 @@ class Focus {
   /// A focus whose card has gone, or can no longer be acted on, finds the nearest that can.
   void keep(const FocusView& view, EventQueue& events);
   void set(const Hit& what, const FocusView& view, EventQueue& events);
+  /// Whether keys can act on this now.
+  [[nodiscard]] bool may_be_on(const Hit& what, const FocusView& view);
   /// What comes of one key is told once, by `tell`.
   void defer() { deferred_ = true; }
   void tell(const FocusView& view, EventQueue& events);
@@ -82,7 +84,6 @@ class Focus {
                                           const FocusView& view) const;
   void gather(const FocusView& view);
   void add_buttons(const FocusView& view);
-  [[nodiscard]] bool is_candidate(const FocusView& view);
   void move(Vec2 direction, const FocusView& view, EventQueue& events);
   void step(int by, const FocusView& view, EventQueue& events);
 

@@ -16,7 +16,7 @@ constexpr std::size_t items_ahead = 24;
 
 void FrameBuilder::update(const FrameSources& from) {
   // While cards only move, what is drawn keeps its order.
-  reordered_ = is_dirty(from) || from.hover.previewed();
+  reordered_ = is_dirty(from) || from.hover.any_preview();
   seen_ = {.rooms = revision_of(from), .motion = from.traffic.motion().revision(), .own = from.traffic.now()};
   ++drawn_.revision;
   moved_.clear();
@@ -36,7 +36,7 @@ void FrameBuilder::update(const FrameSources& from) {
   forget_marks();
   add_panels(from);
   find_raised(from);
-  order_.update(from.setup.table, from.traffic, raised_);
+  order_.update(from.setup.table, from.arrangement, from.traffic, raised_);
   add_outlines(from);
   add_cards(from, all);
   draw_moved(from);
@@ -78,6 +78,7 @@ void FrameBuilder::find_raised(const FrameSources& from) {
 void FrameBuilder::add_outlines(const FrameSources& from) {
   for (const Zone& zone : from.setup.table.zones()) {
     if (order_.covers(zone.id) || from.switches.is_hidden(zone.id)) continue;
+    if (from.setup.layout_of(zone.id).off_table) continue;
     if (from.setup.layout_of(zone.id).gives_up && zone.cards.empty()) continue;
     const Shown outline = shown(from.arrangement.outline(from.setup, zone.id), drawn_.card);
     next_item() = {.kind = FrameKind::outline,
@@ -234,23 +235,25 @@ void FrameBuilder::add_copies(const FrameSources& from) {
   });
 }
 
-/// The preview of a card, growing out of it.
+/// The previews of cards, growing out of them or going back.
 void FrameBuilder::add_preview(const FrameSources& from) {
-  const auto preview = from.hover.preview(from.setup, from.arrangement, from.traffic.now(), from.feel);
-  if (!preview) return;
-  const Card& card = *from.setup.table.card(from.hover.previewed());
-  const Shown picture = shown(preview->pose, drawn_.card);
-  next_item() = {.kind = FrameKind::zoom,
-                 .back = !card.face_up,
-                 .card = card.id,
-                 .zone = card.zone,
-                 .face = card.face_up ? card.face : hidden_face,
-                 .size = drawn_.card,
-                 .order = order_of(Layer::preview, 0, 0),
-                 .matrix = picture.matrix,
-                 .corners = picture.corners,
-                 .opacity = preview->opacity,
-                 .lift = 0.6f};
+  from.hover.previews(from.setup, from.arrangement, from.traffic.now(), from.feel, previews_);
+  for (std::size_t i = 0; i < previews_.size(); ++i) {
+    const Hover::Preview& preview = previews_[i];
+    const Card& card = *from.setup.table.card(preview.card);
+    const Shown picture = shown(preview.pose, drawn_.card);
+    next_item() = {.kind = FrameKind::zoom,
+                   .back = !card.face_up,
+                   .card = card.id,
+                   .zone = card.zone,
+                   .face = card.face_up ? card.face : hidden_face,
+                   .size = drawn_.card,
+                   .order = order_of(Layer::preview, 0, i),
+                   .matrix = picture.matrix,
+                   .corners = picture.corners,
+                   .opacity = preview.opacity,
+                   .lift = 0.6f};
+  }
 }
 
 }  // namespace apsidon::play_detail

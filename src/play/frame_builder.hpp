@@ -97,7 +97,7 @@ class FrameBuilder {
   }
   [[nodiscard]] bool is_dirty(const FrameSources& from) const { return revision_of(from) != seen_.rooms; }
   [[nodiscard]] bool preview_grew(const FrameSources& from) const {
-    return from.hover.previewed() && from.hover.preview_grew(seen_.own, from.traffic.now(), from.feel);
+    return from.hover.any_preview() && from.hover.preview_grew(seen_.own, from.traffic.now(), from.feel);
   }
   void find_raised(const FrameSources& from);
   void add_outlines(const FrameSources& from);
@@ -136,6 +136,7 @@ class FrameBuilder {
   std::vector<std::uint32_t> moved_ = {};
   std::vector<std::uint32_t> changed_items_ = {};     // scratch
   std::vector<CardId> raised_ = {};                   // scratch
+  std::vector<Hover::Preview> previews_ = {};         // scratch
   std::size_t first_card_ = 0;                        // among the items
   std::size_t items_used_ = 0;                        // while the list is made
   bool dimmed_ = false;                               // an item is not as its card lies

@@ -9,8 +9,8 @@
 namespace apsidon::play_detail {
 
 /// The key of every card, by slot; returns how many cards there are.
-std::size_t FrameOrder::give_orders(const Table& table, const Traffic& traffic,
-                                    std::span<const CardId> raised) {
+std::size_t FrameOrder::give_orders(const Table& table, const Arrangement& arrangement,
+                                    const Traffic& traffic, std::span<const CardId> raised) {
   if (std::exchange(ranked_, table.revision()) != table.revision()) {
     by_rank_.clear();
     for (const Zone& zone : table.zones()) {
@@ -23,19 +23,20 @@ std::size_t FrameOrder::give_orders(const Table& table, const Traffic& traffic,
   for (const Zone& zone : table.zones()) {
     std::uint64_t below = 0;  // what flies to this zone, and will lie below
     bool any_lies = false;
+    const std::uint32_t zone_rank = arrangement.rank(zone.id);
     for (std::size_t index = 0; index < zone.cards.size(); ++index, ++rank) {
       const std::uint32_t s = by_rank_[rank];
       const Traffic::CardState& state = traffic.card(s);
       assert(state.waits == traffic.motion().waiting(s));
       const bool away = state.departure > 0;
-      std::uint64_t order = rest_order(zone.id, index);
+      std::uint64_t order = rest_order(zone_rank, index);
       if (state.held) {
         order = order_of(Layer::held, 0, state.departure);
       } else if (away && state.waits) {
         order = state.waits_at;
       } else if (!away && std::find(raised.begin(), raised.end(), state.id) != raised.end()) {
         // It stands above its neighbours; no flight is ordered against it.
-        order = order_of(Layer::raised, zone.id.value, index);
+        order = order_of(Layer::raised, zone_rank, index);
       } else {
         if (away) order = flight_order(state.departure);
         // Nothing that has arrived is overtaken from below by what arrives later.
@@ -51,8 +52,9 @@ std::size_t FrameOrder::give_orders(const Table& table, const Traffic& traffic,
 }
 
 /// Most cards are where they were: the others are taken out, sorted, and merged in.
-void FrameOrder::update(const Table& table, const Traffic& traffic, std::span<const CardId> raised) {
-  const std::size_t count = give_orders(table, traffic, raised);
+void FrameOrder::update(const Table& table, const Arrangement& arrangement, const Traffic& traffic,
+                        std::span<const CardId> raised) {
+  const std::size_t count = give_orders(table, arrangement, traffic, raised);
   std::swap(cards_, before_);
   cards_.clear();
   strays_.clear();

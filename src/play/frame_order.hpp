@@ -30,7 +30,8 @@ class FrameOrder {
 
   /// Orders the cards as they lie and fly now. `raised` ones, of which there are few, stand above their
   /// neighbours. O(cards); what has kept its order is not sorted again.
-  void update(const Table& table, const Traffic& traffic, std::span<const CardId> raised);
+  void update(const Table& table, const Arrangement& arrangement, const Traffic& traffic,
+              std::span<const CardId> raised);
   [[nodiscard]] std::span<const Entry> cards() const { return cards_; }
   /// As they were before the last `update`.
   [[nodiscard]] std::span<const Entry> before() const { return before_; }
@@ -38,7 +39,8 @@ class FrameOrder {
   [[nodiscard]] bool covers(ZoneId zone) const { return covered_[zone.value - 1] != 0; }
 
  private:
-  std::size_t give_orders(const Table& table, const Traffic& traffic, std::span<const CardId> raised);
+  std::size_t give_orders(const Table& table, const Arrangement& arrangement, const Traffic& traffic,
+                          std::span<const CardId> raised);
 
   std::vector<Entry> cards_ = {};
   std::vector<Entry> before_ = {};

@@ -182,6 +182,8 @@ ZoneId Hand::aim(Vec2 pointer, const Arrangement& arrangement) const {
     const Rect& area = arrangement.area(zone);
     float score = overlap(goal, area) / card_area + (area.contains(pointer) ? pointer_weight : 0);
     if (score > 0 && zone == carry_.aimed) score += stays;
+    // Of zones one over another the upper one is meant, while the pointer is on it.
+    if (area.contains(pointer)) score += 2 * static_cast<float>(arrangement.layer(zone));
     if (score > best_score) {
       best_score = score;
       best = zone;

@@ -56,6 +56,9 @@ const DragOptions& HandView::drag_options() const { return field_->hand.options(
 const HoverOptions& HandView::hover_options() const { return field_->hover.options(); }
 const GestureThresholds& HandView::thresholds() const { return field_->hand.gestures().thresholds(); }
 
+bool HandCalls::focus(const Hit& what) { return field_->call(FocusInput{.on = what}).used; }
+bool HandCalls::preview(CardId card) { return field_->call(PreviewInput{.card = card}).used; }
+
 void HandCalls::set_drag_options(const DragOptions& options) {
   check(options);
   (void)field_->call(DragOptionsInput{.options = options});

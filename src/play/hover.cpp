@@ -60,7 +60,8 @@ CardId Hover::topmost_neutral(Vec2 point, const HoverView& view) {
   const std::uint64_t revision = arrangement.neutral_revision() + view.switches;
   if (std::exchange(indexed_, revision) != revision) {
     neutral_hits_.clear();
-    for (const Zone& zone : view.setup.table.zones()) {
+    for (const ZoneId id : arrangement.from_below()) {
+      const Zone& zone = *view.setup.table.zone(id);
       for (const CardId card : zone.cards) {
         if (view.traffic.card(*view.setup.table.slot(card)).hidden) continue;
         neutral_hits_.add({.pose = arrangement.neutral(*view.setup.table.slot(card)),
@@ -113,7 +114,8 @@ HoverChange Hover::set(CardId card, const HoverView& view, EventQueue& events) {
   if (card_ == card) return {};
   const Table& table = view.setup.table;
   const CardId before = std::exchange(card_, card);
-  if (previewed_) preview_card({}, view, events);
+  // From neighbour to neighbour a preview goes along, without the first delay.
+  const bool previewed = previewed_ && previewed_ == before;
   preview_due_ = never;
   ++revision_;
   HoverChange change{.changed = true, .sinks = std::exchange(risen_, std::nullopt)};
@@ -122,13 +124,31 @@ HoverChange Hover::set(CardId card, const HoverView& view, EventQueue& events) {
         {.kind = EventKind::unhovered, .time = view.time, .card = before, .count = 1, .from = was->zone});
   }
   const Card* is = table.card(card);
+  const bool zooms = is && view.setup.handling_of(is->zone).zoom;
+  if (previewed && !zooms) preview_card({}, view, events);
   if (!is) return change;
   events.tell({.kind = EventKind::hovered, .time = view.time, .card = card, .count = 1, .from = is->zone});
-  const ZoneHandling& handling = view.setup.handling_of(is->zone);
   // A card that only rises does so beside its way; its layout knows nothing of it.
-  if (handling.hover == HoverKind::lift) change.rises = risen_ = table.slot(card);
-  if (handling.zoom) preview_due_ = view.time + options_.zoom_seconds;
+  if (view.setup.handling_of(is->zone).hover == HoverKind::lift) change.rises = risen_ = table.slot(card);
+  if (zooms) preview_soon(card, previewed, view, events);
   return change;
+}
+
+/// After the delay, or at once.
+void Hover::preview_soon(CardId card, bool at_once, const HoverView& view, EventQueue& events) {
+  if (at_once || !(options_.zoom_seconds > 0)) return preview_card(card, view, events);
+  to_preview_ = card;
+  preview_due_ = view.time + options_.zoom_seconds;
+}
+
+void Hover::focus_on(CardId card, const HoverView& view, EventQueue& events) {
+  const CardId before = std::exchange(focused_, card);
+  if (before == card) return;
+  const bool previewed = previewed_ && previewed_ == before;
+  const Card* is = view.setup.table.card(card);
+  if (is && view.setup.handling_of(is->zone).zoom) return preview_soon(card, previewed, view, events);
+  if (previewed) preview_card({}, view, events);
+  if (to_preview_ == before) preview_due_ = never;
 }
 
 void Hover::preview_card(CardId card, const HoverView& view, EventQueue& events) {
@@ -147,7 +167,7 @@ void Hover::preview_card(CardId card, const HoverView& view, EventQueue& events)
   const bool shows = is && view.setup.handling_of(is->zone).zoom &&
                      !preview_area(view.setup, view.arrangement, card).empty();
   previewed_ = shows ? card : CardId{};
-  previewed_at_ = view.traffic.now();
+  show(previewed_, view.traffic.now(), view.feel);
   ++revision_;
   if (!shows) return;
   events.tell({.kind = EventKind::zoomed, .time = view.time, .card = card, .count = 1, .from = is->zone});
@@ -155,14 +175,14 @@ void Hover::preview_card(CardId card, const HoverView& view, EventQueue& events)
 
 bool Hover::ends_preview(const Gesture& gesture) const {
   if (!previewed_) return false;
-  return gesture.kind == GestureKind::drag_start ||
+  return (gesture.kind == GestureKind::drag_start && !slides(gesture)) ||
          (gesture.kind == GestureKind::cancel && gesture.pointer_kind == PointerKind::touch);
 }
 
 HoverChange Hover::run_due(const HoverView& view, EventQueue& events) {
   HoverChange change;
   if (candidate_due_ <= view.time) change = set(candidate_, view, events);
-  if (card_ && !previewed_ && preview_due_ <= view.time) preview_card(card_, view, events);
+  if (preview_due_ <= view.time) preview_card(to_preview_, view, events);
   return change;
 }
 

@@ -4,6 +4,7 @@
 #include <cstdint>
 #include <limits>
 #include <optional>
+#include <vector>
 
 #include "apsidon/gesture/gesture.hpp"
 #include "apsidon/hit/hit_index.hpp"
@@ -30,6 +31,7 @@ struct HoverView {
   const TableSetup& setup;
   const Arrangement& arrangement;
   const Traffic& traffic;
+  const Feel& feel;
   float corner_radius;     ///< of a card, share of its width
   double time;             ///< of the inputs
   bool may_hover;          ///< the hand is empty, the gate is open, and no overlay is in between
@@ -73,25 +75,34 @@ class Hover {
   /// Shows the preview of a card; none ends it. Whether it shows depends on its zone and on the room there
   /// is.
   void preview_card(CardId card, const HoverView& view, EventQueue& events);
+  /// The keys are on this card: it has its preview after a while, or at once where the card before had one.
+  void focus_on(CardId card, const HoverView& view, EventQueue& events);
   /// Whether this gesture ends a preview.
   [[nodiscard]] bool ends_preview(const Gesture& gesture) const;
-  /// When it does something by itself; infinity when it does not.
-  [[nodiscard]] double due() const {
-    return std::min(candidate_due_, card_ && !previewed_ ? preview_due_ : never);
+  /// A finger that stays has called a preview, and takes it along from card to card until it is lifted.
+  void slide_with(std::uint32_t pointer) { slider_ = pointer; }
+  [[nodiscard]] bool slides(const Gesture& gesture) const {
+    return slider_ && *slider_ == gesture.pointer && gesture.kind != GestureKind::press;
   }
+  void end_slide() { slider_.reset(); }
+  /// When it does something by itself; infinity when it does not.
+  [[nodiscard]] double due() const { return std::min(candidate_due_, preview_due_); }
   HoverChange run_due(const HoverView& view, EventQueue& events);
 
   // The preview.
 
   struct Preview {
+    CardId card = {};
     Pose pose = {};
     float opacity = 1;
   };
-  /// As it shows at this time on the table's clock, growing out of its card.
-  [[nodiscard]] std::optional<Preview> preview(const TableSetup& setup, const Arrangement& arrangement,
-                                               double own, const Feel& feel) const;
-  /// Whether it has grown since it was drawn.
+  /// Those that show at this time on the cards' clock, each growing out of its card or going back into it;
+  /// the last is the one that comes.
+  void previews(const TableSetup& setup, const Arrangement& arrangement, double own, const Feel& feel,
+                std::vector<Preview>& out) const;
+  /// Whether any has grown or gone since it was drawn.
   [[nodiscard]] bool preview_grew(double drawn, double own, const Feel& feel) const;
+  [[nodiscard]] bool any_preview() const { return !shown_.empty(); }
 
  private:
   static constexpr double never = std::numeric_limits<double>::infinity();
@@ -99,6 +110,9 @@ class Hover {
   [[nodiscard]] CardId wanted(const HoverView& view);
   [[nodiscard]] CardId topmost_neutral(Vec2 point, const HoverView& view);
   [[nodiscard]] Rect preview_area(const TableSetup& setup, const Arrangement& arrangement, CardId card) const;
+  [[nodiscard]] Rect preview_beside(const Rect& keep, const Pose& pose, const Arrangement& arrangement) const;
+  void preview_soon(CardId card, bool at_once, const HoverView& view, EventQueue& events);
+  void show(CardId card, double own, const Feel& feel);
 
   HoverOptions options_;
   bool here_ = false;  // a pointer is over the window
@@ -109,8 +123,19 @@ class Hover {
   CardId candidate_ = {};  // is hovered when `candidate_due_` has come
   double candidate_due_ = never;
   double preview_due_ = never;
+  CardId to_preview_ = {};  // has its preview when `preview_due_` has come
   CardId previewed_ = {};
-  double previewed_at_ = 0;  // on the table's clock
+  CardId focused_ = {};                       // by keys
+  std::optional<std::uint32_t> slider_ = {};  // the finger that takes the preview along
+  /// A preview that comes or goes.
+  struct ShownPreview {
+    CardId card = {};
+    double since = 0;  // on the cards' clock
+    float from = 0;    // the share that showed then
+    float to = 1;      // the share to which it goes
+  };
+  std::vector<ShownPreview> shown_ = {};
+  [[nodiscard]] static float share_of(const ShownPreview& preview, double own, const Feel& feel);
   HitIndex neutral_hits_ = {};
   std::uint64_t indexed_ = ~std::uint64_t{0};  // the neutral revision that the index has
   std::uint64_t revision_ = 0;

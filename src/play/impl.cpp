@@ -59,6 +59,7 @@ HoverView Impl::hover_view() const {
   return {.setup = setup(),
           .arrangement = arrangement,
           .traffic = traffic,
+          .feel = feel(),
           .corner_radius = client.corner_radius,
           .time = now(),
           .may_hover = hand.empty() && gate.is_open() && !(hover.pointer() && over(*hover.pointer())),

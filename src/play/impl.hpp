@@ -32,6 +32,12 @@ namespace apsidon::play_detail {
 /// Why the gate is closed while cards are compared.
 inline constexpr std::string_view comparing_reason = "comparing";
 
+/// Why it is closed while a performance runs that keeps it so.
+inline constexpr std::string_view performing_reason = "performing";
+
+/// Why it is closed while a game is finished.
+inline constexpr std::string_view finishing_reason = "finishing";
+
 /// What came of an input or a call; what does not apply is at its default.
 struct Outcome {
   bool used = false;
@@ -45,6 +51,7 @@ struct Due {
   double time = 0;       ///< of the inputs
   bool by_hand = false;  ///< by a pointer that rests; otherwise by the table's clock
   double own = 0;        ///< when the next comes by the table's clock, on that
+  double cards = 0;      ///< likewise by that of the cards
 };
 
 struct Impl {
@@ -75,10 +82,9 @@ struct Impl {
   [[nodiscard]] Due next_due() const;
   bool happen_by(double time, const Due& due);
   void happen(const Due& due);
-  void go_to(double time, double own_due);
+  void go_to(double time, const Due& due);
   void do_due();
-  void move_cards(double own);
-  [[nodiscard]] double table_due() const;
+  void move_cards(double cards);
   void run_table_due();
   void run_hand_due();
   [[nodiscard]] bool settles() const;
@@ -89,7 +95,7 @@ struct Impl {
   bool offer(Input input);
   [[nodiscard]] bool would_use(const Input& input);
   Outcome call(Input input);
-  Outcome call(const Script& script);
+  Outcome call(const Script& script, bool closes_gate);
   bool passes(Input& input);
   [[nodiscard]] bool fits(const Input& input) const;
   Outcome take(Input input);
@@ -119,13 +125,14 @@ struct Impl {
   void resize(const PlanWindow& window);
   void lay_out_window();
   void end_what_is_pending(const Referee* next);
-  void start_round(std::uint64_t seed);
+  void start_round(std::uint64_t seed, bool deals);
   void start_over(TableSetup setup);
   void restore(const Impl& snapshot);
 
   // What comes in (impl_input.cpp).
   bool pointer(const PointerInput& input);
   bool handle(const Gesture& gesture);
+  bool slide(const Gesture& gesture);
   bool press(const Gesture& gesture);
   [[nodiscard]] bool presses(const PointerInput& input);
   [[nodiscard]] bool reaches(const PointerInput& input);
@@ -137,6 +144,7 @@ struct Impl {
   bool press_key(const KeyInput& input);
   void send_top(double time);
   bool act_on_focus(TapKind other, double time);
+  bool focus_by_call(const Hit& what);
   void set_focus(const Hit& what) { focus.set(what, focus_view(), events); }
   void keep_focus() { focus.keep(focus_view(), events); }
   void close_gate(std::string_view reason);
@@ -168,6 +176,8 @@ struct Impl {
   void send_home(const Move& move, std::span<const CardId> cards);
   void finish_proposed(const Move& move, double time);
   void finish_move(ZoneId from, double time);
+  Verdict finish();
+  void finish_next(double time);
   Verdict answer(std::uint64_t proposal, const Verdict& verdict);
   Verdict flip_by_hand(CardId card, double time);
   Verdict draw_from(ZoneId stock, double time);
@@ -185,7 +195,7 @@ struct Impl {
   void scroll_to(ZoneId zone, float offset);
 
   // Performances (impl_performances.cpp).
-  PerformanceId perform(const Script& script);
+  PerformanceId perform(const Script& script, bool closes_gate = false);
   void begin_steps(PerformanceId id);
   void follow_rest(std::vector<Shift>& shifts, const StepPlan& plan);
   void end_steps(PerformanceId id);

@@ -20,7 +20,17 @@ Verdict check_made(const Table& table, ZoneId zone, const CardOptions& made) {
   return {};
 }
 
-Verdict change(Table& table, const Edit& e) {
+/// A grid that states its columns and rows has no cells beyond them.
+Verdict set_cell(Table& table, const TableSetup& setup, const Edit& e) {
+  const Card* card = table.card(e.card);
+  if (!card) return {.reason = Reason::unknown_card, .card = e.card};
+  const auto* grid = std::get_if<GridLayout>(&setup.layout_of(card->zone).layout);
+  const bool beyond = grid && grid->columns > 0 && grid->rows > 0 && e.cell >= grid->columns * grid->rows;
+  if (beyond) return {.reason = Reason::unknown_index, .card = e.card, .zone = card->zone};
+  return table.set_cell(e.card, e.cell);
+}
+
+Verdict change(Table& table, const TableSetup& setup, const Edit& e) {
   switch (e.kind) {
     case EditKind::move:
       return e.at ? table.move(e.run, e.zone, *e.at) : table.move(e.run, e.zone);
@@ -33,11 +43,13 @@ Verdict change(Table& table, const Edit& e) {
     case EditKind::set_face:
       return table.set_face(e.card, e.face);
     case EditKind::set_cell:
-      return table.set_cell(e.card, e.cell);
+      return set_cell(table, setup, e);
     case EditKind::set_position:
       return table.set_position(e.card, e.position);
     case EditKind::shuffle:
       return table.shuffle(e.zone, e.seed);
+    case EditKind::scatter:
+      return table.scatter(e.zone, e.seed);
     case EditKind::conceal:
       return table.conceal(e.zone);
     case EditKind::cut:
@@ -67,7 +79,7 @@ Outcome Impl::edit(const Edit& e) {
       if (now.face_up) traffic.show_on(slot(card), now.face);
     }
   }
-  const Verdict verdict = referee.edit([&](Table& table) { return change(table, e); });
+  const Verdict verdict = referee.edit([&](Table& table) { return change(table, setup(), e); });
   Outcome outcome{.used = verdict.allowed(), .verdict = verdict};
   if (!verdict) return outcome;
   // What came before cannot be undone any more: cards were not there, or this client does not know their
@@ -75,6 +87,15 @@ Outcome Impl::edit(const Edit& e) {
   const bool no_way_back =
       e.kind == EditKind::create || e.kind == EditKind::remove || e.kind == EditKind::conceal;
   if (e.kind == EditKind::create) outcome.id = table().last_id().value;
+  if (e.kind == EditKind::flip && e.on) referee.opened_by_game(e.card);
+  if (e.kind == EditKind::set_face || e.kind == EditKind::set_sideways) {
+    const Card& card = *table().card(e.card);
+    events.tell({.kind = e.kind == EditKind::set_face ? EventKind::face_changed : EventKind::reoriented,
+                 .time = now(),
+                 .card = e.card,
+                 .count = 1,
+                 .from = card.zone});
+  }
   if (e.kind == EditKind::remove) traffic.clear_retired(table());
   after_change();
   if (no_way_back) referee.forget_history();

@@ -20,6 +20,7 @@ bool Impl::pointer(const PointerInput& input) {
 
 bool Impl::handle(const Gesture& gesture) {
   hover.follow(gesture);
+  if (hover.slides(gesture)) return slide(gesture);
   if (hover.ends_preview(gesture)) hover.preview_card({}, hover_view(), events);
   const HandRequest asks = hand.read(gesture, table());
   // Through a closed gate only presses come.
@@ -49,11 +50,13 @@ bool Impl::handle(const Gesture& gesture) {
                    .at = gesture.at,
                    .button = gesture.button});
       // What hovers and has a preview for a mouse has one for a finger that stays.
-      if (gesture.pointer_kind == PointerKind::touch) hover.preview_card(on.card, hover_view(), events);
+      if (gesture.pointer_kind == PointerKind::touch) {
+        hover.preview_card(on.card, hover_view(), events);
+        if (hover.previewed() == on.card) hover.slide_with(gesture.pointer);
+      }
       return true;
     }
     case HandRequest::release:
-      if (gesture.pointer_kind == PointerKind::touch) hover.preview_card({}, hover_view(), events);
       return true;
     case HandRequest::drag:
       start_drag(gesture);
@@ -72,6 +75,19 @@ bool Impl::handle(const Gesture& gesture) {
     }
   }
   return false;
+}
+
+/// A finger that has called a preview takes it to the card that it slides to; lifted, it ends it.
+bool Impl::slide(const Gesture& gesture) {
+  if (gesture.kind == GestureKind::drag_start || gesture.kind == GestureKind::drag_move) {
+    const CardId on = hit(gesture.at).card;
+    const Card* card = table().card(on);
+    if (card && setup().handling_of(card->zone).zoom) hover.preview_card(on, hover_view(), events);
+    return true;
+  }
+  hover.end_slide();
+  hover.preview_card({}, hover_view(), events);
+  return true;
 }
 
 /// Whether a pointer is taken while the gate is closed: it goes down on an overlay, or with a button that the
@@ -167,6 +183,7 @@ bool Impl::key(const KeyInput& input) {
   focus.defer();
   const bool used = press_key(input);
   focus.tell(focus_view(), events);
+  hover.focus_on(focus.on().card, hover_view(), events);
   return used;
 }
 
@@ -218,6 +235,13 @@ bool Impl::press_key(const KeyInput& input) {
       return true;
   }
   return false;
+}
+
+/// Whether the focus is there then.
+bool Impl::focus_by_call(const Hit& what) {
+  if (what == Hit{} || focus.may_be_on(what, focus_view())) set_focus(what);
+  hover.focus_on(focus.on().card, hover_view(), events);
+  return focus.on() == what;
 }
 
 /// The top card of the first zone that the table names goes to where it goes by itself; where none does, the
@@ -287,6 +311,7 @@ void Impl::let_go_of_all(CancelCause cause) {
   inbox.release_all();
   hand.gestures().forget_all();
   hand.forget_presses();
+  hover.end_slide();
 }
 
 void Impl::blur() {

@@ -161,10 +161,33 @@ void Impl::finish_proposed(const Move& move, double time) {
 
 /// The player has moved cards from a zone: consequences, undo, and whether any move is left.
 void Impl::finish_move(ZoneId from, double time) {
-  schedule.start_waiting(traffic.now());
+  schedule.start_waiting(schedule.own());
   referee.follow_up(from, time, events);
   after_change();
   referee.finish_move(time, events);
+  if (referee.look_whether_done(time, events)) (void)finish();
+}
+
+/// What is left goes to its zones, card after card.
+Verdict Impl::finish() {
+  const std::vector<Move> moves = referee.finishing_moves();
+  if (moves.empty()) return {.reason = Reason::nothing_to_finish};
+  if (referee.finishing()) return {};
+  close_gate(finishing_reason);
+  referee.finish_at(schedule.own());
+  return {};
+}
+
+/// The next card goes; after the last, or where the game does not let it, it is over.
+void Impl::finish_next(double time) {
+  referee.finish_at(Referee::never);
+  const std::vector<Move> moves = referee.finishing_moves();
+  const bool goes = !moves.empty() && make(moves.front(), time) && referee.waiting().empty();
+  if (goes && moves.size() > 1) {
+    referee.finish_at(schedule.own() + double{feel().draw.stagger});
+  } else {
+    open_gate(finishing_reason);
+  }
 }
 
 Verdict Impl::answer(std::uint64_t id, const Verdict& verdict) {
@@ -187,10 +210,10 @@ Verdict Impl::answer(std::uint64_t id, const Verdict& verdict) {
 
 Verdict Impl::flip_by_hand(CardId card, double time) {
   if (!table().card(card)) return {.reason = Reason::unknown_card, .card = card};
-  const Verdict verdict = referee.flip_by_hand(card, traffic.now(), time, events);
+  const Verdict verdict = referee.flip_by_hand(card, schedule.own(), time, events);
   if (!verdict)
     return refuse_pick(verdict, card, table().card(card)->zone, arrangement.neutral(slot(card)).centre, time);
-  schedule.start_waiting(traffic.now());
+  schedule.start_waiting(schedule.own());
   follow_comparing();
   after_change();
   referee.finish_move(time, events);
@@ -200,7 +223,7 @@ Verdict Impl::flip_by_hand(CardId card, double time) {
 Verdict Impl::go_back(bool redo) {
   cancel_all(CancelCause::by_game);
   const bool compared = referee.comparing();
-  const Verdict verdict = referee.go_back(redo, traffic.now());
+  const Verdict verdict = referee.go_back(redo, schedule.own());
   if (!verdict) return verdict;
   if (compared) gate.open(comparing_reason);  // it may be closed again at once
   follow_comparing();
@@ -216,7 +239,9 @@ void Impl::compare(double time) {
   follow_comparing();
   if (found.cards.empty()) return;
   referee.tell(found, time, events);
-  (void)perform(found.to ? apsidon::move_cards(found.cards, found.to) : apsidon::flip(found.cards, false));
+  if (!found.found) (void)perform(apsidon::flip(found.cards, false));
+  if (found.found && found.end == MatchEnd::move) (void)perform(apsidon::move_cards(found.cards, found.to));
+  if (found.found && found.end == MatchEnd::vanish) (void)perform(apsidon::collect(found.cards, found.to));
   referee.finish_comparison(found, time, events);
 }
 

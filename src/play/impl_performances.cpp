@@ -5,9 +5,10 @@
 
 namespace apsidon::play_detail {
 
-PerformanceId Impl::perform(const Script& script) {
+PerformanceId Impl::perform(const Script& script, bool closes_gate) {
   const PerformanceId id = ids.next_performance();
-  performances.add(id, traffic.add_clock(), script, feel());
+  performances.add(id, traffic.add_clock(), script, feel(), closes_gate);
+  if (closes_gate) close_gate(performing_reason);
   if (performances.needs_empty_hand(id)) cancel_all(CancelCause::by_game);
   events.tell({.kind = EventKind::began, .time = now(), .performance = id});
   begin_steps(id);
@@ -21,7 +22,7 @@ void Impl::begin_steps(PerformanceId id) {
   const ClockIndex clock = performances.clock_of(id);
   while (const auto step = performances.next_ready(id, traffic.motion())) {
     const auto change = performances.change_of(*step, scene());
-    Sender by{.acting = id, .act_sends = true};
+    Sender by{.acting = id, .act_sends = true, .within_too = performances.sends_within(*step)};
     if (change) {
       referee.perform(*change);
       after_change(by);
@@ -59,6 +60,7 @@ void Impl::end_steps(PerformanceId id) {
 void Impl::end_performance(PerformanceId id, EventKind kind) {
   traffic.end(id, performances.clock_of(id));
   performances.remove(id);
+  if (!performances.closes_gate()) open_gate(performing_reason);
   events.tell({.kind = kind, .time = now(), .performance = id});
 }
 

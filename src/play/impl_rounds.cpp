@@ -7,7 +7,6 @@ namespace apsidon::play_detail {
 
 void Impl::resize(const PlanWindow& window) {
   cancel_all(CancelCause::resized);
-  hover.preview_card({}, hover_view(), events);
   arrangement.resize(setup(), usable(window));
   lay_out_window();
   consider_hover();
@@ -28,10 +27,11 @@ void Impl::end_what_is_pending(const Referee* next) {
   }
 }
 
-void Impl::start_round(std::uint64_t seed) {
+void Impl::start_round(std::uint64_t seed, bool deals) {
   TableSetup next = dealt(setup(), seed);
   next.panels = panels.all();
   start_over(std::move(next));
+  if (deals) (void)perform(deal());
 }
 
 void Impl::start_over(TableSetup next) {
@@ -44,7 +44,9 @@ void Impl::start_over(TableSetup next) {
   fresh.events = std::move(events);
   fresh.gate = std::move(gate);
   fresh.gate.open(comparing_reason);
-  fresh.schedule = Schedule(schedule.clock());
+  fresh.gate.open(performing_reason);
+  fresh.gate.open(finishing_reason);
+  fresh.schedule = Schedule::after(schedule);
   fresh.referee.trail() = std::move(referee.trail());
   fresh.traffic.settle_for(traffic);
   fresh.frames.number_from(frames.frame().revision);

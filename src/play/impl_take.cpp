@@ -45,11 +45,11 @@ struct Taker {
     return {.used = report.verdict.allowed(), .verdict = report.verdict, .report = std::move(report)};
   }
   Outcome operator()(const UndoInput& i) const { return with(field.go_back(i.redo)); }
-  Outcome operator()(const RoundInput& i) const { return field.start_round(i.seed), used(); }
+  Outcome operator()(const RoundInput& i) const { return field.start_round(i.seed, i.deals), used(); }
   Outcome operator()(const StartOverInput& i) const { return field.start_over(*i.setup), used(); }
   Outcome operator()(const RestoreInput&) const { return used(false); }  // without the snapshot it is nothing
   Outcome operator()(const PerformInput& i) const {
-    return {.used = true, .id = field.perform(i.script).value};
+    return {.used = true, .id = field.perform(i.script, i.closes_gate).value};
   }
   Outcome operator()(const PerformanceInput& i) const {
     using What = PerformanceInput::What;
@@ -66,10 +66,13 @@ struct Taker {
   Outcome operator()(const ClockInput& i) const {
     using What = ClockInput::What;
     Schedule& schedule = field.schedule;
-    const double own = field.traffic.now();
+    const double own = field.schedule.own();
     switch (i.what) {
       case What::speed:
         (void)schedule.clock().set_speed(i.number);
+        break;
+      case What::cards_speed:
+        schedule.set_cards_speed(i.number);
         break;
       case What::start_timer: {
         const TimerId id = field.ids.next_timer();
@@ -110,6 +113,12 @@ struct Taker {
   }
   Outcome operator()(const LetThroughInput& i) const {
     return field.gate.let_through(i.button, i.on), used();
+  }
+  Outcome operator()(const FocusInput& i) const { return used(field.focus_by_call(i.on)); }
+  Outcome operator()(const FinishInput&) const { return with(field.finish()); }
+  Outcome operator()(const PreviewInput& i) const {
+    field.hover.preview_card(i.card, field.hover_view(), field.events);
+    return used(field.hover.previewed() == i.card);
   }
   Outcome operator()(const SwitchInput& i) const { return field.turn(i), used(); }
   Outcome operator()(const AskAgainInput&) const { return field.ask_again(), used(); }
@@ -178,8 +187,8 @@ Outcome Impl::call(Input input) {
 }
 
 /// Of a script that is too large not even a copy is made: it may be nested without end.
-Outcome Impl::call(const Script& script) {
-  if (!is_too_large(script)) return call(PerformInput{.script = script});
+Outcome Impl::call(const Script& script, bool closes_gate) {
+  if (!is_too_large(script)) return call(PerformInput{.script = script, .closes_gate = closes_gate});
   client.note({.kind = NoticeKind::too_large, .time = now(), .input = "perform"});
   return {};
 }

@@ -10,6 +10,9 @@ namespace {
 
 constexpr double never = std::numeric_limits<double>::infinity();
 
+/// This time, or the last before what is due.
+double before(double time, double due) { return time < due ? time : std::nextafter(due, -never); }
+
 /// Sees to it that time goes on: what happened again and again at one time would be a mistake of ours, and
 /// hang the client.
 class Watch {
@@ -37,7 +40,7 @@ std::optional<Event> Impl::next_event(double until) {
   until = std::max(until, now());
   for (Watch watch(*this); !events.any() && watch.goes_on() && step(until);) {
   }
-  if (!events.any()) go_to(until, table_due());
+  if (!events.any()) go_to(until, next_due());
   note_lost_events();
   return events.take();
 }
@@ -46,7 +49,7 @@ void Impl::advance_to(double time) {
   time = std::max(time, now());
   for (Watch watch(*this); watch.goes_on() && step(time);) {
   }
-  go_to(time, table_due());
+  go_to(time, next_due());
   note_lost_events();
 }
 
@@ -64,7 +67,7 @@ bool Impl::step(double until) {
   const double input = std::max(inbox.due(), now());
   if (happen_by(std::min(input, until), due)) return true;
   if (input > until) return false;
-  go_to(input, due.own);
+  go_to(input, due);
   (void)take(inbox.take());
   return true;
 }
@@ -87,53 +90,52 @@ bool Impl::happen_by(double time, const Due& due) {
   return true;
 }
 
-double Impl::table_due() const {
-  return std::min({performances.due(traffic.motion()), schedule.due(), referee.due(), traffic.due()});
-}
-
 Due Impl::next_due() const {
-  const double own = table_due();
+  const double own = std::min(schedule.due(), referee.due());
+  const double cards = std::min(performances.due(traffic.motion()), traffic.due());
+  const double on_table = std::min(own, cards < never ? schedule.cards_when(cards) : never);
   // While the table's clock stands still, what needs no time on it happens at once.
-  const double table = own < never ? std::max(schedule.clock().when(own), now()) : never;
+  const double table = on_table < never ? std::max(schedule.clock().when(on_table), now()) : never;
   const double pointers = std::max(std::min(hand.due(), hover.due()), now());
   const bool by_hand = pointers < table;
-  return {.time = by_hand ? pointers : table, .by_hand = by_hand, .own = own};
+  return {.time = by_hand ? pointers : table, .by_hand = by_hand, .own = own, .cards = cards};
 }
 
 void Impl::happen(const Due& due) {
   bring_foretold(due.time);
   if (due.by_hand) {
-    go_to(due.time, due.own);
+    go_to(due.time, due);
     run_hand_due();
   } else {
-    schedule.clock().advance_to(due.time);
-    move_cards(due.own);
+    const double of_cards = due.cards < never ? schedule.cards_when(due.cards) : never;
+    schedule.advance_to(due.time, std::min(due.own, of_cards));
+    move_cards(of_cards <= due.own ? due.cards : before(schedule.cards_at(due.own), due.cards));
     run_table_due();
   }
   record_answers();
 }
 
 /// Time goes on, and the cards with it, to before what comes next by the table's clock.
-void Impl::go_to(double time, double own_due) {
+void Impl::go_to(double time, const Due& due) {
   if (!(time > now())) return;
-  Clock& clock = schedule.clock();
-  const double own = clock.at(time);
-  clock.advance_to(time);
-  // A rounding may put the clock on what is due while its time has not quite come.
-  move_cards(own < own_due ? own : std::nextafter(own_due, -never));
+  // A rounding may put a clock on what is due while its time has not quite come.
+  const double own = before(schedule.clock().at(time), due.own);
+  schedule.advance_to(time, own);
+  move_cards(before(schedule.cards_at(own), due.cards));
 }
 
-/// Moves the cards on to a time of the table's clock, and tells of what came of it.
-void Impl::move_cards(double own) {
-  traffic.advance_to(own, now(), table(), events);
+/// Moves the cards on to a time of their clock, and tells of what came of it.
+void Impl::move_cards(double cards) {
+  traffic.advance_to(cards, now(), table(), events);
   performances.tell(traffic.motion(), table(), now(), events);
 }
 
 void Impl::run_table_due() {
-  const double own = traffic.now();
+  const double own = schedule.own();
   while (const auto id = performances.first_due(traffic.motion())) end_steps(*id);
   schedule.ring(own, now(), events);
-  if (referee.due() <= own) compare(now());
+  if (referee.compare_due() <= own) compare(now());
+  if (referee.finish_due() <= own) finish_next(now());
 }
 
 void Impl::run_hand_due() {
@@ -148,14 +150,16 @@ void Impl::run_hand_due() {
 
 /// Whether nothing moves, nothing is held, and nothing goes on by itself.
 bool Impl::at_rest() const {
-  return traffic.rests() && hand.empty() && !performances.any() && !referee.comparing();
+  return traffic.rests() && hand.empty() && !performances.any() && !referee.comparing() &&
+         !referee.finishing();
 }
 
 bool Impl::settles() const { return traffic.to_be_settled() && at_rest(); }
 
 double Impl::settles_at() const {
-  if (!performances.any() && !referee.comparing()) {
-    return std::max(schedule.clock().when(traffic.motion().settles_at()), now());
+  if (!performances.any() && !referee.comparing() && !referee.finishing()) {
+    const double rests = schedule.cards_when(traffic.motion().settles_at());
+    return rests < never ? std::max(schedule.clock().when(rests), now()) : never;
   }
   // What a performance does next depends on what it does first: a copy tries it, without the player.
   Impl ahead = *this;
@@ -164,7 +168,8 @@ double Impl::settles_at() const {
   ahead.referee.trail().set_judge({});
   ahead.inbox = {};
   ahead.blur();
-  while (ahead.performances.any() || ahead.referee.comparing() || !ahead.traffic.rests()) {
+  while (ahead.performances.any() || ahead.referee.comparing() || ahead.referee.finishing() ||
+         !ahead.traffic.rests()) {
     const Due due = ahead.next_due();
     if (!(due.time < never)) return never;
     ahead.happen(due);

@@ -53,13 +53,14 @@ inline constexpr Words<ReasonInput::What, 4> reason_words{{{"close_gate", Reason
 inline constexpr Words<bool, 2> undo_words{{{"undo", false}, {"redo", true}}};
 inline constexpr Words<MoveKind, 3> move_words{
     {{"run", MoveKind::run}, {"draw", MoveKind::draw}, {"recycle", MoveKind::recycle}}};
-inline constexpr Words<EditKind, 13> edit_words{{{"move", EditKind::move},
+inline constexpr Words<EditKind, 14> edit_words{{{"move", EditKind::move},
                                                  {"swap", EditKind::swap},
                                                  {"flip", EditKind::flip},
                                                  {"set-sideways", EditKind::set_sideways},
                                                  {"set-face", EditKind::set_face},
                                                  {"set-cell", EditKind::set_cell},
                                                  {"set-position", EditKind::set_position},
+                                                 {"scatter", EditKind::scatter},
                                                  {"shuffle", EditKind::shuffle},
                                                  {"conceal", EditKind::conceal},
                                                  {"cut", EditKind::cut},
@@ -68,9 +69,10 @@ inline constexpr Words<EditKind, 13> edit_words{{{"move", EditKind::move},
                                                  {"mark-move", EditKind::mark_move}}};
 inline constexpr Words<Script::Kind, 3> script_words{
     {{"act", Script::Kind::act}, {"sequence", Script::Kind::sequence}, {"together", Script::Kind::together}}};
-inline constexpr Words<ActKind, 11> act_words{{{"deal", ActKind::deal},
+inline constexpr Words<ActKind, 12> act_words{{{"deal", ActKind::deal},
                                                {"gather", ActKind::gather},
                                                {"shuffle", ActKind::shuffle},
+                                               {"scatter", ActKind::scatter},
                                                {"draw", ActKind::draw},
                                                {"move", ActKind::move},
                                                {"flip", ActKind::flip},
@@ -85,7 +87,7 @@ inline constexpr Words<PerformanceInput::What, 5> performance_words{
      {"speed", PerformanceInput::What::speed},
      {"shake", PerformanceInput::What::shake},
      {"pulse", PerformanceInput::What::pulse}}};
-inline constexpr Words<ClockInput::What, 10> clock_words{{{"speed", ClockInput::What::speed},
+inline constexpr Words<ClockInput::What, 11> clock_words{{{"speed", ClockInput::What::speed},
                                                           {"start-timer", ClockInput::What::start_timer},
                                                           {"stop-timer", ClockInput::What::stop_timer},
                                                           {"add-countdown", ClockInput::What::add},
@@ -94,7 +96,8 @@ inline constexpr Words<ClockInput::What, 10> clock_words{{{"speed", ClockInput::
                                                           {"reset-countdown", ClockInput::What::reset},
                                                           {"hold-countdown", ClockInput::What::hold},
                                                           {"release-countdown", ClockInput::What::release},
-                                                          {"stop-countdown", ClockInput::What::remove}}};
+                                                          {"stop-countdown", ClockInput::What::remove},
+                                                          {"cards-speed", ClockInput::What::cards_speed}}};
 inline constexpr Words<PanelTone, 3> tone_words{
     {{"neutral", PanelTone::neutral}, {"good", PanelTone::good}, {"bad", PanelTone::bad}}};
 inline constexpr Words<SwitchInput::What, 4> switch_words{{{"off", SwitchInput::What::off},
@@ -148,6 +151,7 @@ void fields(Script& s, V& v) {
   v("cards", s.act.cards);
   v("count", s.act.count, std::size_t{1});
   v("face_up", s.act.face_up, true);
+  v("keeps_sides", s.act.keeps_sides, false);
   v("seed", s.act.seed, std::uint64_t{1});
   v.seconds("seconds", s.act.seconds, 0, most_act_seconds);
   v.seconds("delays", s.act.delays, 0, most_act_seconds);
@@ -250,6 +254,7 @@ void fields(UndoInput& i, V& v) {
 template <class V>
 void fields(RoundInput& i, V& v) {
   v.tag("round", i.seed);
+  v("deals", i.deals, false);
 }
 
 template <class V>
@@ -266,6 +271,7 @@ void fields(RestoreInput& i, V& v) {
 template <class V>
 void fields(PerformInput& i, V& v) {
   v.tag("perform", i.script);
+  v("closes_gate", i.closes_gate, false);
 }
 
 template <class V>
@@ -280,7 +286,7 @@ void fields(PerformanceInput& i, V& v) {
 template <class V>
 void fields(ClockInput& i, V& v) {
   v.tag("clock", i.what, clock_words);
-  if (i.what == ClockInput::What::speed) {
+  if (i.what == ClockInput::What::speed || i.what == ClockInput::What::cards_speed) {
     v.number("number", i.number, 0.0, 0, most_speed);
   } else {
     v.seconds("number", i.number, -most_clock_seconds, most_clock_seconds);
@@ -303,6 +309,24 @@ template <class V>
 void fields(LetThroughInput& i, V& v) {
   v.tag("let_through", i.on);
   v.button("button", i.button);
+}
+
+template <class V>
+void fields(FocusInput& i, V& v) {
+  v.tag("focus");
+  v("on_card", i.on.card);
+  v("on_zone", i.on.zone);
+  v("on_panel", i.on.panel);
+}
+
+template <class V>
+void fields(FinishInput&, V& v) {
+  v.tag("finish");
+}
+
+template <class V>
+void fields(PreviewInput& i, V& v) {
+  v.tag("preview", i.card);
 }
 
 template <class V>

@@ -16,8 +16,9 @@ constexpr std::uint64_t order_of(Layer layer, std::uint64_t major, std::uint64_t
   return static_cast<std::uint64_t>(layer) << 60 | (major & 0xFFFFFFF) << 32 | (minor & 0xFFFFFFFF);
 }
 
-constexpr std::uint64_t rest_order(ZoneId zone, std::uint64_t index) {
-  return order_of(Layer::rest, zone.value, index);
+/// `rank` is the zone's among all that lie one over another.
+constexpr std::uint64_t rest_order(std::uint32_t rank, std::uint64_t index) {
+  return order_of(Layer::rest, rank, index);
 }
 
 constexpr std::uint64_t flight_order(std::uint64_t departure) {

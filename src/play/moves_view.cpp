@@ -11,6 +11,11 @@ bool MovesView::can_redo() const { return field_->referee.can_redo(); }
 Standing MovesView::standing() const { return field_->referee.standing(); }
 std::span<const Proposal> MovesView::waiting() const { return field_->referee.waiting(); }
 
+std::vector<Move> MovesView::finishing_moves() const {
+  return apsidon::finishing_moves(field_->table(), field_->referee.plain_rulebook(),
+                                  field_->setup().finish.into);
+}
+
 Verdict MovesCalls::make(const Move& move) { return field_->call(MoveInput{.move = move}).verdict; }
 Verdict MovesCalls::draw_from(ZoneId stock) {
   return field_->call(TapInput{.tap = TapKind::draw, .zone = stock}).verdict;
@@ -21,6 +26,7 @@ Verdict MovesCalls::send_to_best(CardId card) {
 Verdict MovesCalls::flip(CardId card) {
   return field_->call(TapInput{.tap = TapKind::flip, .card = card}).verdict;
 }
+Verdict MovesCalls::finish() { return field_->call(FinishInput{}).verdict; }
 Verdict MovesCalls::undo() { return field_->call(UndoInput{.redo = false}).verdict; }
 Verdict MovesCalls::redo() { return field_->call(UndoInput{.redo = true}).verdict; }
 void MovesCalls::set_judge(Judge judge) { field_->referee.trail().set_judge(std::move(judge)); }

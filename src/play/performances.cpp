@@ -60,7 +60,10 @@ Performances::Index Performances::compile(std::vector<Node>& nodes, const Script
 std::size_t Performances::compile(std::vector<Node>& nodes, const Act& act, const Index& after,
                                   const Feel& feel) {
   switch (act.kind) {
+    case ActKind::scatter:
+      return add(nodes, StepKind::straight, act, after);
     case ActKind::shuffle: {
+      if (feel.shuffle_look == ShuffleLook::straight) return add(nodes, StepKind::straight, act, after);
       std::size_t last = add(nodes, StepKind::home, act, add(nodes, StepKind::single, act, after));
       for (int i = 1; i < feel.shuffle_rounds; ++i) {
         last = add(nodes, StepKind::home, act, add(nodes, StepKind::scatter, act, last));
@@ -79,8 +82,9 @@ std::size_t Performances::compile(std::vector<Node>& nodes, const Act& act, cons
   }
 }
 
-void Performances::add(PerformanceId id, ClockIndex clock, const Script& script, const Feel& feel) {
-  Performance& p = list_.emplace_back(Performance{.id = id, .clock = clock});
+void Performances::add(PerformanceId id, ClockIndex clock, const Script& script, const Feel& feel,
+                       bool closes_gate) {
+  Performance& p = list_.emplace_back(Performance{.id = id, .clock = clock, .closes_gate = closes_gate});
   (void)compile(p.nodes, script, {}, feel);
   p.left = p.nodes.size();
   for (std::size_t i = 0; i < p.nodes.size(); ++i) {
@@ -115,6 +119,8 @@ StepPlan Performances::plan(const Step& step, const std::optional<Act>& change, 
         return plan_scatter(n, change ? std::span(change->cards) : std::span<const CardId>{}, scene);
       }
       return plan_act(change ? Node{.act = *change} : n, std::move(shifts), scene);
+    case StepKind::straight:
+      return plan_changed(n, scene.feel.shuffle, shifts, scene);
     case StepKind::home:
       return plan_home(n, step.performance, scene);
     case StepKind::scatter: {

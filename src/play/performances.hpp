@@ -1,5 +1,6 @@
 #pragma once
 // Scripts that run. Not installed.
+#include <algorithm>
 #include <cstddef>
 #include <cstdint>
 #include <limits>
@@ -52,9 +53,16 @@ class Performances {
     std::size_t index = 0;
   };
 
-  void add(PerformanceId id, ClockIndex clock, const Script& script, const Feel& feel);
+  void add(PerformanceId id, ClockIndex clock, const Script& script, const Feel& feel,
+           bool closes_gate = false);
   [[nodiscard]] bool running(PerformanceId id) const { return find(id) != nullptr; }
   [[nodiscard]] bool any() const { return !list_.empty(); }
+  /// Whether one runs that keeps the gate closed.
+  [[nodiscard]] bool closes_gate() const {
+    return std::any_of(list_.begin(), list_.end(), [](const Performance& p) { return p.closes_gate; });
+  }
+  /// Whether a step sends those cards, too, that only lie elsewhere in their zone.
+  [[nodiscard]] bool sends_within(const Step& step) const { return node(step).kind == StepKind::straight; }
   [[nodiscard]] ClockIndex clock_of(PerformanceId id) const { return find(id)->clock; }
   /// Whether the script moves many cards at once, and so begins with an empty hand.
   [[nodiscard]] bool needs_empty_hand(PerformanceId id) const;
@@ -97,7 +105,7 @@ class Performances {
 
  private:
   /// What an act is made of; some take several steps. A join waits for several and is over at once.
-  enum class StepKind : std::uint8_t { single, home, scatter, wreath, vanish, appear, join };
+  enum class StepKind : std::uint8_t { single, straight, home, scatter, wreath, vanish, appear, join };
   /// Something to tell of when its time has come: a departure, or a cue.
   struct Beat {
     double at;
@@ -122,6 +130,7 @@ class Performances {
   struct Performance {
     PerformanceId id = {};
     ClockIndex clock = 0;
+    bool closes_gate = false;
     std::vector<Node> nodes = {};
     std::set<std::size_t> ready = {};
     Agenda ending = {};    ///< that have begun, by when they end

@@ -9,8 +9,8 @@ namespace apsidon {
 bool PerformancesView::running(PerformanceId id) const { return field_->performances.running(id); }
 const Feel& PerformancesView::feel() const { return field_->feel(); }
 
-PerformanceId PerformancesCalls::perform(const Script& script) {
-  return {static_cast<std::uint32_t>(field_->call(script).id)};
+PerformanceId PerformancesCalls::perform(const Script& script, const PerformOptions& options) {
+  return {static_cast<std::uint32_t>(field_->call(script, options.closes_gate).id)};
 }
 PerformanceId PerformancesCalls::deal() { return perform(apsidon::deal()); }
 void PerformancesCalls::shake(CardId card, const std::optional<CardEffect>& effect) {

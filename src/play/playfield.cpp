@@ -73,7 +73,9 @@ void Playfield::start_over(TableSetup setup) {
   (void)impl_->call(StartOverInput{.setup = std::make_shared<const TableSetup>(std::move(setup))});
 }
 
-void Playfield::start_round(std::uint64_t seed) { (void)impl_->call(RoundInput{.seed = seed}); }
+void Playfield::start_round(std::uint64_t seed, bool deals) {
+  (void)impl_->call(RoundInput{.seed = seed, .deals = deals});
+}
 
 void Playfield::restore(const Playfield& snapshot) {
   if (this == &snapshot) return;

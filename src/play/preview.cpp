@@ -16,21 +16,13 @@ double growing_seconds(const Feel& feel) {
 
 }  // namespace
 
-/// Where the preview of a card stands: on the first of the wanted sides that has room for it clear of the
-/// card's zone, as large as wanted or as the window has room for; empty when there is none.
-Rect Hover::preview_area(const TableSetup& setup, const Arrangement& arrangement, CardId id) const {
-  const Card* card = setup.table.card(id);
-  if (!card) return {};
+/// Beside what has to stay free, on the first of the wanted sides that has room, as large as wanted or as the
+/// window has room for; empty when there is none.
+Rect Hover::preview_beside(const Rect& keep, const Pose& pose, const Arrangement& arrangement) const {
   const Size size = arrangement.card();
   const float gap = options_.zoom_gap;
   const Size whole = arrangement.window().size;
   const Rect window{{gap, gap}, Vec2{whole.width, whole.height} - Vec2{gap, gap}};
-  const Pose& pose = arrangement.resting(*setup.table.slot(id));
-  const Rect own = bounds(corners(pose, size));
-  const Rect& area = arrangement.area(card->zone);
-  // What has to stay free: the card as it stands out, and the way to its neighbours.
-  const Rect keep{{std::min(own.min.x, area.min.x), std::min(own.min.y, area.min.y)},
-                  {std::max(own.max.x, area.max.x), std::max(own.max.y, area.max.y)}};
   Rect best;
   for (const Side side : options_.zoom_sides) {
     Rect room = window;
@@ -57,28 +49,73 @@ Rect Hover::preview_area(const TableSetup& setup, const Arrangement& arrangement
   return best.width() > size.width * pose.scale * 1.1f ? best : Rect{};
 }
 
-std::optional<Hover::Preview> Hover::preview(const TableSetup& setup, const Arrangement& arrangement,
-                                             double own, const Feel& feel) const {
-  if (!setup.table.card(previewed_) || arrangement.card().empty()) return std::nullopt;
-  const Rect area = preview_area(setup, arrangement, previewed_);
-  if (area.empty()) return std::nullopt;
-  const double since = own - previewed_at_;
-  float share = 1;
-  if (since < growing_seconds(feel)) {
-    const float seconds = static_cast<float>(since);
-    share = feel.zoom.spring ? 1 - shares_of(*feel.zoom.spring, seconds).of_distance
-                             : feel.zoom.curve.value(seconds / feel.zoom.seconds);
+/// Where the preview of a card stands: clear of the card as it stands out and of the way to its neighbours;
+/// where there is no room for that, over the others of its zone, rather than not at all.
+Rect Hover::preview_area(const TableSetup& setup, const Arrangement& arrangement, CardId id) const {
+  const Card* card = setup.table.card(id);
+  if (!card) return {};
+  const Pose& pose = arrangement.resting(*setup.table.slot(id));
+  const Rect own = bounds(corners(pose, arrangement.card()));
+  const Rect& area = arrangement.area(card->zone);
+  const Rect zone{{std::min(own.min.x, area.min.x), std::min(own.min.y, area.min.y)},
+                  {std::max(own.max.x, area.max.x), std::max(own.max.y, area.max.y)}};
+  const Rect clear = preview_beside(zone, pose, arrangement);
+  return clear.empty() ? preview_beside(own, pose, arrangement) : clear;
+}
+
+/// The share that shows at a time, from 0 to about 1.
+float Hover::share_of(const ShownPreview& preview, double own, const Feel& feel) {
+  const double since = own - preview.since;
+  if (since >= growing_seconds(feel)) return preview.to;
+  const float seconds = static_cast<float>(std::max(since, 0.0));
+  const float done = feel.zoom.spring ? 1 - shares_of(*feel.zoom.spring, seconds).of_distance
+                                      : feel.zoom.curve.value(seconds / feel.zoom.seconds);
+  return preview.from + (preview.to - preview.from) * done;
+}
+
+/// This one comes from now on, and all others go as they came.
+void Hover::show(CardId card, double own, const Feel& feel) {
+  std::erase_if(shown_,
+                [&](const ShownPreview& p) { return p.to == 0 && own - p.since >= growing_seconds(feel); });
+  bool there = false;
+  for (ShownPreview& p : shown_) {
+    const float to = p.card == card ? 1.0f : 0.0f;
+    there = there || p.card == card;
+    if (p.to == to) continue;
+    p = {.card = p.card, .since = own, .from = share_of(p, own, feel), .to = to};
   }
-  const Pose& from = arrangement.resting(*setup.table.slot(previewed_));
-  Preview out{.pose = {.centre = from.centre + (area.centre() - from.centre) * share},
-              .opacity = std::clamp(share * 2, 0.0f, 1.0f)};
-  const float size = area.width() / arrangement.card().width;
-  out.pose.scale = std::max(from.scale + (size - from.scale) * share, 0.0f);
-  return out;
+  if (card && !there) shown_.push_back({.card = card, .since = own});
+}
+
+void Hover::previews(const TableSetup& setup, const Arrangement& arrangement, double own, const Feel& feel,
+                     std::vector<Preview>& out) const {
+  out.clear();
+  if (arrangement.card().empty()) return;
+  const auto add = [&](const ShownPreview& p) {
+    const float share = share_of(p, own, feel);
+    if (!setup.table.card(p.card) || (p.to == 0 && !(share > 0))) return;
+    const Rect area = preview_area(setup, arrangement, p.card);
+    if (area.empty()) return;
+    const Pose& from = arrangement.resting(*setup.table.slot(p.card));
+    Preview preview{.card = p.card,
+                    .pose = {.centre = from.centre + (area.centre() - from.centre) * share},
+                    .opacity = std::clamp(share * 2, 0.0f, 1.0f)};
+    const float size = area.width() / arrangement.card().width;
+    preview.pose.scale = std::max(from.scale + (size - from.scale) * share, 0.0f);
+    out.push_back(preview);
+  };
+  for (const ShownPreview& p : shown_) {
+    if (p.to == 0) add(p);
+  }
+  for (const ShownPreview& p : shown_) {
+    if (p.to != 0) add(p);
+  }
 }
 
 bool Hover::preview_grew(double drawn, double own, const Feel& feel) const {
-  return previewed_ && own != drawn && drawn - previewed_at_ < growing_seconds(feel);
+  return own != drawn && std::any_of(shown_.begin(), shown_.end(), [&](const ShownPreview& p) {
+           return drawn - p.since < growing_seconds(feel);
+         });
 }
 
 }  // namespace apsidon::play_detail

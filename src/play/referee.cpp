@@ -279,6 +279,18 @@ void Referee::look_whether_stuck(double time, EventQueue& events) {
     events.tell({.kind = EventKind::no_moves, .time = time});
 }
 
+std::vector<Move> Referee::finishing_moves() const {
+  return apsidon::finishing_moves(setup_.table, rulebook(), setup_.finish.into);
+}
+
+bool Referee::look_whether_done(double time, EventQueue& events) {
+  if (setup_.finish.into.empty() || finishing()) return false;
+  const bool before = std::exchange(may_finish_, !finishing_moves().empty());
+  if (!may_finish_ || before) return false;
+  events.tell({.kind = EventKind::may_finish, .time = time});
+  return setup_.finish.by_itself;
+}
+
 void Referee::look_at_goals(double time, EventQueue& events) {
   if (std::exchange(looked_at_, setup_.table.revision()) == setup_.table.revision()) return;
   const Rulebook rules = rulebook();
@@ -304,10 +316,13 @@ void Referee::perform(const Act& act) {
   Table& table = setup_.table;
   switch (act.kind) {
     case ActKind::gather:
-      (void)table.gather(act.cards, act.to);
+      (void)table.gather(act.cards, act.to, act.keeps_sides);
       break;
     case ActKind::shuffle:
       (void)table.shuffle(act.to, act.seed);
+      break;
+    case ActKind::scatter:
+      (void)table.scatter(act.to, act.seed);
       break;
     case ActKind::draw:
       (void)table.take(act.from, act.to, act.count, act.face_up);
@@ -316,7 +331,9 @@ void Referee::perform(const Act& act) {
       for (const CardId card : act.cards) (void)table.move({card, 1}, act.to);
       break;
     case ActKind::flip:
-      for (const CardId card : act.cards) (void)table.flip(card, act.face_up);
+      for (const CardId card : act.cards) {
+        if (table.flip(card, act.face_up) && act.face_up) opened_by_game(card);
+      }
       break;
     default:
       break;

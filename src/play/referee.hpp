@@ -1,5 +1,6 @@
 #pragma once
 // The only one that changes the table. Not installed.
+#include <algorithm>
 #include <cstddef>
 #include <cstdint>
 #include <limits>
@@ -36,7 +37,9 @@ struct Ruling {
 struct Comparison {
   std::vector<CardId> cards = {};  ///< none: there is nothing to compare
   ZoneId zone = {};
-  ZoneId to = {};  ///< where they go, if they belong together
+  bool found = false;  ///< they belong together
+  MatchEnd end = MatchEnd::move;
+  ZoneId to = {};  ///< where they go then
 };
 
 /// The table and its rules: proposals, moves and their consequences, history, comparing. Events are told of
@@ -68,8 +71,10 @@ class Referee {
   /// The cards that a move is about: of a draw and a recycling, those that the stock or the waste would give.
   [[nodiscard]] std::vector<CardId> cards_of(const Move& move) const;
   [[nodiscard]] bool comparing() const { return compare_at_.has_value(); }
-  /// When the open cards are compared, on the table's clock; infinity when none are.
-  [[nodiscard]] double due() const { return compare_at_.value_or(std::numeric_limits<double>::infinity()); }
+  /// When the open cards are compared, or the next card goes to finish the game, on the table's clock;
+  /// infinity when nothing of that is to come.
+  [[nodiscard]] double due() const { return std::min(compare_due(), finish_at_); }
+  [[nodiscard]] double compare_due() const { return compare_at_.value_or(never); }
   /// Grows whenever a proposal begins or ends to wait.
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
@@ -109,12 +114,24 @@ class Referee {
   [[nodiscard]] Standing standing() const { return standing_; }
   Verdict go_back(bool redo, double own);
 
+  // Finishing.
+
+  [[nodiscard]] std::vector<Move> finishing_moves() const;
+  [[nodiscard]] bool finishing() const { return finish_at_ < never; }
+  [[nodiscard]] double finish_due() const { return finish_at_; }
+  /// The next card goes at this time on the table's clock; never: it is over.
+  void finish_at(double own) { finish_at_ = own; }
+  /// Whether it can be done, if it could not before: that is told. Returns whether it begins by itself.
+  bool look_whether_done(double time, EventQueue& events);
+
   // Comparing (comparing.cpp).
 
   /// Flips a card by hand. Where cards are compared, only covered ones are, and no more than are compared.
   Verdict flip_by_hand(CardId card, double own, double time, EventQueue& events);
   /// What the game has covered or taken away is no longer compared.
   void forget_closed();
+  /// The game has opened a card itself: it is no player's, and never compared.
+  void opened_by_game(CardId card) { std::erase(by_hand_, card); }
   /// The time to look at the open cards is over.
   [[nodiscard]] Comparison end_comparison();
   void tell(const Comparison& comparison, double time, EventQueue& events) const;
@@ -140,6 +157,8 @@ class Referee {
   /// Cards that came to a grid that keeps cells get theirs. Belongs to every change.
   void give_cells();
 
+  static constexpr double never = std::numeric_limits<double>::infinity();
+
  private:
   Verdict apply(const Proposal& proposal, const Release& release, double time, EventQueue& events);
   [[nodiscard]] static Event event_of(const MoveStep& step, double time);
@@ -156,10 +175,13 @@ class Referee {
   History history_;
   std::vector<Proposal> waiting_ = {};
   std::vector<std::vector<CardId>> waiting_cards_ = {};
-  std::vector<CardId> locked_ = {};  // all of these
-  std::vector<Guest> guests_ = {};   // those of runs
-  std::vector<CardId> opened_ = {};  // by taps, to be compared
+  std::vector<CardId> locked_ = {};   // all of these
+  std::vector<Guest> guests_ = {};    // those of runs
+  std::vector<CardId> opened_ = {};   // by taps, to be compared
+  std::vector<CardId> by_hand_ = {};  // all that taps have ever opened, and the game has not since
   std::optional<double> compare_at_ = {};
+  double finish_at_ = never;
+  bool may_finish_ = false;
   ZoneId comparing_ = {};
   Standing standing_ = Standing::open;
   std::uint64_t looked_at_ = 0;             // the table's revision when the goals were looked at

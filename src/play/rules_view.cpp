@@ -35,6 +35,8 @@ std::string_view RulesView::sentence(std::string_view rule) const {
   return it == all.end() ? std::string_view{} : std::string_view(it->second);
 }
 
+const Names& RulesView::names() const { return field_->setup().names; }
+
 void RulesCalls::ask_again() { (void)field_->call(AskAgainInput{}); }
 
 }  // namespace apsidon

@@ -1,5 +1,6 @@
 #pragma once
 // The table's clock, its timers and countdowns. Not installed.
+#include <algorithm>
 #include <compare>
 #include <cstdint>
 #include <map>
@@ -19,13 +20,34 @@ namespace apsidon::play_detail {
 /// than the next of them.
 class Schedule {
  public:
-  explicit Schedule(double start) : clock_(start, start) {}
-  /// Goes by a clock that runs already.
-  explicit Schedule(const Clock& clock) : clock_(clock) {}
+  explicit Schedule(double start) : clock_(start, start), cards_(start, start), own_(start) {}
+  /// Nothing is due yet, and its clocks go on from those of another.
+  [[nodiscard]] static Schedule after(const Schedule& other) {
+    Schedule next = other;
+    next.timers_.clear();
+    next.countdowns_.clear();
+    next.at_first_move_.clear();
+    next.wait_for_a_move_.clear();
+    next.dues_.clear();
+    return next;
+  }
 
   [[nodiscard]] Clock& clock() { return clock_; }
   [[nodiscard]] const Clock& clock() const { return clock_; }
   [[nodiscard]] double now() const { return clock_.now(); }
+  /// What the table's clock shows. The cards go by another, that goes over it at a speed of its own.
+  [[nodiscard]] double own() const { return own_; }
+  [[nodiscard]] double cards_at(double own) const { return cards_.at(own); }
+  /// When the cards' clock shows this, on the table's.
+  [[nodiscard]] double cards_when(double cards) const { return cards_.when(cards); }
+  [[nodiscard]] double cards_speed() const { return cards_.speed(); }
+  void set_cards_speed(double speed) { (void)cards_.set_speed(speed); }
+  /// Goes on to a time of the inputs, at which the table's clock shows `own`.
+  void advance_to(double time, double own) {
+    clock_.advance_to(time);
+    own_ = std::max(own, own_);
+    cards_.advance_to(own_);
+  }
 
   void start_timer(TimerId id, double rings);
   void stop_timer(TimerId id);
@@ -69,6 +91,8 @@ class Schedule {
   };
 
   Clock clock_;  // the table's, over the time of the inputs
+  Clock cards_;  // the cards', over that
+  double own_;   // what the table's shows; kept, as its rounding would make something early
   std::map<TimerId, double> timers_ = {};
   std::map<CountdownId, Held> countdowns_ = {};
   std::set<CountdownId> at_first_move_ = {};

@@ -16,7 +16,15 @@ Script together(std::vector<Script> parts) {
   return {.kind = Script::Kind::together, .parts = std::move(parts)};
 }
 Script deal() { return one({.kind = ActKind::deal}); }
-Script gather(ZoneId to, ZoneId from) { return one({.kind = ActKind::gather, .from = from, .to = to}); }
+Script gather(ZoneId to, ZoneId from, bool keeps_sides) {
+  return one({.kind = ActKind::gather, .from = from, .to = to, .keeps_sides = keeps_sides});
+}
+Script scatter(ZoneId zone, std::uint64_t seed) {
+  return one({.kind = ActKind::scatter, .to = zone, .seed = seed});
+}
+Script reload(ZoneId stock, ZoneId from, std::uint64_t seed) {
+  return sequence({gather(stock, from), shuffle(stock, seed)});
+}
 Script shuffle(ZoneId zone, std::uint64_t seed) {
   return one({.kind = ActKind::shuffle, .to = zone, .seed = seed});
 }

@@ -23,10 +23,12 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   for (const CardOptions& card : zone.cards) changed.create_card(id, card);
   layouts_.push_back({.layout = zone.layout,
                       .longest = zone.longest,
+                      .longest_covered = zone.longest_covered,
                       .facing = zone.facing,
                       .factor = zone.factor,
                       .sideways = zone.sideways,
                       .scrolls = zone.scrolls,
+                      .off_table = zone.off_table,
                       .gives_up = zone.gives_up});
   rules_.push_back({.pick = zone.pick,
                     .drop = zone.drop,
@@ -41,6 +43,26 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   handling_.push_back(zone.handling);
   if (with) table = *std::move(with);
   return id;
+}
+
+void TableSetup::add_deck(ZoneId zone, const WholeDeck& whole) {
+  const Deck& deck = table.deck();
+  if (!table.zone(zone))
+    throw Error(fmt::format("deck: zone {}: a zone of the table is expected", zone.value));
+  if (whole.packs < 1 || whole.packs > deck.options().copies) {
+    throw Error(fmt::format("deck: {} packs: 1 to {} are expected, the copies of the deck", whole.packs,
+                            deck.options().copies));
+  }
+  const std::vector<FaceId> faces = deck.faces();
+  if (table.card_count() + faces.size() * static_cast<std::size_t>(whole.packs) > most_cards) {
+    throw Error(fmt::format("deck: more than {} cards: fewer are expected", most_cards));
+  }
+  for (int pack = 0; pack < whole.packs; ++pack) {
+    for (const FaceId face : faces) {
+      if (whole.jokers || !deck.is_joker(face))
+        table.create_card(zone, {.face = face, .face_up = whole.face_up});
+    }
+  }
 }
 
 void TableSetup::set_behaviour(ZoneId zone, ZoneBehaviour options) {
@@ -126,9 +148,11 @@ void check(const ZoneHandling& handling, const Zone& zone, const Table& table) {
   }
   if (!handling.match) return;
   const MatchRule& match = *handling.match;
-  if (!table.zone(match.to) || match.to == zone.id) {
-    throw Error(fmt::format("zone '{}': sets that match go to zone {}: another zone of the table is expected",
-                            zone.name, match.to.value));
+  const bool goes = match.end != MatchEnd::stay;
+  if (goes ? !table.zone(match.to) || match.to == zone.id : match.to != ZoneId{}) {
+    throw Error(
+        fmt::format("zone '{}': sets that match go to zone {}: another zone of the table is expected{}",
+                    zone.name, match.to.value, goes ? "" : ", or none where they stay"));
   }
   if (match.open < 1 || match.open > 100) {
     throw Error(fmt::format("zone '{}': {} open cards match: 1 to 100 is expected", zone.name, match.open));
@@ -206,6 +230,11 @@ void check(const TableSetup& setup) {
   if (zones == 0) throw Error("table: no zones: at least one is expected");
   check_links(setup, setup.links, "link");
   check_links(setup, setup.waits, "wait");
+  geometry_detail::check_text("table: name of a card", setup.names.card);
+  for (const auto& [word, text] : setup.names.words) {
+    geometry_detail::check_text("table: word", word);
+    geometry_detail::check_text("table: word", text);
+  }
   for (const auto& [rule, text] : setup.sentences) {
     geometry_detail::check_name("table: name of a sentence", rule);
     geometry_detail::check_text("table: sentence", text);
@@ -215,6 +244,11 @@ void check(const TableSetup& setup) {
   check(std::span(setup.plans), setup);
   for (const Zone& zone : setup.table.zones()) {
     check_rules(setup.rules_of(zone.id), setup.handling_of(zone.id), zone, setup.table);
+  }
+  for (const ZoneId zone : setup.finish.into) {
+    if (setup.table.zone(zone)) continue;
+    throw Error(
+        fmt::format("table: it is finished into zone {}: a zone of the table is expected", zone.value));
   }
   for (const ZoneId zone : setup.send_top_of) {
     if (setup.table.zone(zone)) continue;

@@ -78,6 +78,7 @@ struct Shift {
 struct Sender {
   PerformanceId acting = {};
   bool act_sends = false;
+  bool within_too = false;  ///< the act sends those, too, that only lie elsewhere in their zone
   std::vector<Shift> for_act = {};
 };
 

@@ -16,15 +16,16 @@ bool TimeView::stopped_for(std::string_view reason) const {
 
 std::span<const std::string> TimeView::reasons() const { return field_->schedule.clock().holds(); }
 double TimeView::speed() const { return field_->schedule.clock().speed(); }
+double TimeView::cards_speed() const { return field_->schedule.cards_speed(); }
 
 double TimeView::seconds_left(CountdownId id) const {
   const Countdown* countdown = field_->schedule.countdown(id);
-  return countdown ? countdown->left(field_->traffic.now()) : 0;
+  return countdown ? countdown->left(field_->schedule.own()) : 0;
 }
 
 double TimeView::share_left(CountdownId id) const {
   const Countdown* countdown = field_->schedule.countdown(id);
-  return countdown ? countdown->share_left(field_->traffic.now()) : 0;
+  return countdown ? countdown->share_left(field_->schedule.own()) : 0;
 }
 
 bool TimeView::is_held(CountdownId id) const { return field_->schedule.is_held(id); }
@@ -37,6 +38,9 @@ void TimeCalls::release(std::string_view reason) {
 }
 void TimeCalls::set_speed(double speed) {
   (void)field_->call(ClockInput{.what = ClockInput::What::speed, .number = speed});
+}
+void TimeCalls::set_cards_speed(double speed) {
+  (void)field_->call(ClockInput{.what = ClockInput::What::cards_speed, .number = speed});
 }
 TimerId TimeCalls::start_timer(double seconds) {
   const auto id = field_->call(ClockInput{.what = ClockInput::What::start_timer, .number = seconds}).id;

@@ -1,6 +1,7 @@
 #include "play/traffic.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <utility>
 
 #include "play/layers.hpp"
@@ -96,7 +97,7 @@ void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests,
       continue;
     }
     if (state.held || state.locked) continue;
-    if (sender.act_sends && (shift.other_zone || shift.flips)) {
+    if (sender.act_sends && (sender.within_too || shift.other_zone || shift.flips)) {
       state.waits_at = shift.rested_at;
       sender.for_act.push_back(shift);
       continue;
@@ -210,7 +211,9 @@ void Traffic::advance_to(double own, double time, const Table& table, EventQueue
     }
     if (passage.kind == Passage::Kind::edge_on) {
       state.still_shows = {};
-      events.tell_card(EventKind::edge_on, time, card->id, card->zone, {});
+      Event event{.kind = EventKind::edge_on, .time = time, .card = card->id, .count = 1, .to = card->zone};
+      event.face_up = std::cos(motion_.goal(passage.slot).flip) > 0;
+      events.tell(std::move(event));
       continue;
     }
     // A locked card waits where it has arrived: it has not landed.

@@ -67,76 +67,82 @@ Phrases english() {
   say(Reason::superseded, "{zone} has changed meanwhile: {card} stays where it is.");
   say(Reason::unknown_proposal, "No move waits for this answer.");
   say(Reason::nothing_to_undo, "There is nothing to undo.");
+  say(Reason::nothing_to_finish, "What is left cannot be finished yet.");
   say(Reason::nothing_to_redo, "There is nothing to redo.");
   p.others = " Nor does it fit there in any other way.";
   return p;
 }
 
-std::string card_text(CardId id, FaceId face, const Table& table) {
+std::string card_text(CardId id, FaceId face, const Table& table, const Names& names) {
   const Card* card = table.card(id);
-  if (!card && table.deck().has(face)) return table.deck().text(face);
+  if (!card && table.deck().has(face)) return spoken(face, table.deck(), names);
   if (!card) return id ? fmt::format("card {}", id.value) : "no card";
   // Naming a covered card would tell what it hides.
-  return card->face_up && table.deck().has(card->face) ? table.deck().text(card->face) : "the covered card";
+  return card->face_up && table.deck().has(card->face) ? spoken(card->face, table.deck(), names)
+                                                       : "the covered card";
 }
 
-std::string fill(const std::string& text, const Verdict& v, const Table& table) {
+std::string fill(const std::string& text, const Verdict& v, const Table& table, const Names& names) {
   const Zone* zone = table.zone(v.zone);
   const auto& ranks = table.deck().options().ranks;
   const bool rank = v.wanted >= 0 && static_cast<std::size_t>(v.wanted) < ranks.size();
   fmt::dynamic_format_arg_store<fmt::format_context> args;
-  args.push_back(fmt::arg("card", card_text(v.card, v.face, table)));
-  args.push_back(fmt::arg("onto", card_text(v.onto, {}, table)));
-  args.push_back(fmt::arg("zone", zone ? zone->name : std::string("the zone")));
+  args.push_back(fmt::arg("card", card_text(v.card, v.face, table, names)));
+  args.push_back(fmt::arg("onto", card_text(v.onto, {}, table, names)));
+  args.push_back(fmt::arg("zone", zone ? spoken(zone->name, names) : std::string("the zone")));
   args.push_back(fmt::arg("wanted", v.wanted));
   args.push_back(fmt::arg("found", v.found));
-  args.push_back(
-      fmt::arg("wanted_rank", rank ? ranks[static_cast<std::size_t>(v.wanted)] : std::string("?")));
+  args.push_back(fmt::arg(
+      "wanted_rank", rank ? spoken(ranks[static_cast<std::size_t>(v.wanted)], names) : std::string("?")));
   const auto& suits = table.deck().options().suits;
   const bool suit = v.wanted >= 0 && static_cast<std::size_t>(v.wanted) < suits.size();
-  args.push_back(
-      fmt::arg("wanted_suit", suit ? suits[static_cast<std::size_t>(v.wanted)].name : std::string("?")));
+  args.push_back(fmt::arg("wanted_suit", suit ? spoken(suits[static_cast<std::size_t>(v.wanted)].name, names)
+                                              : std::string("?")));
   args.push_back(fmt::arg("others", v.others));
   args.push_back(fmt::arg("key", v.key));
   return fmt::vformat(text, args);
 }
 
-std::string text_of(const VerdictArgument& argument, const Table& table) {
+std::string text_of(const VerdictArgument& argument, const Table& table, const Names& names) {
   if (const auto* number = std::get_if<std::int64_t>(&argument.value)) return fmt::format("{}", *number);
   if (const auto* text = std::get_if<std::string>(&argument.value)) return *text;
-  if (const auto* card = std::get_if<CardId>(&argument.value)) return card_text(*card, {}, table);
+  if (const auto* card = std::get_if<CardId>(&argument.value)) return card_text(*card, {}, table, names);
   const Zone* zone = table.zone(std::get<ZoneId>(argument.value));
-  return zone ? zone->name : "the zone";
+  return zone ? spoken(zone->name, names) : "the zone";
 }
 
-/// A template of the game's own. It may be of a file, and name what this verdict does not tell: so it is
-/// filled in word by word, and never fails.
-std::string fill_own(const std::string& text, const Verdict& v, const Table& table) {
+/// A template of the game's own.
+std::string fill_own(const std::string& text, const Verdict& v, const Table& table, const Names& names) {
   const auto value_of = [&](std::string_view name) -> std::optional<std::string> {
     for (const VerdictArgument& argument : v.arguments) {
-      if (argument.name == name) return text_of(argument, table);
+      if (argument.name == name) return text_of(argument, table, names);
     }
     const auto known = {"card", "onto", "zone", "wanted", "found"};
     if (std::find(known.begin(), known.end(), name) == known.end()) return std::nullopt;
-    return fill(fmt::format("{{{}}}", name), v, table);
+    return fill(fmt::format("{{{}}}", name), v, table, names);
   };
-  std::string out;
-  for (std::size_t at = 0; at < text.size();) {
-    const std::size_t end = text[at] == '{' ? text.find('}', at) : std::string::npos;
-    const auto value = end == std::string::npos
-                           ? std::nullopt
-                           : value_of(std::string_view(text).substr(at + 1, end - at - 1));
-    if (value) {
-      out += *value;
-      at = end + 1;
-    } else {
-      out += text[at++];
-    }
-  }
-  return out;
+  return filled_in(text, value_of);
 }
 
 }  // namespace
+
+std::string spoken(std::string_view name, const Names& names) {
+  const auto it = names.words.find(name);
+  return it == names.words.end() ? std::string(name) : it->second;
+}
+
+std::string spoken(FaceId face, const Deck& deck, const Names& names) {
+  if (!deck.has(face)) return deck.text(face);
+  if (deck.is_joker(face) || names.card.empty()) return spoken(deck.text(face), names);
+  const DeckOptions& options = deck.options();
+  const std::string rank = spoken(options.ranks[static_cast<std::size_t>(deck.rank_of(face))], names);
+  const std::string suit = spoken(options.suits[static_cast<std::size_t>(deck.suit_of(face))].name, names);
+  return filled_in(names.card, [&](std::string_view name) -> std::optional<std::string> {
+    if (name == "rank") return rank;
+    if (name == "suit") return suit;
+    return std::nullopt;
+  });
+}
 
 const Phrases& default_phrases() {
   static const Phrases phrases = english();
@@ -147,7 +153,7 @@ void check(const Phrases& phrases) {
   const Table nobody(Deck({.suits = {{"a", "a"}}, .ranks = {"1"}}));
   const auto look = [&](std::string_view what, const std::string& text) {
     try {
-      (void)fill(text, {}, nobody);
+      (void)fill(text, {}, nobody, {});
     } catch (const fmt::format_error& e) {
       throw Error(
           fmt::format("phrase for {}: '{}': {}; {{card}}, {{onto}}, {{zone}}, {{wanted}}, {{found}}, "
@@ -165,9 +171,10 @@ std::string describe(const Verdict& verdict, const Table& table, const Phrases& 
   const auto i = static_cast<std::size_t>(verdict.reason);
   if (i >= phrases.by_reason.size()) return {};
   const auto own = phrases.by_rule.find(verdict.rule);
-  std::string text = as_sentence(own != phrases.by_rule.end() ? fill_own(own->second, verdict, table)
-                                                              : fill(phrases.by_reason[i], verdict, table));
-  if (verdict.others > 0) text += fill(phrases.others, verdict, table);
+  std::string text =
+      as_sentence(own != phrases.by_rule.end() ? fill_own(own->second, verdict, table, phrases.names)
+                                               : fill(phrases.by_reason[i], verdict, table, phrases.names));
+  if (verdict.others > 0) text += fill(phrases.others, verdict, table, phrases.names);
   return text;
 }
 

@@ -211,4 +211,48 @@ MoveReport apply_move(Table& table, const Rulebook& rules, const Move& move) {
   return report;
 }
 
+namespace {
+
+/// The next card that goes to one of these zones by itself.
+std::optional<Move> next_to_finish(const Table& table, const Rulebook& rules, std::span<const ZoneId> into,
+                                   const auto& is_home) {
+  for (const Zone& zone : table.zones()) {
+    if (zone.cards.empty() || is_home(zone.id)) continue;
+    const PickVerdict pick = judge_pick(table, rules, zone.cards.back());
+    if (!pick.verdict || pick.run.count != 1) continue;
+    for (const ZoneId to : into) {
+      if (!would_exchange(table, rules, pick.run, to) && judge_drop(table, rules, pick.run, to))
+        return Move{.run = pick.run, .from = zone.id, .to = to};
+    }
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+std::vector<Move> finishing_moves(const Table& table, const Rulebook& rules, std::span<const ZoneId> into) {
+  const auto is_home = [&](ZoneId zone) { return std::find(into.begin(), into.end(), zone) != into.end(); };
+  std::size_t left = 0;
+  for (const Zone& zone : table.zones()) {
+    if (is_home(zone.id)) continue;
+    left += zone.cards.size();
+    for (const CardId card : zone.cards) {
+      if (!table.card(card)->face_up || table.card(card)->face == hidden_face) return {};
+    }
+  }
+  std::vector<Move> moves;
+  Table ahead = table;
+  while (left > 0) {
+    const std::optional<Move> move = next_to_finish(ahead, rules, into, is_home);
+    if (!move) return {};
+    const MoveReport report = apply_move(ahead, rules, *move);
+    if (!report.verdict) return {};
+    moves.push_back(*move);
+    // What a zone takes by itself is on its way home, too.
+    left = 0;
+    for (const Zone& zone : ahead.zones()) left += is_home(zone.id) ? 0 : zone.cards.size();
+  }
+  return moves;
+}
+
 }  // namespace apsidon

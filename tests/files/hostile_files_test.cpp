@@ -71,7 +71,10 @@ TEST_CASE("files: names that are too long, or would do more than be shown, are r
                            "\xff"
                            R"("}], )"))
             .find("not JSON") != std::string::npos);
-  CHECK_THROWS_WITH(TableSetup(glasshouse()).add({.name = "\xC3"}), Catch::Contains("not UTF-8"));
+  // Cut short, longer than it need be, a half of a pair, beyond the last.
+  for (const char* text :
+       {"\xC3", "\xC0\x80", "\xC1\xBF", "\xE0\x9F\xBF", "\xED\xA0\x80", "\xF4\x90\x80\x80"})
+    CHECK_THROWS_WITH(TableSetup(glasshouse()).add({.name = text}), Catch::Contains("not UTF-8"));
   CHECK_THROWS_WITH(TableSetup(glasshouse()).add({.name = std::string(201, 'z')}),
                     Catch::Contains("201 bytes"));
 }

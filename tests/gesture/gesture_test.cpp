@@ -41,6 +41,24 @@ struct Listener {
 
 }  // namespace
 
+TEST_CASE("gesture: two taps of a finger may be twice as far apart as those of a mouse") {
+  for (const bool touch : {false, true}) {
+    for (const float apart : {20.0f, 40.0f, 50.0f}) {
+      Listener l;
+      const PointerKind kind = touch ? PointerKind::touch : PointerKind::mouse;
+      const auto tap = [&](float x) {
+        (void)l.tell({.phase = PointerPhase::down, .at = {x, 0}, .kind = kind});
+        l.reader.want_double_tap(0);
+        return l.tell({.phase = PointerPhase::up, .at = {x, 0}, .kind = kind});
+      };
+      (void)tap(0);
+      (void)l.wait(0.1);
+      const bool both = tap(apart).find("double_tap") != std::string::npos;
+      CHECK(both == (apart <= (touch ? 48 : 24)));
+    }
+  }
+}
+
 TEST_CASE("gesture: a press that goes nowhere is a tap, one that goes far a drag") {
   Listener l;
   CHECK(l.at(PointerPhase::move, 0, 0) == "hover");

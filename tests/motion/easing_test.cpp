@@ -61,6 +61,16 @@ TEST_CASE("motion: curves begin at 0, end at 1, and go on along their tangents")
   CHECK(evaluate({0.3f, 1.9f, 0.7f, 1}, 0.5f).value > 1);  // beyond 1 on the way
 }
 
+TEST_CASE("motion: where stops lie at one point the value jumps there, and is a number") {
+  const Easing jump = Easing::parse("linear(0, 0.25 50%, 0.75 50%, 1)");
+  CHECK(jump.value(0.49999f) == Approx(0.25f).margin(0.001));
+  CHECK(jump.value(0.5f) == 0.75f);
+  CHECK(jump.value(0.50001f) == Approx(0.75f).margin(0.001));
+  const Easing at_end = Easing::parse("linear(0, 0.5 100%, 1 100%)");
+  CHECK(at_end.value(1) == 1);
+  CHECK(Easing::parse("linear(0 0%, 0.5 0%, 1)").value(0) == 0.5f);
+}
+
 TEST_CASE("motion: a curve that is no function of time is refused") {
   CHECK_THROWS_WITH(
       check(CubicBezier{1.5f, 0, 0, 1}),

@@ -139,6 +139,28 @@ TEST_CASE("play: snapshots: a copy is everything, and restoring goes on from now
   CHECK(h.cards("shelf").size() == 1);
 }
 
+TEST_CASE(
+    "play: snapshots: what counts down goes on from what was left, whatever was done to the clock before") {
+  Hand h(desk({}));
+  h.wait(2);
+  h.field.time().set_speed(2);
+  const CountdownId dusk = h.field.time().add_countdown(6);
+  h.field.time().start_countdown(dusk);
+  h.wait(1);
+  CHECK(h.field.time().seconds_left(dusk) == Approx(4));
+  const Playfield snapshot = h.field;
+  h.wait(30);
+  CHECK(h.count(EventKind::time_up) == 1);
+  h.field.restore(snapshot);
+  const double now = h.field.now();
+  CHECK(h.field.time().seconds_left(dusk) == Approx(4));
+  h.wait(1.9);
+  CHECK(h.count(EventKind::time_up) == 1);
+  h.wait(0.2);
+  REQUIRE(h.count(EventKind::time_up) == 2);
+  CHECK(h.last(EventKind::time_up)->time == Approx(now + 2));
+}
+
 TEST_CASE("play: explain: all that lies at a point, from the top, and why it is or is not the answer") {
   Hand h(desk({}));
   const auto& hand = h.cards("hand");

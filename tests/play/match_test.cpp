@@ -95,3 +95,58 @@ TEST_CASE("play: matching: a move that the game takes back is no step, and what 
   CHECK_FALSE(p.open(1));
   CHECK_FALSE(p.open(3));
 }
+
+TEST_CASE(
+    "play: matching: what was found may stay open where it lies, or vanish there, and all compared are "
+    "told") {
+  for (const MatchEnd end : {MatchEnd::stay, MatchEnd::vanish}) {
+    TableSetup setup(glasshouse(2));
+    ZoneHandling handling{.tap = TapKind::flip};
+    const ZoneId box = setup.add({.name = "box", .off_table = true});
+    handling.match =
+        MatchRule{.open = 2, .end = end, .to = end == MatchEnd::stay ? ZoneId{} : box, .seconds = 0.5};
+    std::vector<CardOptions> cards;
+    for (const std::uint32_t face : {1u, 1u, 2u, 2u}) cards.push_back({.face = {face}, .face_up = false});
+    const ZoneId grid = setup.add({.name = "grid",
+                                   .layout = GridLayout{.columns = 2, .rows = 2, .keeps_cells = true},
+                                   .longest = 4,
+                                   .handling = handling,
+                                   .cards = cards});
+    setup.plans = {{.root = zone(grid)}};
+    Playfield field(setup, {.window = {600, 400}});
+    // Equal faces belong together, though no set of the deck names them.
+    CHECK(field.moves().flip({1}));
+    CHECK(field.moves().flip({2}));
+    const auto told = events_until(field, field.now() + 3);
+    REQUIRE(count_of(EventKind::matched, told) == 1);
+    for (const Event& event : told) {
+      if (event.kind == EventKind::matched) CHECK(event.cards == std::vector<CardId>{{1}, {2}});
+    }
+    CHECK(field.table().card({1})->zone == (end == MatchEnd::stay ? grid : box));
+    CHECK(field.table().card({1})->face_up);
+    if (end == MatchEnd::stay) CHECK(field.moves().flip({1}).reason == Reason::open_already);
+    // Others that do not match are covered again, and all of them are told.
+    CHECK(field.moves().flip({3}));
+    CHECK(field.edits().set_face({4}, {9}));
+    CHECK(field.moves().flip({4}));
+    for (const Event& event : events_until(field, field.now() + 3)) {
+      if (event.kind == EventKind::unmatched) CHECK(event.cards == std::vector<CardId>{{3}, {4}});
+    }
+    CHECK_FALSE(field.table().card({3})->face_up);
+    CHECK(field.edits().set_cell({3}, 4).reason == Reason::unknown_index);
+    CHECK(field.edits().set_cell({3}, 3));
+  }
+}
+
+TEST_CASE("play: matching: what the game has opened is not compared after undo") {
+  Pairs p;
+  p.tap(1);
+  CHECK(p.field.edits().flip(Pairs::card(3), true));
+  p.field.edits().mark_move();
+  CHECK(p.field.edits().flip(Pairs::card(4), true));
+  p.field.edits().mark_move();
+  CHECK(p.field.moves().undo());
+  CHECK(p.open(3));
+  CHECK(p.field.gate().is_open());
+  CHECK(p.go(2, EventKind::unmatched) == 0);
+}

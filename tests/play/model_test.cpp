@@ -135,8 +135,8 @@ class Session {
       RC_ASSERT(item.zone == card.zone && item.size == frame.card);
       RC_ASSERT(item.back == !shows_face(pose.flip));
       // What was covered and hidden at once shows on until it is edge-on.
-    const bool shows_on = !item.back && card.face == hidden_face && !card.face_up;
-    RC_ASSERT((shows_on || item.face == (item.back ? hidden_face : card.face)));
+      const bool shows_on = !item.back && card.face == hidden_face && !card.face_up;
+      RC_ASSERT((shows_on || item.face == (item.back ? hidden_face : card.face)));
       RC_ASSERT(item.matrix == matrix_of(pose) && item.corners == corners(pose, item.size));
       RC_ASSERT(item.opacity == pose.opacity && item.brightness == pose.brightness && item.lift == pose.lift);
       check_marks(item);

@@ -46,7 +46,13 @@ TableSetup with_rules_in_code(Random& r) {
     const ZoneId other{static_cast<std::uint32_t>(zone.id.value % setup.table.zones().size() + 1)};
     if (r.chance(0.3f))
       rules.stock = StockRule{.to = other, .gives = {r.between(1, 3)}, .passes = r.between(0, 2)};
-    if (r.chance(0.2f)) handling.match = MatchRule{.open = r.between(1, 3), .to = other, .seconds = 0.3};
+    if (r.chance(0.2f)) {
+      const auto end = static_cast<MatchEnd>(r.below(3));
+      handling.match = MatchRule{.open = r.between(1, 3),
+                                 .end = end,
+                                 .to = end == MatchEnd::stay ? ZoneId{} : other,
+                                 .seconds = 0.3};
+    }
     if (r.chance(0.2f)) handling.flick_to = FlickTargets::anywhere(other);
   }
   return setup;
@@ -193,7 +199,7 @@ void Session::edit(Random& r) {
     (void)field_.edits().sync(random_wish(r, field_.table()));
     return;
   }
-  const Edit edit{.kind = static_cast<EditKind>(r.below(hostile_ ? 15 : 13)),
+  const Edit edit{.kind = static_cast<EditKind>(r.below(hostile_ ? 16 : 14)),
                   .run = {card(r), r.below(3)},
                   .card = card(r),
                   .other = card(r),
@@ -224,6 +230,8 @@ void Session::perform(Random& r) {
                                 finale(),
                                 gather(zone(r), r.chance(0.5f) ? zone(r) : ZoneId{}),
                                 shake({card(r)}),
+                                scatter(zone(r), r.below(99)),
+                                reload(zone(r), zone(r), r.below(9)),
                                 pulse({card(r), card(r)}),
                                 wait(number(r, 0, 0.4)),
                                 move_cards({card(r), card(r)}, zone(r))};
@@ -233,10 +241,11 @@ void Session::perform(Random& r) {
       if (hostile_ && r.chance(0.1f)) all = sequence({all, together({}), together({all, wait(0)})});
       if (hostile_ && r.chance(0.2f)) {
         all.parts.push_back(
-            {.act = {.kind = static_cast<ActKind>(r.below(13)), .from = zone(r), .to = zone(r)}});
+            {.act = {.kind = static_cast<ActKind>(r.below(14)), .from = zone(r), .to = zone(r)}});
         all.parts.back().act.delays = {number(r, 0, 0.3), number(r, 0, 0.3)};
       }
-      if (const PerformanceId begun = field_.performances().perform(all)) last_performance_ = begun.value;
+      if (const PerformanceId begun = field_.performances().perform(all, {.closes_gate = r.chance(0.2f)}))
+        last_performance_ = begun.value;
       return;
     }
     case 2:
@@ -288,7 +297,8 @@ void Session::change_options(Random& r) {
           r.chance(0.8f) ? 1 : static_cast<float>(number(r, 0.5, 3)), time(r),
           {.left = r.chance(0.8f) ? 0 : static_cast<float>(number(r, 0, 50))});
     default:
-      return field_.blur(time(r));
+      if (r.chance(0.3f)) return (void)field_.hand().focus({.card = card(r), .zone = zone(r)});
+      return r.chance(0.5f) ? (void)field_.hand().preview(card(r)) : field_.blur(time(r));
   }
 }
 
@@ -362,6 +372,7 @@ void Session::change_time(Random& r) {
     case 4:
       return r.chance(0.3f) ? field_.time().hold("test") : field_.time().release("test");
     case 5:
+      if (r.chance(0.3f)) return field_.time().set_cards_speed(r.chance(0.1f) ? 0 : number(r, 0.5, 2));
       return field_.time().set_speed(r.chance(0.1f) ? 0 : number(r, 0.5, 2));
     case 6:
       return r.chance(0.3f) ? field_.gate().close("test") : field_.gate().open("test");
@@ -379,7 +390,7 @@ void Session::change_time(Random& r) {
 void Session::change_rounds(Random& r) {
   switch (r.below(5)) {
     case 0:
-      return field_.start_round(r.below(99));
+      return field_.start_round(r.below(99), r.chance(0.3f));
     case 1:
       return field_.start_over(setup_);
     case 2:
@@ -393,6 +404,7 @@ void Session::finish() {
   field_.gate().open("test");
   field_.time().release("test");
   field_.time().set_speed(1);
+  field_.time().set_cards_speed(1);
   field_.time().release_countdown({last_countdown_}, "rest");
   for (std::uint32_t id = 1; id <= last_performance_; ++id) field_.performances().set_speed({id}, 1);
   while (!field_.moves().waiting().empty()) (void)field_.moves().answer(field_.moves().waiting()[0].id, {});

@@ -137,6 +137,7 @@ TEST_CASE("draw: a picture that is no PNG, a broken, a huge or a distant one is 
   put(scratch / "wide.png", png_of(16'000, 16'000));
   std::filesystem::create_directory(scratch / "art");
   put(scratch / "outside.png", png_of(1, 1));
+  put(scratch / "long.png", png_of(20000, 10));
   std::filesystem::create_symlink("loop", scratch / "loop");
   const Gallery gallery({}, scratch / "");
   const auto why = [&](const std::string& name) {
@@ -149,7 +150,8 @@ TEST_CASE("draw: a picture that is no PNG, a broken, a huge or a distant one is 
   CHECK(holds(why("bomb.png"), "it has 22000x22000 px: at most 16384 a side"));
   CHECK(holds(why("wide.png"), "67108864 in all"));
   CHECK(holds(why("none.png"), "cannot be read"));
-  CHECK(gallery.problems().size() == 6);
+  CHECK(holds(why("long.png"), "it has 20000x10 px: at most 16384 a side"));
+  CHECK(gallery.problems().size() == 7);
   CHECK(gallery.pictures().size() == 6);
   const Gallery within({}, scratch / "art");
   CHECK(within.size_of("../outside.png").error()[0].code == ProblemCode::outside);

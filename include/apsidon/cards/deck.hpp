@@ -54,7 +54,7 @@ struct FaceTraits {
   int suit = -1;       ///< its place in the options, from 0
   int rank = -1;       ///< likewise
   int colour = -1;     ///< suits and jokers of one colour have the same number
-  int set = -1;        ///< the set that it belongs to
+  int set = -1;        ///< the set that it belongs to; of a face that no set of the deck names, its own
   bool known = false;  ///< whether it is a face of the deck
 
   friend bool operator==(const FaceTraits&, const FaceTraits&) = default;
@@ -100,7 +100,10 @@ class APSIDON_CORE_EXPORT Deck {
   /// foreign face.
   [[nodiscard]] int colour_of(FaceId face) const { return traits(face).colour; }
   /// The set that the face belongs to, its place in the options; -1 for none.
-  [[nodiscard]] int set_of(FaceId face) const { return traits(face).set; }
+  [[nodiscard]] int set_of(FaceId face) const {
+    const int set = traits(face).set;
+    return set < sets_ ? set : -1;
+  }
   /// Whether both are known and of one set.
   [[nodiscard]] bool belong_together(FaceId a, FaceId b) const;
   /// -1, 0 or 1: whether the rank of `a` is below, that of, or above that of `b`; nothing where one has no
@@ -127,6 +130,7 @@ class APSIDON_CORE_EXPORT Deck {
   int suits_ = 0;
   int ranks_ = 0;
   int jokers_ = 0;
+  int sets_ = 0;
 };
 
 /// The usual 52: clubs, diamonds, hearts and spades, ace to ten, jack, queen, king; with so many jokers, [0,

@@ -121,7 +121,9 @@ class APSIDON_CORE_EXPORT Table {
   std::size_t take(ZoneId from, ZoneId to, std::size_t count, bool face_up);
   /// Moves cards from anywhere onto a zone, in this order, covered and upright. Refused when one is named
   /// twice. O(cards of all zones).
-  Verdict gather(std::span<const CardId> cards, ZoneId to);
+  Verdict gather(std::span<const CardId> cards, ZoneId to, bool keeps_sides = false);
+  /// Gives the cards of a zone free positions by chance, the same for a seed on every platform. O(cards).
+  Verdict scatter(ZoneId zone, std::uint64_t seed);
   /// Exchanges two cards.
   Verdict swap(CardId a, CardId b);
   /// Takes a card off the table for good. Its id is never used again.

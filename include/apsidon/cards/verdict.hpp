@@ -54,18 +54,19 @@ enum class Reason : std::uint8_t {
   own_rule,           ///< a rule of the game's own
   no_exchange,        ///< `onto` may not go where `card` comes from
   // about what else a player does
-  locked,            ///< the card waits for an answer
-  in_hand,           ///< another pointer drags the card
-  in_flight,         ///< the card is still on its way
-  open_already,      ///< the card lies open already
-  no_passes,         ///< the stock was gone through `found` times, and may be no more
-  no_stock,          ///< the zone is not one that gives cards at a tap
-  too_many_open,     ///< `wanted` cards are open already
-  refused_by_game,   ///< the game said no
-  superseded,        ///< while the answer was waited for, the run or its place has changed
-  unknown_proposal,  ///< nothing waits under this number
-  nothing_to_undo,   ///< no move was made, or all were undone
-  nothing_to_redo,   ///< nothing was undone, or a move was made since
+  locked,             ///< the card waits for an answer
+  in_hand,            ///< another pointer drags the card
+  in_flight,          ///< the card is still on its way
+  open_already,       ///< the card lies open already
+  no_passes,          ///< the stock was gone through `found` times, and may be no more
+  no_stock,           ///< the zone is not one that gives cards at a tap
+  too_many_open,      ///< `wanted` cards are open already
+  refused_by_game,    ///< the game said no
+  superseded,         ///< while the answer was waited for, the run or its place has changed
+  unknown_proposal,   ///< nothing waits under this number
+  nothing_to_undo,    ///< no move was made, or all were undone
+  nothing_to_finish,  ///< what is left cannot go to its zones card after card
+  nothing_to_redo,    ///< nothing was undone, or a move was made since
 };
 
 inline constexpr int reason_count = static_cast<int>(Reason::nothing_to_redo) + 1;

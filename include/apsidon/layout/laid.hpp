@@ -60,7 +60,8 @@ struct LayoutReport {
 /// How many cards a zone has to be able to hold.
 struct LayoutNeed {
   std::size_t cards = 1;
-  bool sideways = false;  ///< some of them may lie sideways
+  std::size_t covered = 0;  ///< of these, lying face down below the others
+  bool sideways = false;    ///< some of them may lie sideways
 
   friend bool operator==(const LayoutNeed&, const LayoutNeed&) = default;
 };

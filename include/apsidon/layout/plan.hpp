@@ -22,7 +22,7 @@ struct Length {
   friend constexpr bool operator==(const Length&, const Length&) = default;
 };
 
-enum class PlanKind : std::uint8_t { across, down, zone, panel, space, formation };
+enum class PlanKind : std::uint8_t { across, down, zone, panel, space, formation, layers };
 
 /// Where the parts of an `across` or `down` lie when they leave room along its direction.
 enum class Justify : std::uint8_t { start, centre, end, spread };
@@ -30,11 +30,19 @@ enum class Justify : std::uint8_t { start, centre, end, spread };
 /// How a part lies across its parent's direction: over the whole of it, or no larger than it prefers.
 enum class Cross : std::uint8_t { stretch, start, centre, end };
 
-/// One node of a plan: a zone, a panel, a fixed space, slots in formation, or parts side by side (`across`)
-/// or one below the other (`down`).
+/// Where a part lies in a box that is larger.
+struct Placement {
+  Align across = Align::centre;
+  Align down = Align::centre;
+
+  friend constexpr bool operator==(const Placement&, const Placement&) = default;
+};
+
+/// One node of a plan: a zone, a panel, a fixed space, slots in formation, parts side by side (`across`), one
+/// below the other (`down`), or one over another (`layers`), the last on top.
 struct PlanNode {
   PlanKind kind = PlanKind::space;
-  std::vector<PlanNode> parts = {};       ///< of across and down
+  std::vector<PlanNode> parts = {};       ///< of across, down and layers
   ZoneId zone = {};                       ///< of zone
   PanelId panel = {};                     ///< of panel
   std::vector<FormationSlot> slots = {};  ///< of formation
@@ -48,6 +56,8 @@ struct PlanNode {
   std::optional<Length> most = {};  ///< along the parent's direction, no longer, unless it needs to be
   Justify justify = Justify::centre;
   Cross cross = Cross::stretch;  ///< across the parent's direction
+  std::optional<Placement> place =
+      {};  ///< of a part of layers: no larger than it prefers, there; else over the whole
 
   friend bool operator==(const PlanNode&, const PlanNode&) = default;
 };
@@ -56,6 +66,9 @@ struct PlanNode {
 // widths.
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode across(std::vector<PlanNode> parts, float gap = 0.15f);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode down(std::vector<PlanNode> parts, float gap = 0.15f);
+[[nodiscard]] APSIDON_CORE_EXPORT PlanNode layers(std::vector<PlanNode> parts);
+/// A part of layers that lies there.
+[[nodiscard]] APSIDON_CORE_EXPORT PlanNode placed(PlanNode part, Align across, Align down);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode zone(ZoneId id, float share = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode panel(PanelId id, Length width, Length height, float share = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode space(float card_widths);
@@ -103,11 +116,13 @@ struct Plan {
 /// How a zone lies in its area and how much it must be able to hold.
 struct ZoneLayout {
   Layout layout = SlotLayout{};
-  int longest = 1;  ///< the most cards for which the plan keeps room, [0, 100000]
+  int longest = 1;          ///< the most cards for which the plan keeps room, [0, 100000]
+  int longest_covered = 0;  ///< how many of these lie face down, [0, longest]: where strips are by the side
   Facing facing = Facing::bottom;
-  float factor = 1;       ///< its cards' size, times that of the table, [0.05, 20]
-  bool sideways = false;  ///< cards may lie sideways there: room is kept for that
-  bool scrolls = false;   ///< room is kept for one card; the others are reached by scrolling
+  float factor = 1;        ///< its cards' size, times that of the table, [0.05, 20]
+  bool sideways = false;   ///< cards may lie sideways there: room is kept for that
+  bool scrolls = false;    ///< room is kept for one card; the others are reached by scrolling
+  bool off_table = false;  ///< it has no place in the plan, but one outside of the window
   bool gives_up =
       false;  ///< while it is empty its area is a point and its place its neighbours'; cards keep their size
 
@@ -118,8 +133,8 @@ struct ZoneLayout {
 APSIDON_CORE_EXPORT void check(const ZoneLayout& layout);
 
 /// Throws Error when a number is out of its range, an across or down has no parts, or a zone is unknown (not
-/// in `zones`), named twice, or missing; likewise for panels, `panels` of which there are, except that one
-/// may be missing.
+/// in `zones`), named twice, or missing unless it is off the table; likewise for panels, `panels` of which
+/// there are, except that one may be missing.
 APSIDON_CORE_EXPORT void check(const Plan& plan, std::span<const ZoneLayout> zones, std::size_t panels = 0);
 
 /// The window that a plan is solved for. What is not finite or negative counts as 0; such a ratio as 1.

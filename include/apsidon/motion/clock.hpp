@@ -25,11 +25,14 @@ class APSIDON_CORE_EXPORT Clock {
   /// What it shows.
   [[nodiscard]] double own() const { return at(now_); }
   /// What it will show at a time of the other, unless it is changed before.
-  [[nodiscard]] double at(double time) const { return local_ + (time - from_) * rate(); }
+  [[nodiscard]] double at(double time) const {
+    return keeps_step() ? time : local_ + (time - from_) * rate();
+  }
   /// When it shows this, unless it is changed before; what it showed already, then, but no earlier than
   /// the last change. Infinity while it stands still before that.
   [[nodiscard]] double when(double own) const {
     if (own <= local_) return from_;
+    if (keeps_step()) return own;
     return rate() > 0 ? from_ + (own - local_) / rate() : std::numeric_limits<double>::infinity();
   }
 
@@ -48,6 +51,8 @@ class APSIDON_CORE_EXPORT Clock {
 
  private:
   [[nodiscard]] double rate() const { return holds_.empty() ? speed_ : 0; }
+  /// Whether it shows the other's time, to the bit.
+  [[nodiscard]] bool keeps_step() const { return local_ == from_ && rate() == 1; }
   void begin_anew();
 
   double from_;   // time of the other at the last change

@@ -8,8 +8,9 @@ namespace apsidon {
 
 /// What a shuffle looks like. The order that comes of it is the same.
 enum class ShuffleLook : std::uint8_t {
-  riffle,  ///< two halves beside each other, and into one another
-  wash,    ///< all over the table, and back
+  riffle,    ///< two halves beside each other, and into one another
+  wash,      ///< all over the table, and back
+  straight,  ///< each card straight to its new place
 };
 
 /// An effect whose size goes by the card.

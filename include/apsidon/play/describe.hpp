@@ -40,6 +40,7 @@ APSIDON_CORE_EXPORT void check(const EventPhrases& phrases);
 
 /// What is focused, for a screen reader; empty when nothing is.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string describe_focus(
-    const Playfield& field, const EventPhrases& phrases = default_event_phrases());
+    const Playfield& field, const EventPhrases& phrases = default_event_phrases(),
+    const Phrases& reasons = default_phrases());
 
 }  // namespace apsidon

@@ -15,6 +15,7 @@ enum class EditKind : std::uint8_t {
   set_face,      ///< `card` has `face`
   set_cell,      ///< `card` lies in `cell` of a grid
   set_position,  ///< `card` lies at `position` of a free zone
+  scatter,       ///< the cards of `zone`, a free one, get positions by chance, by `seed`
   shuffle,       ///< the cards of `zone` get another order, by `seed`
   conceal,       ///< the cards of `zone` are covered, and their faces not known any more
   cut,           ///< the `count` topmost cards of `zone` go below the others

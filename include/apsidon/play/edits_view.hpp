@@ -40,6 +40,8 @@ class APSIDON_CORE_EXPORT EditsCalls {
   Verdict set_face(CardId card, FaceId face);
   /// Another order, the same for the same seed on every platform; to see it, perform `shuffle`.
   Verdict shuffle(ZoneId zone, std::uint64_t seed);
+  /// Positions by chance in a free zone, likewise; to see it, perform `scatter`.
+  Verdict scatter(ZoneId zone, std::uint64_t seed);
   /// A shuffle that this client cannot see: the cards are covered, and no id tells a face any more.
   Verdict conceal(ZoneId zone);
   Verdict cut(ZoneId zone, std::size_t count);

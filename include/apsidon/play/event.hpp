@@ -27,11 +27,14 @@ enum class EventKind : std::uint8_t {
   superseded,     ///< while its answer was waited for, the run or its place has changed; the verdict says how
   exchanged,      ///< a card went to where the dropped one came from
   flipped,        ///< the player, or a rule, has flipped a card
+  face_changed,   ///< the game has given a card another face
+  reoriented,     ///< the game has turned a card upright or sideways
   taken,          ///< a zone has taken by itself what fits
   drawn,          ///< a stock gave `count` cards
   recycled,       ///< a waste was recycled into its stock
   matched,        ///< the open `cards` belong together
   unmatched,      ///< they do not, and are covered again
+  may_finish,     ///< all that is left can go to its zones: `moves().finish()` does so
   won,            ///< the table is as a game is won
   lost,           ///< the table is as a game is lost
   no_moves,       ///< nothing can be moved or drawn any more, and the game is neither won nor lost
@@ -104,6 +107,7 @@ struct Event {
   std::string name = {};                  ///< of a cue
   CancelCause cause = CancelCause::none;  ///< of a cancelled drag
   Vec2 velocity = {};                     ///< px per second: of the pointer where a drag was let go
+  bool face_up = false;                   ///< of edge_on: which side shows from now on
   bool flicked = false;                   ///< it was let go as a flick
   std::vector<CardId> cards = {};         ///< all that were compared, of matched and unmatched
 

@@ -44,12 +44,18 @@ class APSIDON_CORE_EXPORT HandView {
   const play_detail::Impl* field_;
 };
 
-/// With what changes how the hand behaves: from now on, not for what is pressed or held already. Each throws
-/// Error when an option is out of its range, before anything is changed.
+/// With what changes the focus, the preview and how the hand behaves. Options hold from now on, not for what
+/// is pressed or held already; those out of their range throw Error, before anything is changed.
 class APSIDON_CORE_EXPORT HandCalls : public HandView {
  public:
   explicit HandCalls(play_detail::Impl& field) : HandView(field), field_(&field) {}
 
+  /// Puts the focus on a card, a zone or a button that keys can act on now, or with nothing takes it away;
+  /// what is none of that changes nothing. Returns whether the focus is there.
+  bool focus(const Hit& what);
+  /// Shows the preview of a card where its zone zooms, until another comes or goes; none ends it. Returns
+  /// whether it shows.
+  bool preview(CardId card);
   void set_drag_options(const DragOptions& options);
   void set_hover_options(const HoverOptions& options);
   void set_thresholds(const GestureThresholds& thresholds);

@@ -25,12 +25,20 @@ enum class TapKind : std::uint8_t {
   send,  ///< sends the run to the best place that takes it
 };
 
+/// What becomes of cards that belong together.
+enum class MatchEnd : std::uint8_t {
+  move,    ///< they go to a zone
+  vanish,  ///< they fade where they lie, and are in that zone then
+  stay,    ///< they stay where they lie, open
+};
+
 /// Cards that a tap has opened are compared: when `open` of them lie open, the gate is closed for the reason
-/// "comparing", and after `seconds` either all of them belong together and go to `to`, or they are covered
-/// again.
+/// "comparing", and after `seconds` either all of them belong together, and their end is this one, or they
+/// are covered again.
 struct MatchRule {
-  int open = 2;        ///< [1, 100]
-  ZoneId to = {};      ///< where sets go that were found
+  int open = 2;  ///< [1, 100]
+  MatchEnd end = MatchEnd::move;
+  ZoneId to = {};      ///< where sets go that were found; none where they stay
   double seconds = 1;  ///< [0, 60]
 
   friend bool operator==(const MatchRule&, const MatchRule&) = default;

@@ -17,6 +17,7 @@
 #include "apsidon/play/edit.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/handling.hpp"
+#include "apsidon/play/hit.hpp"
 #include "apsidon/play/panel.hpp"
 #include "apsidon/play/script.hpp"
 #include "apsidon/play/switchable.hpp"
@@ -97,6 +98,22 @@ struct LetThroughInput {
   double time = 0;
 
   friend bool operator==(const LetThroughInput&, const LetThroughInput&) = default;
+};
+
+/// The focus of the keys is put somewhere.
+struct FocusInput {
+  Hit on = {};
+  double time = 0;
+
+  friend bool operator==(const FocusInput&, const FocusInput&) = default;
+};
+
+/// A preview is shown, or with no card ended.
+struct PreviewInput {
+  CardId card = {};
+  double time = 0;
+
+  friend bool operator==(const PreviewInput&, const PreviewInput&) = default;
 };
 
 /// A card, a zone or a panel is switched off or on, hidden or shown, for a reason.
@@ -204,9 +221,17 @@ struct UndoInput {
   friend bool operator==(const UndoInput&, const UndoInput&) = default;
 };
 
+/// A game that is as good as won is finished.
+struct FinishInput {
+  double time = 0;
+
+  friend bool operator==(const FinishInput&, const FinishInput&) = default;
+};
+
 /// A new round, dealt by this seed.
 struct RoundInput {
   std::uint64_t seed = 0;
+  bool deals = false;  ///< and the deal is shown
   double time = 0;
 
   friend bool operator==(const RoundInput&, const RoundInput&) = default;
@@ -232,6 +257,7 @@ struct RestoreInput {
 /// A script begins.
 struct PerformInput {
   Script script = {};
+  bool closes_gate = false;
   double time = 0;
 
   friend bool operator==(const PerformInput&, const PerformInput&) = default;
@@ -262,7 +288,8 @@ struct ClockInput {
     reset,
     hold,
     release,
-    remove
+    remove,
+    cards_speed
   };
   What what = What::speed;
   double number = 0;           ///< the speed, or seconds
@@ -324,12 +351,12 @@ struct ThresholdsInput {
 /// One input of a playfield, with its time. A log of them replays the session. What the player does with
 /// pointers and keys is an input, what the window does, and every call of the game that changes something;
 /// and what the game answered when it was asked.
-struct Input
-    : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput, JudgedInput,
-                   OwnRuleInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput, RoundInput,
-                   StartOverInput, RestoreInput, PerformInput, PerformanceInput, ClockInput, SwitchInput,
-                   PanelInput, LetThroughInput, AskAgainInput, BehaviourInput, PlansInput, ScrollInput,
-                   FeelInput, DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
+struct Input : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput,
+                            JudgedInput, OwnRuleInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput,
+                            RoundInput, StartOverInput, RestoreInput, PerformInput, PerformanceInput,
+                            ClockInput, SwitchInput, PanelInput, LetThroughInput, FocusInput, PreviewInput,
+                            FinishInput, AskAgainInput, BehaviourInput, PlansInput, ScrollInput, FeelInput,
+                            DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
   using variant::variant;
 };
 

@@ -1,6 +1,7 @@
 #pragma once
 #include <cstdint>
 #include <span>
+#include <vector>
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
@@ -16,6 +17,8 @@ class APSIDON_CORE_EXPORT MovesView {
 
   [[nodiscard]] bool can_undo() const;
   [[nodiscard]] bool can_redo() const;
+  /// The moves that `finish` would make; none when it cannot.
+  [[nodiscard]] std::vector<Move> finishing_moves() const;
   /// How the game stands by the goals of its table and, after a move, by what may still be done.
   [[nodiscard]] Standing standing() const;
   /// The proposals that wait for an answer. Valid until the next call of the playfield that is not const.
@@ -40,6 +43,9 @@ class APSIDON_CORE_EXPORT MovesCalls : public MovesView {
   Verdict send_to_best(CardId card);
   /// Flips a card as a tap does where a tap flips: where cards are compared, only one that lies covered.
   Verdict flip(CardId card);
+  /// Finishes a game of which all that is left can go to its zones (`TableSetup::finish`): card after card,
+  /// each a move of its own, behind a gate that is closed for the reason "finishing". Refused when it cannot.
+  Verdict finish();
   Verdict undo();
   Verdict redo();
 

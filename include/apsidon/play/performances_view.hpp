@@ -8,6 +8,11 @@
 
 namespace apsidon {
 
+/// How a script is performed.
+struct PerformOptions {
+  bool closes_gate = false;  ///< the gate is closed until it ends, for the reason "performing"
+};
+
 /// What moves together, and how: `field.performances().running(id)`.
 class APSIDON_CORE_EXPORT PerformancesView {
  public:
@@ -27,7 +32,7 @@ class APSIDON_CORE_EXPORT PerformancesCalls : public PerformancesView {
   /// Begins a script: its acts change the table as they begin, and the cards follow as the feel has it.
   /// Refused acts and stale ids are passed over. The id is what it is skipped, stopped and asked by; events
   /// say how it goes.
-  PerformanceId perform(const Script& script);
+  PerformanceId perform(const Script& script, const PerformOptions& options = {});
   /// Deals: all cards fly, one after another, from the stock to where the table has them.
   PerformanceId deal();
   /// Shakes a card from side to side: as the feel has it, or as stated for this once. A stale id does

@@ -93,8 +93,8 @@ class APSIDON_CORE_EXPORT Playfield {
   /// an answer as superseded. Ids go on, so that none of the round before is taken for a new one. Throws
   /// Error when the set-up is out of its range, before anything is changed.
   void start_over(TableSetup setup);
-  /// `start_over` with the same table, dealt by its round plan and a seed.
-  void start_round(std::uint64_t seed);
+  /// `start_over` with the same table, dealt by its round plan and a seed; `deals`: the deal is shown.
+  void start_round(std::uint64_t seed, bool deals = false);
   /// Everything is as in a snapshot, but for the window, the time, which goes on from now, and the events
   /// that were not read yet. What is in the hand ends as cancelled; what was in the hand in the snapshot is
   /// put back. A proposal that waits here and did not in the snapshot ends as superseded. Ids go on.

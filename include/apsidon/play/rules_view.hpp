@@ -4,6 +4,7 @@
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
+#include "apsidon/rules/describe.hpp"
 #include "apsidon/rules/move.hpp"
 
 namespace apsidon {
@@ -29,6 +30,8 @@ class APSIDON_CORE_EXPORT RulesView {
   /// What the table says where a rule of this name refuses; empty when it says nothing. Valid as long as the
   /// table is.
   [[nodiscard]] std::string_view sentence(std::string_view rule) const;
+  /// How the table's cards and zones are spoken of. Valid likewise.
+  [[nodiscard]] const Names& names() const;
 
  private:
   const play_detail::Impl* field_;

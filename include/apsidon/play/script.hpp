@@ -10,7 +10,9 @@ namespace apsidon {
 
 enum class ActKind : std::uint8_t {
   deal,     ///< all cards fly from the stock to where they lie
-  gather,   ///< all cards of `from`, or of the whole table, go onto `to` and are covered
+  gather,   ///< all cards of `from`, or of the whole table, go onto `to` and are covered, unless they keep
+            ///< their sides
+  scatter,  ///< the cards of `to`, a free zone, get positions by chance, by `seed`
   shuffle,  ///< the cards of `to` get another order, by `seed`
   draw,     ///< `count` cards from the top of `from`, one by one, onto `to`, face up or down
   move,     ///< `cards` go onto `to`, in their order
@@ -30,6 +32,7 @@ struct Act {
   std::vector<CardId> cards = {};
   std::size_t count = 1;
   bool face_up = true;
+  bool keeps_sides = false;  ///< of a gather
   std::uint64_t seed = 1;
   double seconds = 0;  ///< of a wait, [0, 3600]
   std::vector<double> delays =
@@ -53,8 +56,12 @@ struct Script {
 [[nodiscard]] APSIDON_CORE_EXPORT Script sequence(std::vector<Script> parts);
 [[nodiscard]] APSIDON_CORE_EXPORT Script together(std::vector<Script> parts);
 [[nodiscard]] APSIDON_CORE_EXPORT Script deal();
-[[nodiscard]] APSIDON_CORE_EXPORT Script gather(ZoneId to, ZoneId from = {});
+[[nodiscard]] APSIDON_CORE_EXPORT Script gather(ZoneId to, ZoneId from = {}, bool keeps_sides = false);
 [[nodiscard]] APSIDON_CORE_EXPORT Script shuffle(ZoneId zone, std::uint64_t seed);
+/// Straight to positions by chance in a free zone.
+[[nodiscard]] APSIDON_CORE_EXPORT Script scatter(ZoneId zone, std::uint64_t seed);
+/// A used-up stock gets the cards of `from` back: they are gathered, covered, and shuffled by a seed.
+[[nodiscard]] APSIDON_CORE_EXPORT Script reload(ZoneId stock, ZoneId from, std::uint64_t seed);
 [[nodiscard]] APSIDON_CORE_EXPORT Script draw(ZoneId from, ZoneId to, std::size_t count = 1,
                                               bool face_up = true);
 [[nodiscard]] APSIDON_CORE_EXPORT Script move_cards(std::vector<CardId> cards, ZoneId to);

@@ -12,6 +12,7 @@
 #include "apsidon/play/handling.hpp"
 #include "apsidon/play/panel.hpp"
 #include "apsidon/play/zone_behaviour.hpp"
+#include "apsidon/rules/describe.hpp"
 #include "apsidon/rules/goal.hpp"
 #include "apsidon/rules/rulebook.hpp"
 
@@ -27,6 +28,8 @@ struct ZoneSetup {
   float factor = 1;                ///< its cards' size, times that of the table, [0.05, 20]
   bool sideways = false;           ///< cards may lie sideways there: room is kept for that
   bool scrolls = false;            ///< shows a part of its cards and scrolls
+  int longest_covered = 0;         ///< how many of `longest` lie face down, [0, longest]
+  bool off_table = false;          ///< it has no place in the plan, but one outside of the window
   bool gives_up = false;           ///< while it is empty its place goes to its neighbours
   PickRule pick = {};              ///< gives nothing, unless stated
   Rule drop = rule::nothing();     ///< takes nothing, unless stated
@@ -61,6 +64,23 @@ struct RoundPlan {
   friend bool operator==(const RoundPlan&, const RoundPlan&) = default;
 };
 
+/// How a game ends that is as good as won: what is left goes to its zones, card after card.
+struct FinishPlan {
+  std::vector<ZoneId> into = {};  ///< none: nothing is offered
+  bool by_itself = false;         ///< as soon as it can; else when the game asks for it
+
+  friend bool operator==(const FinishPlan&, const FinishPlan&) = default;
+};
+
+/// A deck that is laid out whole.
+struct WholeDeck {
+  int packs = 1;       ///< at least 1, and no more than the deck's copies
+  bool jokers = true;  ///< with its jokers
+  bool face_up = false;
+
+  friend bool operator==(const WholeDeck&, const WholeDeck&) = default;
+};
+
 /// Everything that a playfield starts from. A table file reads as one; in code, `add` the zones, then set the
 /// plans:
 ///
@@ -72,6 +92,9 @@ struct APSIDON_CORE_EXPORT TableSetup {
 
   /// Creates the zone and its cards. Throws Error on misuse, before anything is changed.
   ZoneId add(const ZoneSetup& zone);
+  /// Lays a whole deck on top of a zone, every face once per pack. Throws Error on misuse, before anything is
+  /// changed.
+  void add_deck(ZoneId zone, const WholeDeck& deck = {});
   /// Creates a panel. Throws Error when its name is empty or taken, or its fill out of its range.
   PanelId add_panel(const PanelSetup& panel);
   /// Creates one zone per slot, "trellis-2-3" after `zone`'s name, with their links and for whom they wait;
@@ -112,9 +135,11 @@ struct APSIDON_CORE_EXPORT TableSetup {
   ZoneId deal_from = {};         ///< where a deal's cards come from; none: from above the window
   RoundPlan round = {};
   std::vector<ZoneId> send_top_of = {};  ///< whose top cards the key `send_top` sends, the first that goes
-  Goal won = {};                         ///< how it lies when the game is won
-  Goal lost = {};                        ///< how it lies when the game is lost
-  std::string data = {};                 ///< the client's own JSON object, kept verbatim; empty for none
+  FinishPlan finish = {};
+  Names names = {};       ///< how its cards and zones are spoken of, where a client has no names of its own
+  Goal won = {};          ///< how it lies when the game is won
+  Goal lost = {};         ///< how it lies when the game is lost
+  std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
 
  private:
   std::vector<ZoneLayout> layouts_ = {};  // by ZoneId - 1, as the next two

@@ -26,6 +26,7 @@ class APSIDON_CORE_EXPORT TimeView {
   /// playfield that is not const.
   [[nodiscard]] std::span<const std::string> reasons() const;
   [[nodiscard]] double speed() const;
+  [[nodiscard]] double cards_speed() const;
   [[nodiscard]] double seconds_left(CountdownId countdown) const;
   /// Of the length that it was given last, 0 to 1.
   [[nodiscard]] double share_left(CountdownId countdown) const;
@@ -45,6 +46,8 @@ class APSIDON_CORE_EXPORT TimeCalls : public TimeView {
   void release(std::string_view reason);
   /// How fast the clock of the table goes, [0, 1000]; another number is ignored and counted.
   void set_speed(double speed);
+  /// How fast cards and performances go on that clock, [0, 1000]: timers and countdowns go on as they do.
+  void set_cards_speed(double speed);
   /// An event `rang` after so many seconds, [0, 1e6]; a number that is not is taken as 0.
   TimerId start_timer(double seconds);
   void stop_timer(TimerId timer);

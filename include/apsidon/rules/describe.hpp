@@ -9,6 +9,19 @@
 
 namespace apsidon {
 
+/// How cards and zones are spoken of.
+struct Names {
+  std::string card = {};  ///< of a card with a suit and a rank: "{rank} of {suit}"; empty: its face as text
+  /// For ranks, suits, jokers, zones and panels: "7" is "seven". What has none is called as it is.
+  std::map<std::string, std::string, std::less<>> words = {};
+
+  friend bool operator==(const Names&, const Names&) = default;
+};
+
+/// "queen of diamonds", by these names.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string spoken(FaceId face, const Deck& deck, const Names& names);
+[[nodiscard]] APSIDON_CORE_EXPORT std::string spoken(std::string_view name, const Names& names);
+
 /// One template per reason, by Reason; a client translates the game by replacing them. Placeholders:
 /// `{card}`,
 /// `{onto}`, `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{wanted_suit}`, `{others}`, `{key}`.
@@ -17,6 +30,7 @@ struct Phrases {
   /// Of rules in code and of what the game itself refuses: by the name in the verdict. What the verdict
   /// tells beside is there by its name, `{cost}`; a placeholder that nothing is known of stays as it is.
   std::map<std::string, std::string, std::less<>> by_rule = {};
+  Names names = {};
   std::string others = {};  ///< comes after, when other ways of an `any` rule do not fit either; may be empty
 };
 

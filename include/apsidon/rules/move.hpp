@@ -2,6 +2,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <optional>
+#include <span>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -63,6 +64,11 @@ APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& ru
 /// O(nodes of all rules).
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict best_move(const Table& table, const Rulebook& rules,
                                                         CardId card);
+/// The moves by which all that is left goes to these zones, card after card, each with what follows from it;
+/// none when that is not so, or a card elsewhere lies covered or is not known: then it is not safe to say so.
+/// On a copy of the table. O(cards * cards * zones) at worst.
+[[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> finishing_moves(const Table& table, const Rulebook& rules,
+                                                                    std::span<const ZoneId> into);
 /// What a tap on a stock is: a draw, or a recycling of its waste.
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict stock_move(const Table& table, const Rulebook& rules,
                                                          ZoneId stock);

@@ -126,9 +126,9 @@ TEST_CASE("play: cards are listed once in the order of their keys, as a plain so
       test::follow(traffic, arrangement, setup, Change::table);
       const double t = traffic.now() + double{r.uniform(0, 0.2f)};
       traffic.advance_to(t, t, setup.table, events);
-      kept.update(setup.table, traffic, {});
+      kept.update(setup.table, arrangement, traffic, {});
       FrameOrder fresh;
-      fresh.update(setup.table, traffic, {});
+      fresh.update(setup.table, arrangement, traffic, {});
       RC_ASSERT(kept.cards().size() == setup.table.card_count());
       for (std::size_t k = 0; k < kept.cards().size(); ++k) {
         RC_ASSERT(kept.cards()[k].shows_as(fresh.cards()[k]));

@@ -74,6 +74,16 @@ TEST_CASE("play: a carry knows its cards, the zones that take them, and where th
   CHECK(hand.insertions().empty());
 }
 
+TEST_CASE("play: what a finger that is gone was pressed on is forgotten") {
+  const Ground ground(two_hands());
+  Hand hand({}, {});
+  for (std::uint32_t finger = 1; finger < 50; ++finger) {
+    hand.press(finger, {.zone = {1}});
+    REQUIRE(hand.pressed_on(finger) != nullptr);
+    if (finger > 1) CHECK(hand.pressed_on(finger - 1) == nullptr);
+  }
+}
+
 TEST_CASE("play: of several carries the one whose pointer moved last is first, and each ends by itself") {
   const Ground ground(two_hands());
   Hand hand({.several = true}, {});
@@ -96,7 +106,8 @@ TEST_CASE("play: a pointer that rests changes what is hovered at most once, what
     hover.move_to({r.uniform(0, 900), r.uniform(0, 600)});
     std::size_t changes = 0;
     for (int i = 0; i < 30; ++i) {
-      const HoverView view{ground.setup(), ground.arrangement, ground.traffic, 0.07f, i * 0.02, true, 0};
+      const HoverView view{ground.setup(), ground.arrangement, ground.traffic, ground.feel,
+                           0.07f,          i * 0.02,           true,           0};
       if (hover.run_due(view, ground.events).changed) ++changes;
       if (hover.consider(view, ground.events).changed) ++changes;
       (void)ground.arrangement.make_room(ground.setup(), {.raised = hover.raised(ground.setup())});
@@ -110,7 +121,7 @@ TEST_CASE("play: a preview ends with the hover that it is of, and is told") {
   Ground ground(two_hands());
   Hover hover({.zoom_seconds = 0.1});
   const auto view = [&](double time) {
-    return HoverView{ground.setup(), ground.arrangement, ground.traffic, 0.07f, time, true, 0};
+    return HoverView{ground.setup(), ground.arrangement, ground.traffic, ground.feel, 0.07f, time, true, 0};
   };
   hover.move_to(ground.middle({8}));
   (void)hover.consider(view(0), ground.events);
@@ -118,7 +129,10 @@ TEST_CASE("play: a preview ends with the hover that it is of, and is told") {
   CHECK(hover.due() == Approx(0.1));
   (void)hover.run_due(view(0.1), ground.events);
   CHECK(hover.previewed() == CardId{8});
-  CHECK(hover.preview(ground.setup(), ground.arrangement, 9, ground.feel)->pose.scale > 1);
+  std::vector<Hover::Preview> shown;
+  hover.previews(ground.setup(), ground.arrangement, 9, ground.feel, shown);
+  REQUIRE(shown.size() == 1);
+  CHECK(shown[0].pose.scale > 1);
   (void)hover.set({}, view(0.2), ground.events);
   CHECK(hover.previewed() == CardId{});
   CHECK(count(ground.events, EventKind::unzoomed) == 1);
