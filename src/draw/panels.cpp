@@ -27,7 +27,16 @@ void rim(cairo_t* cr, const Rect& r, double radius, Colour colour) {
   stroke(cr, colour, 1);
 }
 
-void words(cairo_t* cr, const FramePanel& panel, const Lettering& how, Colour colour) {
+/// Words of a tone, and of what is switched off, fainter.
+Colour toned(const FramePanel& panel, Colour neutral) {
+  const Colour colour = panel.tone == PanelTone::good  ? palette::aqua
+                        : panel.tone == PanelTone::bad ? palette::coral
+                                                       : neutral;
+  return panel.off ? faded(colour, 0.4) : colour;
+}
+
+void words(cairo_t* cr, const FramePanel& panel, const Lettering& how, Colour neutral) {
+  const Colour colour = toned(panel, neutral);
   const Vec2 middle = panel.area.centre();
   text_centred(cr, panel.text, double{middle.x}, double{middle.y}, how, colour);
 }
@@ -51,13 +60,18 @@ void draw_bar(cairo_t* cr, const FramePanel& panel) {
   rim(cr, bar, radius, faded(palette::glass, 0.35));
 }
 
+Colour button_of(PanelTone tone) {
+  return tone == PanelTone::good ? rgb(0x2E7A5C) : tone == PanelTone::bad ? rgb(0x8A3B2B) : rgb(0x2C5A4B);
+}
+
 }  // namespace
 
 void draw_panel(cairo_t* cr, const FramePanel& panel) {
   const Rect& a = panel.area;
   if (a.width() < 4 || a.height() < 4) return;
-  const double radius = std::min({double{a.height()} / 2, double{a.width()} / 2, 8.0});
-  if (panel.overlay) {
+  const double round = std::min(double{a.height()}, double{a.width()}) / 2;
+  const double radius = panel.round ? round : std::min(round, 8.0);
+  if (panel.overlay && panel.kind != PanelKind::button && panel.kind != PanelKind::caption) {
     ground(cr, a, radius, rgb(0x06140F, 0.82));
     rim(cr, a, radius, faded(palette::glass, 0.45));
   }
@@ -68,7 +82,7 @@ void draw_panel(cairo_t* cr, const FramePanel& panel) {
       if (!panel.overlay) ground(cr, a, radius, rgb(0x06140F, 0.35));
       return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), palette::caption);
     case PanelKind::button:
-      ground(cr, a, radius, rgb(0x2C5A4B));
+      ground(cr, a, radius, panel.off ? rgb(0x2C5A4B, 0.45) : button_of(panel.tone));
       rim(cr, a, radius, panel.focus ? palette::gold : faded(palette::glass, 0.5));
       return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), rgb(0xFFFFFF));
     case PanelKind::bar:

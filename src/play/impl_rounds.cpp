@@ -36,6 +36,7 @@ void Impl::start_round(std::uint64_t seed, bool deals) {
 
 void Impl::start_over(TableSetup next) {
   next.table.give_ids_after(table().last_id());
+  referee.own_code().adopt(next);
   Impl fresh(std::move(next), options());
   end_what_is_pending(nullptr);
   fresh.client = std::move(client);

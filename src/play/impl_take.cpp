@@ -166,6 +166,7 @@ bool Impl::would_use(const Input& input) {
     if (gate.is_open() && inbox.has_key()) return true;
     if (i->key == Key::undo || i->key == Key::redo)
       return i->key == Key::undo ? referee.can_undo() : referee.can_redo();
+    const Trail::Aside only_tried(referee.trail());
     Focus tried = focus;
     EventQueue unheard;
     const KeyRequest asks = tried.read(*i, focus_view(), unheard);

@@ -10,6 +10,7 @@ namespace apsidon::play_detail {
 
 Referee::Referee(TableSetup setup, std::size_t most_undos)
     : setup_(std::move(setup)),
+      own_code_(setup_),
       neighbours_(setup_.links),
       waited_(setup_.waits, LinkWay::first_to_second),
       history_(most_undos),
@@ -168,8 +169,9 @@ void Referee::tell_made(const Proposal& p, double time, EventQueue& events) cons
     events.tell({.kind = EventKind::emptied, .time = time, .from = p.move.from});
 }
 
-void Referee::set_behaviour(ZoneId zone, ZoneBehaviour options) {
-  setup_.set_behaviour(zone, std::move(options));
+void Referee::set_behaviour(ZoneId zone, ZoneBehaviour behaviour) {
+  own_code_.adopt(behaviour);
+  setup_.set_behaviour(zone, std::move(behaviour));
   celled_[zone.value - 1] = ~std::uint64_t{0};  // it may keep cells now
 }
 

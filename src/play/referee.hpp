@@ -13,6 +13,7 @@
 #include "apsidon/play/setup.hpp"
 #include "apsidon/rules/move.hpp"
 #include "play/event_queue.hpp"
+#include "play/own_code.hpp"
 #include "play/shift.hpp"
 #include "play/trail.hpp"
 
@@ -79,6 +80,8 @@ class Referee {
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
   [[nodiscard]] Trail& trail() { return trail_; }
+  /// Functions that the table has only by name are those of the same name in another that was played before.
+  [[nodiscard]] OwnCode& own_code() { return own_code_; }
   /// No card id of the table before is given out again.
   void keep_ids_ahead_of(const Table& before) { setup_.table.keep_ids_ahead_of(before.last_id()); }
 
@@ -145,7 +148,7 @@ class Referee {
     return change(setup_.table);
   }
   /// How a zone lies and is played from now on, and by which plans all of them are arranged.
-  void set_behaviour(ZoneId zone, ZoneBehaviour options);
+  void set_behaviour(ZoneId zone, ZoneBehaviour behaviour);
   void set_plans(std::vector<Plan> plans) { setup_.plans = std::move(plans); }
   /// What is switched off now.
   void switch_off(std::span<const CardId> cards, std::span<const ZoneId> zones);
@@ -167,6 +170,7 @@ class Referee {
   void find_opened(double own);
 
   TableSetup setup_;
+  OwnCode own_code_;
   Neighbours neighbours_;  // of its links, which never change
   Neighbours waited_;      // of its waits, which neither do
   std::vector<CardId> cards_off_ = {};

@@ -6,6 +6,7 @@ namespace apsidon::play_detail {
 
 Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
   Verdict verdict = question.answer(Reason::own_rule);
+  if (aside_) return rule.judge ? usable(rule.judge(question)) : verdict;
   if (!own_.empty() && own_.front().rule == rule.name) {
     verdict = own_.front().verdict;
     own_.pop_front();

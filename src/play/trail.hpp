@@ -22,6 +22,18 @@ class Trail final : public OwnAnswers {
   /// What the game says of a proposal now; nothing: it answers later.
   std::optional<Verdict> judge(const Proposal& proposal);
 
+  /// What is asked while this lives is only tried: it is no part of the session, and nothing foretells it.
+  class Aside {
+   public:
+    explicit Aside(Trail& trail) : trail_(trail) { trail_.aside_ = true; }
+    Aside(const Aside&) = delete;
+    Aside& operator=(const Aside&) = delete;
+    ~Aside() { trail_.aside_ = false; }
+
+   private:
+    Trail& trail_;
+  };
+
   void set_judge(Judge judge) { judge_ = std::move(judge); }
   [[nodiscard]] Judge take_judge() { return std::move(judge_); }
   void foretell(const OwnRuleInput& answer) { own_.push_back(answer); }
@@ -34,6 +46,7 @@ class Trail final : public OwnAnswers {
   std::deque<OwnRuleInput> own_ = {};
   std::deque<JudgedInput> judged_ = {};
   std::vector<Input> told_ = {};
+  bool aside_ = false;
 };
 
 }  // namespace apsidon::play_detail

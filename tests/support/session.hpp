@@ -22,6 +22,8 @@ class Session {
 
   /// Does something, whatever it is.
   void step(Random& r);
+  /// Goes on, and hears what is told.
+  void go(double seconds);
   /// Lets go of all that holds it, and goes on until it rests.
   void finish();
   /// Which of the properties does not hold; empty when all do.
@@ -35,7 +37,6 @@ class Session {
   [[nodiscard]] const Playfield& field() const { return field_; }
 
  private:
-  void go(double seconds);
   void play(Random& r);
   void point(Random& r);
   void edit(Random& r);

@@ -152,7 +152,7 @@ TEST_CASE("draw: a picture that is no PNG, a broken, a huge or a distant one is 
   CHECK(holds(why("none.png"), "cannot be read"));
   CHECK(holds(why("long.png"), "it has 20000x10 px: at most 16384 a side"));
   CHECK(gallery.problems().size() == 7);
-  CHECK(gallery.pictures().size() == 6);
+  CHECK(gallery.pictures().size() == 7);
   const Gallery within({}, scratch / "art");
   CHECK(within.size_of("../outside.png").error()[0].code == ProblemCode::outside);
   // The tool says so of an art, and that it is there.

@@ -1,0 +1,96 @@
+#include "apsidon/files/saved_game.hpp"
+
+#include <fmt/format.h>
+
+#include <utility>
+
+#include "apsidon/files/read_file.hpp"
+#include "apsidon/files/table_file.hpp"
+#include "apsidon/geometry/error.hpp"
+#include "apsidon/play/replay.hpp"
+#include "files/input_json.hpp"
+#include "files/reader.hpp"
+
+namespace apsidon {
+namespace {
+
+using namespace files_detail;
+
+/// The first line.
+struct Head {
+  double time = 0;
+  TableSetup table;
+};
+
+Result<Head> read_head(std::string_view line, const std::filesystem::path& file) {
+  return read_document<Head>(line, file, "game", [](const Node& top) {
+    top.expect_keys({"apsidon", "version", "time", "table"});
+    const double time = top.at("time").number(-most_seconds, most_seconds);
+    const Node text = top.at("table");
+    auto table = parse_table(text.text(), "the table in the game");
+    if (!table) text.stop(table.error().front().code, describe(table.error().front()));
+    return Head{time, *std::move(table)};
+  });
+}
+
+Problem problem_of(const std::filesystem::path& file, ProblemCode code, std::string message) {
+  return {.code = code, .file = file.string(), .message = std::move(message)};
+}
+
+}  // namespace
+
+Recorder SavedGame::recorder() {
+  return Recorder([this](const Input& input) { log.inputs.push_back(input); });
+}
+
+std::string write_game(const SavedGame& game, double now) {
+  const nlohmann::ordered_json head{
+      {"apsidon", "game"}, {"version", 1}, {"time", now}, {"table", write_table(game.setup)}};
+  InputLog log = game.log;
+  log.table = fingerprint(game.setup);
+  return head.dump() + "\n" + write_log(log, game.setup);
+}
+
+Result<LoadedGame> parse_game(std::string_view text, const std::filesystem::path& file, const TableSetup* own) {
+  const std::size_t end = std::min(text.find('\n'), text.size());
+  auto head = read_head(text.substr(0, end), file);
+  if (!head) return head.error();
+  if (own && fingerprint(*own) != fingerprint(head->table)) {
+    return problem_of(file, ProblemCode::misplaced,
+                      "the game is of another table: the one with which it began is expected");
+  }
+  SavedGame game{.setup = own ? *own : std::move(head->table)};
+  auto log = parse_log(text.substr(std::min(end + 1, text.size())), file, game.setup);
+  if (!log) {
+    Problems problems = log.error();
+    for (Problem& problem : problems) problem.line += problem.line > 0 ? 1 : 0;  // the head comes before
+    return problems;
+  }
+  game.log = *std::move(log);
+  const double last = game.log.inputs.empty() ? game.log.options.start_time : time_of(game.log.inputs.back());
+  if (head->time < last) {
+    return problem_of(
+        file, ProblemCode::out_of_range,
+        fmt::format("the game stands at {}, its last input is of {}: a time from there on is expected", head->time, last));
+  }
+  try {
+    Playfield field(game.setup, game.log.options);
+    const auto heard = [](const Event&) {};
+    if (replay(field, game.log.inputs, head->time, heard) != 0) {
+      return problem_of(file, ProblemCode::misplaced,
+                        "the game goes back to a snapshot that it never had: one of its own is expected");
+    }
+    while (field.next_event(head->time)) {
+    }
+    return LoadedGame{.game = std::move(game), .field = std::move(field)};
+  } catch (const Error& e) {
+    return problem_of(file, ProblemCode::out_of_range, e.what());
+  }
+}
+
+Result<LoadedGame> load_game(const std::filesystem::path& file, const TableSetup* own) {
+  const auto text = read_file(file);
+  return text ? parse_game(*text, file, own) : Result<LoadedGame>(text.error());
+}
+
+}  // namespace apsidon
