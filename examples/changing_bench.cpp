@@ -11,7 +11,8 @@ using namespace apsidon;
 namespace {
 
 TableSetup bench() {
-  TableSetup setup(Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5"}}));
+  TableSetup setup(
+      Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5"}}));
   setup.name = "A bench that changes";
   const ZoneId row = setup.add({.name = "bench",
                                 .layout = SpreadLayout{.spacing = 0.3f, .least_spacing = 0.1f},
@@ -19,7 +20,8 @@ TableSetup bench() {
                                 .pick = {.kind = PickKind::any},
                                 .sorts = true,
                                 .handling = {.hover = HoverKind::lift}});
-  const ZoneId crate = setup.add({.name = "crate", .layout = PileLayout{}, .longest = 10, .drop = rule::anything()});
+  const ZoneId crate =
+      setup.add({.name = "crate", .layout = PileLayout{}, .longest = 10, .drop = rule::anything()});
   for (std::uint32_t face = 1; face <= 7; ++face) (void)setup.table.create_card(row, {.face = {face}});
   setup.plans = {{.root = across({zone(row, 1), zone(crate)}, 0.5f), .largest_width = 96}};
   return setup;
@@ -58,7 +60,8 @@ int main(int argc, char** argv) {
   std::printf("Still held: %s\n", field.hand().held().first == first ? "yes" : "no");
   mouse.move(grip + Vec2{300, 0});
   mouse.release(grip + Vec2{300, 0});
-  std::printf("It is number %zu of %zu now.\n", field.table().card(first)->index + 1, field.table().zone(row)->cards.size());
+  std::printf("It is number %zu of %zu now.\n", field.table().card(first)->index + 1,
+              field.table().zone(row)->cards.size());
 
   mouse.wait(0.5);
 
@@ -70,7 +73,7 @@ int main(int argc, char** argv) {
   mouse.wait(1.0 / 60);
   const float at_first = std::abs(at(first).x - from);
   mouse.wait(1);
-  std::printf("The crate is on the left now; in the first frame the bench went %.1f of %.0f px.\n", double{at_first},
-              double{std::abs(at(first).x - from)});
+  std::printf("The crate is on the left now; in the first frame the bench went %.1f of %.0f px.\n",
+              double{at_first}, double{std::abs(at(first).x - from)});
   if (argc > 1) paint(field.frame(), field.table().deck()).write_png(argv[1]);
 }

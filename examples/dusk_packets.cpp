@@ -1,4 +1,5 @@
-// Packets sorted to the left and to the right by a flick before dusk; while the window is in the background, dusk waits.
+// Packets sorted to the left and to the right by a flick before dusk; while the window is in the background,
+// dusk waits.
 #include <cstdio>
 
 #include "apsidon/draw/paint.hpp"
@@ -9,12 +10,14 @@ using namespace apsidon;
 namespace {
 
 TableSetup packets() {
-  TableSetup setup(Deck({.suits = {{"fern", "green"}, {"reed", "green"}, {"poppy", "orange"}, {"marigold", "orange"}},
-                         .ranks = {"1", "2", "3"}}));
+  TableSetup setup(
+      Deck({.suits = {{"fern", "green"}, {"reed", "green"}, {"poppy", "orange"}, {"marigold", "orange"}},
+            .ranks = {"1", "2", "3"}}));
   setup.name = "Packets before dusk";
   const Rule green = rule::any({rule::of_suit(0), rule::of_suit(1)});
   const ZoneId left = setup.add({.name = "green", .layout = PileLayout{}, .longest = 12, .drop = green});
-  const ZoneId right = setup.add({.name = "orange", .layout = PileLayout{}, .longest = 12, .drop = rule::negate(green)});
+  const ZoneId right =
+      setup.add({.name = "orange", .layout = PileLayout{}, .longest = 12, .drop = rule::negate(green)});
   const ZoneId heap = setup.add({.name = "heap",
                                  .layout = PileLayout{.untidy_angle = 6_deg},
                                  .longest = 12,
@@ -23,8 +26,9 @@ TableSetup packets() {
   setup.add_deck(heap, {.face_up = true});
   (void)setup.table.shuffle(heap, 5);
   const PanelId dusk = setup.add_panel({.name = "dusk", .kind = PanelKind::bar, .text = "Daylight"});
-  setup.plans = {{.root = down({panel(dusk, {.px = 300}, {.px = 24}), across({zone(left), zone(heap), zone(right)}, 1)}),
-                  .largest_width = 120}};
+  setup.plans = {
+      {.root = down({panel(dusk, {.px = 300}, {.px = 24}), across({zone(left), zone(heap), zone(right)}, 1)}),
+       .largest_width = 120}};
   return setup;
 }
 
@@ -52,7 +56,8 @@ int main(int argc, char** argv) {
   };
   example::Mouse mouse(field, hear);
 
-  for (int turn = 0; !field.table().zone(heap)->cards.empty() && field.gate().is_open() && turn < 30; ++turn) {
+  for (int turn = 0; !field.table().zone(heap)->cards.empty() && field.gate().is_open() && turn < 30;
+       ++turn) {
     const CardId packet = *field.table().top(heap);
     const bool green = field.table().deck().colour_of(field.table().card(packet)->face) == 0;
     const bool hasty = turn == 2;  // once the player is too quick, and wrong
@@ -70,6 +75,6 @@ int main(int argc, char** argv) {
     }
     mouse.wait(0.15);
   }
-  std::printf("%d packets are sorted, %d went the wrong way first, %.1f s of daylight are left.\n", sorted, wrong,
-              field.time().seconds_left(dusk));
+  std::printf("%d packets are sorted, %d went the wrong way first, %.1f s of daylight are left.\n", sorted,
+              wrong, field.time().seconds_left(dusk));
 }

@@ -8,7 +8,8 @@ using namespace apsidon;
 
 namespace {
 
-/// A graft has to be younger than both stems on which it stands; what each slot waits for the rule asks itself.
+/// A graft has to be younger than both stems on which it stands; what each slot waits for the rule asks
+/// itself.
 Verdict younger(const RuleQuestion& q) {
   const Deck& deck = q.table.deck();
   for (const ZoneId below : q.waits_for()) {
@@ -23,12 +24,16 @@ TableSetup frame() {
   TableSetup setup(Deck({.suits = {{"fern", "green"}, {"reed", "green"}, {"poppy", "orange"}},
                          .ranks = {"1", "2", "3", "4", "5", "6"}}));
   setup.name = "Grafting frame";
-  setup.names = {.card = "{rank} of {suit}", .words = {{"fern", "ferns"}, {"reed", "reeds"}, {"poppy", "poppies"}}};
+  setup.names = {.card = "{rank} of {suit}",
+                 .words = {{"fern", "ferns"}, {"reed", "reeds"}, {"poppy", "poppies"}}};
   setup.sentences = {{"too-old", "{card} is too old to stand on {stem} in {slot}."}};
   const Rule fits = rule::all({rule::on_empty(), rule::waited_for(), rule::own("too-old", younger)});
-  const PlanNode slots = setup.add_formation({.name = "frame", .drop = fits},
-                                             with_waits(formation_of_pyramid(3, {.across = 0.3f, .down = 0.15f})));
-  ZoneSetup hand{.name = "grafts", .layout = SpreadLayout{.spacing = 0.7f, .align = Align::centre}, .longest = 7, .pick = {.kind = PickKind::any}};
+  const PlanNode slots = setup.add_formation(
+      {.name = "frame", .drop = fits}, with_waits(formation_of_pyramid(3, {.across = 0.3f, .down = 0.15f})));
+  ZoneSetup hand{.name = "grafts",
+                 .layout = SpreadLayout{.spacing = 0.7f, .align = Align::centre},
+                 .longest = 7,
+                 .pick = {.kind = PickKind::any}};
   for (const char* face : {"fern-5", "reed-6", "poppy-4", "fern-3", "reed-2", "poppy-5", "fern-1"})
     hand.cards.push_back({.face = *setup.table.deck().find(face)});
   const ZoneId grafts = setup.add(hand);
@@ -53,7 +58,8 @@ int main(int argc, char** argv) {
     for (const CardId card : field.table().zone(grafts)->cards) {
       if (deck.text(field.table().card(card)->face) != face) continue;
       const Vec2 grip = field.where().resting_pose(card)->centre - Vec2{20, 0};
-      return mouse.drag(grip, field.where().area(*field.table().find_zone(slot))->centre(), 0.3), mouse.wait(0.4);
+      return mouse.drag(grip, field.where().area(*field.table().find_zone(slot))->centre(), 0.3),
+             mouse.wait(0.4);
     }
   };
   graft("poppy-4", "frame-2-1");  // nothing stands below it yet
@@ -65,13 +71,12 @@ int main(int argc, char** argv) {
   const Vec2 grip = field.where().resting_pose(card)->centre;
   mouse.press(grip);
   mouse.move(grip - Vec2{0, 60});
-  std::printf("Slots for the %s:", spoken(field.table().card(card)->face, deck, field.rules().names()).c_str());
+  std::printf("Slots for the %s:",
+              spoken(field.table().card(card)->face, deck, field.rules().names()).c_str());
   for (const ZoneId zone : field.hand().targets()) std::printf(" %s", field.table().zone(zone)->name.c_str());
   std::puts("");
-  if (argc > 1) {
-    mouse.wait(0.3);
-    paint(field.frame(), deck).write_png(argv[1]);
-  }
+  mouse.wait(0.3);
+  if (argc > 1) paint(field.frame(), deck).write_png(argv[1]);
   mouse.release(grip);
   graft("poppy-4", "frame-2-1");
   graft("fern-3", "frame-2-2");

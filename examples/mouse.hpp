@@ -28,7 +28,8 @@ class Mouse {
   void drag(apsidon::Vec2 from, apsidon::Vec2 to, double seconds) {
     press(from);
     const int steps = static_cast<int>(seconds * 60);
-    for (int i = 1; i <= steps; ++i) move(from + (to - from) * (static_cast<float>(i) / static_cast<float>(steps)));
+    for (int i = 1; i <= steps; ++i)
+      move(from + (to - from) * (static_cast<float>(i) / static_cast<float>(steps)));
     release(to);
   }
 

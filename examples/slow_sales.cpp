@@ -10,11 +10,15 @@ using namespace apsidon;
 namespace {
 
 TableSetup market() {
-  TableSetup setup(Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5"}}));
+  TableSetup setup(
+      Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5"}}));
   setup.name = "Slow sales";
   setup.sentences = {{"out-of-season", "{card} is out of season until day {day}."}};
-  const ZoneId sold = setup.add(
-      {.name = "sold", .key = 1, .layout = SpreadLayout{.spacing = 1.1f, .align = Align::centre}, .longest = 6, .drop = rule::anything()});
+  const ZoneId sold = setup.add({.name = "sold",
+                                 .key = 1,
+                                 .layout = SpreadLayout{.spacing = 1.1f, .align = Align::centre},
+                                 .longest = 6,
+                                 .drop = rule::anything()});
   const ZoneId hand = setup.add({.name = "hand",
                                  .key = 2,
                                  .layout = HandLayout{},
@@ -51,8 +55,9 @@ int main(int argc, char** argv) {
   example::Mouse mouse(field, [&](const Event& event) {
     const bool tells = event.kind == EventKind::dropped || event.kind == EventKind::refused;
     if (tells) std::printf("%5.2f s  %s\n", event.time, describe(event, field).c_str());
-    if (event.kind == EventKind::zoomed) std::printf("%5.2f s  a preview of %s\n", event.time,
-                                                     field.table().deck().text(field.table().card(event.card)->face).c_str());
+    if (event.kind == EventKind::zoomed)
+      std::printf("%5.2f s  a preview of %s\n", event.time,
+                  field.table().deck().text(field.table().card(event.card)->face).c_str());
   });
   // What has come from the server by now.
   const auto hear_server = [&] {
@@ -60,10 +65,11 @@ int main(int argc, char** argv) {
       const Server::Sale sale = server.sales.front();
       server.sales.pop_front();
       const bool season = sale.key != 6;
-      (void)field.moves().answer(sale.proposal, season ? Verdict{} : Verdict{.reason = Reason::refused_by_game,
-                                                                            .card = *field.table().find_card_by_key(6),
-                                                                            .rule = "out-of-season",
-                                                                            .arguments = {{"day", std::int64_t{12}}}});
+      (void)field.moves().answer(sale.proposal, season ? Verdict{}
+                                                       : Verdict{.reason = Reason::refused_by_game,
+                                                                 .card = *field.table().find_card_by_key(6),
+                                                                 .rule = "out-of-season",
+                                                                 .arguments = {{"day", std::int64_t{12}}}});
     }
   };
   const auto grip = [&](std::size_t i) {
@@ -77,10 +83,8 @@ int main(int argc, char** argv) {
   for (const std::size_t i : {6u, 5u, 4u}) {
     mouse.drag(grip(i), stall, 0.3);
     std::printf("%5.2f s  %zu wait for the server\n", field.now(), field.moves().waiting().size());
-    if (i == 5 && argc > 1) {
-      mouse.wait(0.25);
-      paint(field.frame(), field.table().deck()).write_png(argv[1]);
-    }
+    mouse.wait(0.25);
+    if (i == 5 && argc > 1) paint(field.frame(), field.table().deck()).write_png(argv[1]);
     mouse.press(grip(0));  // while it thinks, the next card is in the hand already
     mouse.move(stall);
     hear_server();
@@ -93,5 +97,6 @@ int main(int argc, char** argv) {
     mouse.wait(0.1);
     hear_server();
   }
-  std::printf("%zu are sold, %zu are left.\n", field.table().zones()[0].cards.size(), field.table().zone(hand)->cards.size());
+  std::printf("%zu are sold, %zu are left.\n", field.table().zones()[0].cards.size(),
+              field.table().zone(hand)->cards.size());
 }

@@ -1,4 +1,5 @@
-// Labels strewn face down over a desk and swept back into their box, that stands on it; some are caught in flight.
+// Labels strewn face down over a desk and swept back into their box, that stands on it; some are caught in
+// flight.
 #include <cstdio>
 
 #include "apsidon/draw/paint.hpp"
@@ -9,7 +10,8 @@ using namespace apsidon;
 namespace {
 
 TableSetup labels() {
-  TableSetup setup(Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5", "6"}}));
+  TableSetup setup(
+      Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5", "6"}}));
   setup.name = "Labels on a desk";
   const ZoneId desk = setup.add({.name = "desk",
                                  .layout = FreeLayout{},
@@ -21,7 +23,8 @@ TableSetup labels() {
                                 .longest = 12,
                                 .pick = {.kind = PickKind::any, .covered = true},
                                 .drop = rule::anything()});
-  const ZoneId pocket = setup.add({.name = "pocket", .layout = SpreadLayout{}, .longest = 4, .drop = rule::anything()});
+  const ZoneId pocket =
+      setup.add({.name = "pocket", .layout = SpreadLayout{}, .longest = 4, .drop = rule::anything()});
   setup.add_deck(box, {});
   // The box lies over the desk, in its corner.
   const PlanNode on_desk = layers({zone(desk), placed(zone(box), Align::end, Align::start)});
@@ -47,8 +50,8 @@ int main(int argc, char** argv) {
   field.performances().set_feel(feel);
 
   // Out of the box, and over the desk by chance; what happens meanwhile is not for the player.
-  field.performances().perform(sequence({move_cards(cards("box"), named("desk")), scatter(named("desk"), 11)}),
-                               {.closes_gate = true});
+  field.performances().perform(
+      sequence({move_cards(cards("box"), named("desk")), scatter(named("desk"), 11)}), {.closes_gate = true});
   mouse.wait(3);
   std::printf("%zu labels lie on the desk, %s.\n", cards("desk").size(),
               field.gate().is_open() ? "and the gate is open again" : "behind a closed gate");
@@ -60,7 +63,8 @@ int main(int argc, char** argv) {
   const Vec2 pocket = field.where().area(named("pocket"))->centre();
   for (const std::size_t i : {2u, 6u, 10u}) {
     while (field.performances().running(sweep)) {
-      const float gone = length(field.where().live_pose(flying[i])->centre - field.where().resting_pose(flying[i])->centre);
+      const float gone =
+          length(field.where().live_pose(flying[i])->centre - field.where().resting_pose(flying[i])->centre);
       const bool flies = gone > 60 && field.where().live_pose(flying[i])->lift > 0.05f;
       if (flies && field.where().hit(field.where().live_pose(flying[i])->centre).card == flying[i]) break;
       mouse.wait(1.0 / 60);

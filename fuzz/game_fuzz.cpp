@@ -1,4 +1,5 @@
-// A saved game from a file is refused with a sentence, or stands where it says, and can be saved again as the same.
+// A saved game from a file is refused with a sentence, or stands where it says, and can be saved again as the
+// same.
 #include "apsidon/apsidon.hpp"
 #include "apsidon/files/saved_game.hpp"
 #include "fuzz.hpp"
@@ -11,7 +12,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   if (!loaded) return expect_sentence(loaded.error()), 0;
   const Playfield& field = loaded->field;
   for (const Zone& zone : field.table().zones()) {
-    for (const CardId card : zone.cards) expect(is_finite(*field.where().live_pose(card)), "a pose is finite");
+    for (const CardId card : zone.cards)
+      expect(is_finite(*field.where().live_pose(card)), "a pose is finite");
   }
   const auto again = parse_game(write_game(loaded->game, field.now()), "again");
   expect(again.has_value(), "a game that was written is read");

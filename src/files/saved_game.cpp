@@ -51,7 +51,8 @@ std::string write_game(const SavedGame& game, double now) {
   return head.dump() + "\n" + write_log(log, game.setup);
 }
 
-Result<LoadedGame> parse_game(std::string_view text, const std::filesystem::path& file, const TableSetup* own) {
+Result<LoadedGame> parse_game(std::string_view text, const std::filesystem::path& file,
+                              const TableSetup* own) {
   const std::size_t end = std::min(text.find('\n'), text.size());
   auto head = read_head(text.substr(0, end), file);
   if (!head) return head.error();
@@ -71,7 +72,8 @@ Result<LoadedGame> parse_game(std::string_view text, const std::filesystem::path
   if (head->time < last) {
     return problem_of(
         file, ProblemCode::out_of_range,
-        fmt::format("the game stands at {}, its last input is of {}: a time from there on is expected", head->time, last));
+        fmt::format("the game stands at {}, its last input is of {}: a time from there on is expected",
+                    head->time, last));
   }
   try {
     Playfield field(game.setup, game.log.options);

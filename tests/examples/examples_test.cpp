@@ -18,6 +18,22 @@ TEST_CASE("examples: each prints what is written down for it") {
   }
 }
 
+TEST_CASE("examples: five small games play to their ends, say what is written down, and leave a picture") {
+  for (const std::string name :
+       {"dusk_packets", "changing_bench", "slow_sales", "grafting_frame", "swept_labels"}) {
+    CAPTURE(name);
+    const auto picture = std::filesystem::temp_directory_path() / ("apsidon-" + name + ".png");
+    std::filesystem::remove(picture);
+    const auto outcome =
+        run(std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + name), {picture.string()});
+    CHECK(outcome.code == 0);
+    CHECK(outcome.err.empty());
+    CHECK(outcome.out == contents(source("tests/examples/" + name + ".expected")));
+    CHECK(contents(picture).starts_with("\x89PNG"));
+    CHECK(lines_of(contents(source("examples/" + name + ".cpp"))).size() < 120);
+  }
+}
+
 TEST_CASE("examples: the program in the README is the one in examples/, to the letter") {
   const std::string program = contents(source("examples/readme.cpp"));
   const std::string body = program.substr(program.find("#include"));

@@ -24,7 +24,8 @@ std::string difference(const Playfield& a, const Playfield& b) {
       if (*a.where().live_pose(card) != *b.where().live_pose(card)) return "a pose";
     }
   }
-  if (a.moves().can_undo() != b.moves().can_undo() || a.moves().can_redo() != b.moves().can_redo()) return "undo";
+  if (a.moves().can_undo() != b.moves().can_undo() || a.moves().can_redo() != b.moves().can_redo())
+    return "undo";
   if (a.moves().waiting().size() != b.moves().waiting().size()) return "what waits";
   if (a.hand().held() != b.hand().held()) return "the hand";
   return a.frame().items == b.frame().items ? "" : "the frame";
@@ -53,7 +54,8 @@ TEST_CASE("files: a game saved in the midst of anything is loaded to the same po
       const double until = kept.now() + double{r.uniform(0, 0.2f)};
       const Vec2 at{r.uniform(0, 900), r.uniform(0, 650)};
       const PointerPhase phase = static_cast<PointerPhase>(r.below(5));
-      for (Playfield* field : {&kept, &loaded->field}) (void)field->pointer({.phase = phase, .at = at, .time = until});
+      for (Playfield* field : {&kept, &loaded->field})
+        (void)field->pointer({.phase = phase, .at = at, .time = until});
       RC_ASSERT(events_until(kept, until) == events_until(loaded->field, until));
     }
     RC_ASSERT(difference(loaded->field, kept) == "");

@@ -12,8 +12,9 @@
 
 namespace apsidon {
 
-/// A running game as it is saved: the table with which its playfield began, and all that has come in since. From
-/// that comes everything else, to the bit: ids, undo, countdowns, performances, what is in flight, what waits.
+/// A running game as it is saved: the table with which its playfield began, and all that has come in since.
+/// From that comes everything else, to the bit: ids, undo, countdowns, performances, what is in flight, what
+/// waits.
 ///
 ///     SavedGame game{.setup = setup, .log = {.options = options}};
 ///     Playfield field(setup, options);
@@ -29,7 +30,8 @@ struct APSIDON_FILES_EXPORT SavedGame {
 };
 
 /// A game that was loaded: its playfield stands where the saved one stood, and its record goes on:
-/// `field.set_recorder(game.recorder())`, once both are where they stay. The events of before are not told again.
+/// `field.set_recorder(game.recorder())`, once both are where they stay. The events of before are not told
+/// again.
 struct LoadedGame {
   SavedGame game;
   Playfield field;
@@ -39,9 +41,9 @@ struct LoadedGame {
 [[nodiscard]] APSIDON_FILES_EXPORT std::string write_game(const SavedGame& game, double now);
 
 /// Plays the log again, as far as it goes: O(its inputs). `own` is the table with the game's rules, goals and
-/// layouts in code, which no file holds: it takes the place of the one in the file, and has to be the same. What
-/// they said in the saved game is known from the log. A file that is broken, or of another table, gives problems
-/// and nothing else.
+/// layouts in code, which no file holds: it takes the place of the one in the file, and has to be the same.
+/// What they said in the saved game is known from the log. A file that is broken, or of another table, gives
+/// problems and nothing else.
 [[nodiscard]] APSIDON_FILES_EXPORT Result<LoadedGame> parse_game(std::string_view text,
                                                                  const std::filesystem::path& file,
                                                                  const TableSetup* own = nullptr);
