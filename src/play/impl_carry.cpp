@@ -75,7 +75,9 @@ void Impl::let_go(const Gesture& gesture) {
     put_back(event, by_feel);
   }
   // The pointer rests where it let go: what lies there is hovered.
-  if (gesture.pointer_kind != PointerKind::touch) consider_hover();
+  if (gesture.pointer_kind == PointerKind::touch) return;
+  hover.move_to(gesture.at);
+  consider_hover();
 }
 
 /// Ends a carry that moved nothing: the cards go home, each by itself, for the game may have torn the run

@@ -181,3 +181,91 @@ TEST_CASE("rules: a rule that makes no sense is refused") {
                     "rule: a not has 0 parts: exactly one is expected");
   CHECK_NOTHROW(check(rule::negate(rule::any({rule::same_suit(), rule::rank_up()})), deck));
 }
+
+TEST_CASE("rules: a slot waits for others, all of them or so many, with an index and without") {
+  TableSetup setup(glasshouse());
+  const PlanNode slots =
+      setup.add_formation({.name = "frame", .drop = rule::waited_for()}, with_waits(formation_of_pyramid(3)));
+  const ZoneId hand =
+      setup.add({.name = "hand", .layout = SpreadLayout{}, .longest = 4, .pick = {.kind = PickKind::any}});
+  for (std::uint32_t face = 1; face <= 3; ++face) (void)setup.table.create_card(hand, {.face = {face}});
+  CHECK(setup.waits.size() == 6);
+  CHECK(setup.links.size() == 6);
+  const ZoneId top = slots.slots[0].zone;
+  const auto place = [&](std::size_t slot) { return slots.slots[slot].zone; };
+  Table& table = setup.table;
+  const Neighbours index(setup.waits, LinkWay::first_to_second);
+  for (const bool indexed : {false, true}) {
+    Rulebook rules = setup.rulebook();
+    if (indexed) rules.waited = &index;
+    const auto judge = [&](std::size_t slot) {
+      return judge_drop(table, rules, {table.zone(hand)->cards[0], 1}, place(slot));
+    };
+    CHECK(judge(3));  // the lowest row waits for nothing
+    CHECK(judge(1).reason == Reason::waits_for);
+    CHECK(judge(1).wanted == 2);
+    Table before = table;
+    CHECK(table.move({table.zone(hand)->cards[2], 1}, place(3)));
+    CHECK(judge(1).found == 1);
+    setup.rules_of(place(1)).drop = rule::waited_for(1);
+    CHECK(judge_drop(table, rules, {table.zone(hand)->cards[0], 1}, place(1)));
+    setup.rules_of(place(1)).drop = rule::waited_for();
+    CHECK(table.move({table.zone(hand)->cards[1], 1}, place(4)));
+    CHECK(judge(1));
+    CHECK(judge(0).reason == Reason::waits_for);
+    // The list of moves says the same.
+    for (const Move& move : legal_moves(table, rules)) CHECK(move.to != top);
+    table = before;
+  }
+  // Upward the first waits for nothing; links between rows only.
+  const Formation up = with_waits(formation_of_rows({1, 2}, {}, RowLinks::between), true);
+  CHECK(up.links.size() == 2);
+  for (const auto& [slot, before] : up.waits) CHECK(before == 0);
+  CHECK(formation_of_rows({1, 2}).links.size() == 3);
+  CHECK_THROWS_AS(check(rule::waited_for(-1), glasshouse()), Error);
+}
+
+TEST_CASE("rules: a rule in code sees the links, refuses by its name, and is asked about picking up, last") {
+  TableSetup setup(glasshouse());
+  std::vector<ZoneId> beside;
+  std::vector<ZoneId> waited;
+  const Rule asks = rule::own("asks", [&](const RuleQuestion& q) {
+    beside = q.neighbours();
+    waited = q.waits_for();
+    return q.refuse({{"who", q.card}, {"where", q.zone}, {"why", std::string("so")}},
+                    q.count > 1 ? "asks-much" : "");
+  });
+  const ZoneId a = setup.add({.name = "a", .drop = asks});
+  const ZoneId b = setup.add({.name = "b"});
+  const ZoneId hand =
+      setup.add({.name = "hand",
+                 .layout = ColumnLayout{},
+                 .longest = 3,
+                 .pick = {.kind = PickKind::run, .link = rule::anything(), .when = rule::at_most(1)}});
+  for (std::uint32_t face = 1; face <= 2; ++face) (void)setup.table.create_card(hand, {.face = {face}});
+  setup.links = {{a, b}};
+  setup.waits = {{a, hand}};
+  const Rulebook rules = setup.rulebook();
+  const CardId low = setup.table.zone(hand)->cards[0];
+  const CardId high = setup.table.zone(hand)->cards[1];
+  const Verdict verdict = judge_drop(setup.table, rules, {high, 1}, a);
+  CHECK(beside == std::vector<ZoneId>{b});
+  CHECK(waited == std::vector<ZoneId>{hand});
+  CHECK(verdict.rule == "asks");
+  CHECK(judge_drop(setup.table, rules, {low, 2}, a).rule == "asks-much");
+  REQUIRE(verdict.arguments.size() == 3);
+  Phrases phrases = default_phrases();
+  phrases.by_rule["asks"] = "{who} at {where}: {why}, {what}.";
+  CHECK(describe(verdict, setup.table, phrases) == "Fern-2 at a: so, {what}.");
+  CHECK(judge_pick(setup.table, rules, high).verdict);
+  CHECK(judge_pick(setup.table, rules, low).verdict.reason == Reason::too_many);
+  Rulebook off = rules;
+  const CardId cards[] = {high};
+  off.cards_off = cards;
+  CHECK(judge_pick(setup.table, off, high).verdict.reason == Reason::switched_off);
+  const ZoneId zones[] = {a};
+  off = rules;
+  off.zones_off = zones;
+  CHECK(judge_drop(setup.table, off, {high, 1}, a).reason == Reason::switched_off);
+  CHECK(judge_face(setup.table, off, {3}, a).reason == Reason::switched_off);
+}
