@@ -1,11 +1,10 @@
 #pragma once
 // Where the events of a playfield wait to be read. Not installed.
-#include <cstddef>
 #include <cstdint>
 #include <optional>
-#include <vector>
 
 #include "apsidon/play/event.hpp"
+#include "play/ring.hpp"
 
 namespace apsidon::play_detail {
 
@@ -15,24 +14,36 @@ namespace apsidon::play_detail {
 /// has read stays, unless more than `most_unread_events` wait: then the oldest goes, and is counted as lost.
 class EventQueue {
  public:
-  void tell(Event event) { next() = std::move(event); }
-  /// For what may happen to many cards at once: the event is written where it stays.
+  void tell(Event event);
+  /// For what may happen to many cards at once: little is kept of it until it is read.
   void tell_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by);
 
-  [[nodiscard]] bool any() const { return count_ > 0; }
+  [[nodiscard]] bool any() const { return !lines_.empty(); }
   /// Takes the first out; nothing when there is none.
   std::optional<Event> take();
   [[nodiscard]] std::uint64_t lost() const { return lost_; }
   /// Drops what waits.
-  void forget() { count_ = 0; }
+  void forget();
 
  private:
-  Event& next();
-  void make_room();
+  /// All of an event that is of one card; else the event is the next of the whole ones.
+  struct Line {
+    double time = 0;
+    CardId card = {};
+    ZoneId to = {};
+    PerformanceId performance = {};
+    EventKind kind = {};
+    bool of_card = false;
 
-  std::vector<Event> ring_ = {};  // its storage is used again
-  std::size_t first_ = 0;
-  std::size_t count_ = 0;
+    operator Event() const {
+      return {.kind = kind, .time = time, .card = card, .count = 1, .to = to, .performance = performance};
+    }
+  };
+
+  Line& next();
+
+  Ring<Line> lines_ = {};
+  Ring<Event> whole_ = {};
   std::uint64_t lost_ = 0;
 };
 

@@ -149,6 +149,17 @@ TEST_CASE(
   CHECK(taps > 15);
 }
 
+TEST_CASE("play: aim: a finger a little beside a card picks it up, a mouse there does not") {
+  for (const PointerKind kind : {PointerKind::touch, PointerKind::mouse, PointerKind::pen}) {
+    Hand h(patience());
+    const CardId card = h.cards("column-2").back();
+    const Vec2 beside = h.middle(card) + Vec2{0, h.field.where().card_size().height / 2 + 5};
+    h.point(PointerPhase::down, beside, kind);
+    h.point(PointerPhase::move, beside + Vec2{0, 60}, kind);
+    CHECK(h.count(EventKind::picked_up) == (kind == PointerKind::touch ? 1 : 0));
+  }
+}
+
 TEST_CASE("play: aim: held cards may be translucent, and lean fully at the stated speed") {
   Feel feel;
   feel.tilt_speed = 5;

@@ -108,6 +108,7 @@ TEST_CASE("play: proposals: the game answers at once, later, or too late") {
   h.wait(0);
   CHECK(h.field.moves().waiting().empty());
   CHECK(h.last(EventKind::superseded)->card == other);
+  CHECK(h.last(EventKind::superseded)->verdict.reason == Reason::superseded);
   h.settle();
   CHECK(*h.field.where().live_pose(other) == *h.field.where().resting_pose(other));
   offer(2);
