@@ -18,6 +18,24 @@ void each_glide(Feel& feel, With with) {
   }
 }
 
+/// The share of a glide's time after which a card that flips is edge-on; of a spring it is not looked for.
+float edge_share(const Glide& glide) {
+  if (glide.spring || glide.flip_from > 0 || glide.flip_to < 1) return (glide.flip_from + glide.flip_to) / 2;
+  // The first time that the curve has come half its way: found between two looks, then halved.
+  constexpr int looks = 48;
+  for (int i = 1; i <= looks; ++i) {
+    float high = static_cast<float>(i) / looks;
+    if (glide.curve.value(high) < 0.5f) continue;
+    float low = high - 1.0f / looks;
+    for (int k = 0; k < 24; ++k) {
+      const float middle = (low + high) / 2;
+      (glide.curve.value(middle) < 0.5f ? low : high) = middle;
+    }
+    return high;
+  }
+  return 1;
+}
+
 }  // namespace
 
 Effect effect_of(const CardEffect& e, EffectKind kind, float card_width) {
@@ -80,12 +98,11 @@ Feel reduced(const Feel& feel) {
   Feel out = feel;
   out.name = feel.name + ", reduced";
   each_glide(out, [](Glide& glide) {
+    glide.flip_from = glide.flip_to = edge_share(glide);
     glide.seconds = travel_seconds(glide);
     glide.spring.reset();
     glide.curve = Steps{1, StepPosition::jump_end};
     glide.lift = glide.bend = 0;
-    glide.flip_from = 0;
-    glide.flip_to = 1;
   });
   out.carry.seconds = 0;
   out.carry_lift = 0;

@@ -93,6 +93,11 @@ double Motion::Impl::lands_at(const Bucket& b, const Record& r) {
 double Motion::Impl::edge_at(const Bucket& b, const Record& r) const {
   if (r.offset[flip] == 0 && r.velocity[flip] == 0 && r.left[flip] == 0) return never;
   const double begin = own_now(r.clock);
+  // Without a way between there is one moment, in which the other side shows.
+  if (r.lands <= begin) {
+    const bool turns = shows_face(r.goal[flip] + r.offset[flip]) != shows_face(r.goal[flip]);
+    return turns && r.start >= begin ? r.lands : never;
+  }
   const auto side = [&](double time) {
     return shows_face(time >= r.lands ? r.goal[flip] : state_of(b, r, bend_of(r), time).value[flip]);
   };

@@ -83,7 +83,8 @@ APSIDON_CORE_EXPORT void check(const CardEffect& effect);
 [[nodiscard]] APSIDON_CORE_EXPORT Feel springy();
 /// Slow and level.
 [[nodiscard]] APSIDON_CORE_EXPORT Feel calm();
-/// The same events at the same times, without travel: cards are where they go, when they get there.
+/// The same events at the same times, without travel: cards are where they go when they get there, and show
+/// their other side when they were edge-on. What was on a spring takes its period.
 [[nodiscard]] APSIDON_CORE_EXPORT Feel reduced(const Feel& feel);
 
 }  // namespace apsidon
