@@ -27,16 +27,17 @@ void rim(cairo_t* cr, const Rect& r, double radius, Colour colour) {
   stroke(cr, colour, 1);
 }
 
-/// Words of a tone, and of what is switched off, fainter.
-Colour toned(const FramePanel& panel, Colour neutral) {
-  const Colour colour = panel.tone == PanelTone::good  ? palette::aqua
-                        : panel.tone == PanelTone::bad ? palette::coral
-                                                       : neutral;
-  return panel.off ? faded(colour, 0.4) : colour;
+/// A button has its tone in its ground, on which words have to be light; else they have it themselves.
+Colour colour_of_words(const FramePanel& panel) {
+  if (panel.kind == PanelKind::button) return rgb(0xFFFFFF);
+  return panel.tone == PanelTone::good  ? palette::aqua
+         : panel.tone == PanelTone::bad ? palette::coral
+                                        : palette::caption;
 }
 
-void words(cairo_t* cr, const FramePanel& panel, const Lettering& how, Colour neutral) {
-  const Colour colour = toned(panel, neutral);
+void words(cairo_t* cr, const FramePanel& panel, const Lettering& how) {
+  const Colour full = colour_of_words(panel);
+  const Colour colour = panel.off ? faded(full, 0.4) : full;
   const Vec2 middle = panel.area.centre();
   text_centred(cr, panel.text, double{middle.x}, double{middle.y}, how, colour);
 }
@@ -72,23 +73,23 @@ void draw_panel(cairo_t* cr, const FramePanel& panel) {
   const double round = std::min(double{a.height()}, double{a.width()}) / 2;
   const double radius = panel.round ? round : std::min(round, 8.0);
   if (panel.overlay && panel.kind != PanelKind::button && panel.kind != PanelKind::caption) {
-    ground(cr, a, radius, rgb(0x06140F, 0.82));
+    ground(cr, a, radius, rgb(0x06140F, 0.94));
     rim(cr, a, radius, faded(palette::glass, 0.45));
   }
   switch (panel.kind) {
     case PanelKind::caption:
-      return words(cr, panel, lettering(a, Typeface::serif, 0.6, 30), palette::caption);
+      return words(cr, panel, lettering(a, Typeface::serif, 0.6, 30));
     case PanelKind::counter:
       if (!panel.overlay) ground(cr, a, radius, rgb(0x06140F, 0.35));
-      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), palette::caption);
+      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18));
     case PanelKind::button:
       ground(cr, a, radius, panel.off ? rgb(0x2C5A4B, 0.45) : button_of(panel.tone));
       rim(cr, a, radius, panel.focus ? palette::gold : faded(palette::glass, 0.5));
-      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), rgb(0xFFFFFF));
+      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18));
     case PanelKind::bar:
       return draw_bar(cr, panel);
     case PanelKind::box:
-      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18), palette::caption);
+      return words(cr, panel, lettering(a, Typeface::plain, 0.5, 18));
   }
 }
 
