@@ -91,6 +91,12 @@ Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, cons
   const Line line = line_of(cr, text, how);
   PangoRectangle ink;
   pango_layout_get_extents(line.get(), &ink, nullptr);
+  double middle = ink.y + ink.height / 2.0;
+  if (how.level) {
+    PangoRectangle capital;
+    pango_layout_get_extents(line_of(cr, "H", how).get(), &capital, nullptr);
+    middle = capital.y + capital.height / 2.0;
+  }
   const double scale = 1.0 / PANGO_SCALE;
   const double width = ink.width * scale;
   const double narrow = how.largest_width > 0 && width > how.largest_width ? how.largest_width / width : 1;
@@ -98,7 +104,7 @@ Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, cons
   set_colour(cr, colour);
   cairo_translate(cr, x, y);
   cairo_scale(cr, narrow, 1);
-  cairo_move_to(cr, -(ink.x + ink.width / 2.0) * scale, -(ink.y + ink.height / 2.0) * scale);
+  cairo_move_to(cr, -(ink.x + ink.width / 2.0) * scale, -middle * scale);
   pango_cairo_show_layout(cr, line.get());
   return {width * narrow, ink.height * scale};
 }

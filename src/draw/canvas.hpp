@@ -82,6 +82,7 @@ struct Lettering {
   double size = 14;  ///< px
   bool bold = false;
   double largest_width = 0;  ///< px; a wider line is narrowed to it; 0: never
+  bool level = false;        ///< centred by the height of capitals: lines beside each other share a baseline
 };
 
 struct Extent {
@@ -89,7 +90,7 @@ struct Extent {
   double height = 0;  ///< of the ink
 };
 
-/// Sets one line with the middle of its ink at (x, y); returns its extent.
+/// Sets one line with the middle of its ink at (x, y), or level with others; returns its extent.
 Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how,
                     Colour colour);
 /// Sets one line from (x, baseline) to the right.

@@ -13,7 +13,8 @@ constexpr double least_text = 12;  // px; never smaller outside a card
 Lettering lettering(const Rect& area, Typeface typeface, double share, double most) {
   return {.typeface = typeface,
           .size = std::clamp(double{area.height()} * share, least_text, most),
-          .largest_width = std::max(double{area.width()} - 12, 8.0)};
+          .largest_width = std::max(double{area.width()} - 12, 8.0),
+          .level = true};
 }
 
 void ground(cairo_t* cr, const Rect& r, double radius, Colour colour) {
