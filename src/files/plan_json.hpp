@@ -26,6 +26,8 @@ class PlanReader {
  private:
   std::vector<PlanNode> read_node(const Node& node);
   std::vector<PlanNode> read_each(const Node& node);
+  PlanNode read_nth(const Node& node, int n);
+  [[nodiscard]] std::string name_in_each(const Node& node) const;
   PlanNode read_list(const Node& node, std::string_view direction);
   PlanNode read_seats(const Node& node);
   PlanNode read_panel(const Node& node);
@@ -41,7 +43,11 @@ class PlanReader {
   const PlanNames& names_;
   std::set<ZoneId> placed_ = {};
   std::set<PanelId> shown_ = {};
+  int nth_ = 0;  // while a node is read that stands for the n-th of a group
 };
+
+/// "column-3": what `repeat` calls the n-th.
+std::string nth_name(std::string_view base, int n);
 
 /// The zone of this name, or a stop that names the nearest.
 ZoneId zone_named(const Node& node, const Table& table);

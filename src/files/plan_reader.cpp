@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
 #include "layout/fields.hpp"
@@ -28,6 +30,8 @@ void expect_node(const Node& node, std::vector<std::string_view> keys) {
 }
 
 }  // namespace
+
+std::string nth_name(std::string_view base, int n) { return fmt::format("{}-{}", base, n); }
 
 ZoneId zone_named(const Node& node, const Table& table) {
   const std::string name = node.text();
@@ -69,27 +73,35 @@ void PlanReader::place(const Node& node, ZoneId id) {
                                                 setup_.table.zone(id)->name));
 }
 
+/// In what stands for the n-th of a group, a name means the n-th of that name, where there is one.
+std::string PlanReader::name_in_each(const Node& node) const {
+  return nth_ == 0 ? node.text() : nth_name(node.text(), nth_);
+}
+
 ZoneId PlanReader::place(const Node& node) {
-  const ZoneId id = zone_named(node, setup_.table);
+  const auto nth = setup_.table.find_zone(name_in_each(node));
+  const ZoneId id = nth ? *nth : zone_named(node, setup_.table);
   place(node, id);
   return id;
 }
 
 PanelId PlanReader::place_panel(const Node& node) {
   const std::string name = node.text();
-  for (std::size_t i = 0; i < setup_.panels.size(); ++i) {
-    if (setup_.panels[i].name != name) continue;
-    const PanelId id{static_cast<std::uint32_t>(i + 1)};
+  for (const std::string& looked_for : {name_in_each(node), name}) {
+    const auto found = std::ranges::find(setup_.panels, looked_for, &PanelSetup::name);
+    if (found == setup_.panels.end()) continue;
+    const PanelId id{static_cast<std::uint32_t>(found - setup_.panels.begin() + 1)};
     if (shown_.insert(id).second) return id;
     node.stop(ProblemCode::misplaced,
-              fmt::format("panel '{}' has a place already: each panel is expected at most once", name));
+              fmt::format("panel '{}' has a place already: each panel is expected at most once",
+                          shown(looked_for)));
   }
   std::vector<std::string> names;
   for (const PanelSetup& panel : setup_.panels) names.push_back(panel.name);
   if (names.empty())
     node.stop(ProblemCode::unknown_name,
               fmt::format("unknown panel '{}': the table has no panels", shown(name)));
-  node.stop_unknown("panel", name, names);
+  node.stop_unknown("panel", name_in_each(node), names);
 }
 
 void PlanReader::read_common(const Node& node, PlanNode& into) const {
@@ -168,7 +180,7 @@ PlanNode PlanReader::read_slots(const Node& node) {
 }
 
 std::vector<PlanNode> PlanReader::read_each(const Node& node) {
-  expect_node(node, {"each"});
+  expect_node(node, {"each", "as"});
   const Node base = node.child("each");
   const auto group = names_.groups.find(base.text());
   if (group == names_.groups.end()) {
@@ -179,11 +191,25 @@ std::vector<PlanNode> PlanReader::read_each(const Node& node) {
   }
   std::vector<PlanNode> nodes;
   for (const ZoneId id : group->second) {
-    place(base, id);
-    nodes.push_back(zone(id));
+    if (node.has("as")) {
+      nodes.push_back(read_nth(node.child("as"), static_cast<int>(nodes.size()) + 1));
+    } else {
+      place(base, id);
+      nodes.push_back(zone(id));
+    }
     read_common(node, nodes.back());
   }
   return nodes;
+}
+
+PlanNode PlanReader::read_nth(const Node& node, int n) {
+  if (nth_ != 0)
+    node.stop(ProblemCode::misplaced, "'as' within another 'as': 'each' alone is expected there");
+  nth_ = n;
+  auto nodes = read_node(node);
+  nth_ = 0;
+  if (nodes.size() != 1) node.stop(ProblemCode::misplaced, "one node is expected in the place of each");
+  return std::move(nodes.front());
 }
 
 /// Several nodes for "each", one for all others.
@@ -196,7 +222,7 @@ std::vector<PlanNode> PlanReader::read_node(const Node& node) {
   if (node.has("space")) kinds.push_back("space");
   if (kinds.size() != 1) {
     std::vector<std::string_view> keys(node_kinds.begin(), node_kinds.end());
-    keys.insert(keys.end(), {"space", "gap", "justify", "width", "height", "middle"});
+    keys.insert(keys.end(), {"space", "gap", "justify", "width", "height", "middle", "as"});
     expect_node(node, keys);
     node.stop(ProblemCode::wrong_type,
               fmt::format("{} of 'across', 'down', 'layers', 'zone', 'each', 'panel', "

@@ -129,8 +129,8 @@ class TableReader {
   }
 
   void read_panel(const Node& node) {
-    node.expect_keys({"id", "kind", "text", "fill", "tone", "round", "hidden", "off"});
-    PanelSetup panel{.name = node.at("id").name(), .text = node.text_or("text", "")};
+    node.expect_keys({"id", "repeat", "kind", "text", "fill", "tone", "round", "hidden", "off"});
+    PanelSetup panel{.name = node.at("id").name()};
     if (node.has("kind"))
       panel.kind = named(node.child("kind"), "kind of panel", node.child("kind").text(), panel_names);
     panel.fill = node.number_or("fill", panel.fill, 0, 1);
@@ -139,7 +139,43 @@ class TableReader {
     panel.round = node.truth_or("round", false);
     panel.hidden = node.truth_or("hidden", false);
     panel.off = node.truth_or("off", false);
-    node.guard(ProblemCode::repeated_name, [&] { setup_.add_panel(panel); });
+    const auto add = [&] { node.guard(ProblemCode::repeated_name, [&] { setup_.add_panel(panel); }); };
+    if (!node.has("repeat")) {
+      panel.text = node.text_or("text", "");
+      return add();
+    }
+    const int repeat = node.child("repeat").whole(1, static_cast<int>(most_panels));
+    if (setup_.panels.size() + static_cast<std::size_t>(repeat) > most_panels) {
+      node.child("repeat").stop(ProblemCode::too_many,
+                                fmt::format("more than {} panels: fewer are expected", most_panels));
+    }
+    const std::string base = panel.name;
+    const std::vector<std::string> texts = repeated_texts(node, static_cast<std::size_t>(repeat));
+    for (int i = 1; i <= repeat; ++i) {
+      panel.name = nth_name(base, i);
+      panel.text = texts[static_cast<std::size_t>(i - 1)];
+      add();
+    }
+  }
+
+  /// One text for each: as they are listed, or one for all in which {n} is the number.
+  static std::vector<std::string> repeated_texts(const Node& node, std::size_t count) {
+    std::vector<std::string> texts;
+    if (!node.has("text")) return std::vector<std::string>(count);
+    const Node text = node.child("text");
+    if (text.json().is_array()) {
+      for (const Node& one : text.items()) texts.push_back(one.text());
+      if (texts.size() == count) return texts;
+      text.stop(ProblemCode::wrong_type,
+                fmt::format("{} texts for {} panels: one for each is expected, or one text for all",
+                            texts.size(), count));
+    }
+    for (std::size_t n = 1; n <= count; ++n) {
+      std::string one = text.text();
+      if (const auto at = one.find("{n}"); at != std::string::npos) one.replace(at, 3, std::to_string(n));
+      texts.push_back(std::move(one));
+    }
+    return texts;
   }
 
   std::pair<ZoneId, ZoneId> read_link(const Node& node, std::string_view what) {
@@ -243,7 +279,7 @@ class TableReader {
     }
     const std::string base = zone.name;
     for (int i = 1; i <= repeat; ++i) {
-      zone.name = fmt::format("{}-{}", base, i);
+      zone.name = nth_name(base, i);
       add(node, zone);
       names_.groups[base].push_back(*setup_.table.find_zone(zone.name));
     }

@@ -24,7 +24,7 @@ Verdict Referee::flip_by_hand(CardId id, double own, double time, EventQueue& ev
   }
   history_.note(setup_.table, true);
   const Verdict verdict = setup_.table.flip(id, !card->face_up);
-  events.tell({.kind = EventKind::flipped, .time = time, .card = id, .count = 1, .from = zone});
+  events.tell({.kind = EventKind::flipped, .time = time, .card = id, .count = 1, .from = zone}, setup_.table);
   if (match) {
     opened_.push_back(id);
     if (std::find(by_hand_.begin(), by_hand_.end(), id) == by_hand_.end()) by_hand_.push_back(id);
@@ -101,7 +101,8 @@ void Referee::tell(const Comparison& found, double time, EventQueue& events) con
                .count = found.cards.size(),
                .from = found.zone,
                .to = found.to,
-               .cards = found.cards});
+               .cards = found.cards},
+              setup_.table);
 }
 
 void Referee::finish_comparison(const Comparison& found, double time, EventQueue& events) {

@@ -30,11 +30,11 @@ const Names& names_of(const Playfield& field, const Phrases& reasons) {
   return reasons.names == Names{} ? field.rules().names() : reasons.names;
 }
 
-std::string card_text(CardId id, const Table& table, const EventPhrases& phrases, const Names& names) {
-  const Card* card = table.card(id);
-  if (!card) return id ? fmt::format("card {}", id.value) : "";
-  return card->face_up && table.deck().has(card->face) ? spoken(card->face, table.deck(), names)
-                                                       : phrases.covered;
+/// By the face that lies open, if one does.
+std::string card_text(CardId id, FaceId open, const Table& table, const EventPhrases& phrases,
+                      const Names& names) {
+  if (table.deck().has(open)) return spoken(open, table.deck(), names);
+  return table.card(id) ? phrases.covered : id ? fmt::format("card {}", id.value) : "";
 }
 
 std::string zone_text(ZoneId id, const Table& table, const Names& names) {
@@ -124,7 +124,10 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
   if (i >= phrases.by_kind.size() || phrases.by_kind[i].empty()) return {};
   const Table& table = field.table();
   const Names& names = names_of(field, reasons);
-  std::string card = card_text(event.card, table, phrases, names);
+  std::string card = card_text(event.card, event.seen.card, table, phrases, names);
+  Verdict verdict = event.verdict;
+  verdict.face = event.seen.decided;
+  verdict.onto_face = event.seen.onto;
   if (event.count > 1 && event.kind != EventKind::drawn) {
     card = fill(phrases.run, {{"card", card}, {"more", fmt::format("{}", event.count - 1)}});
   }
@@ -133,7 +136,7 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
                                                {"from", zone_text(event.from, table, names)},
                                                {"to", zone_text(event.to, table, names)},
                                                {"panel", panel_text(event.panel, field, names)},
-                                               {"why", describe(event.verdict, field, reasons)},
+                                               {"why", describe(verdict, field, reasons)},
                                                {"name", event.name}}));
 }
 
@@ -144,8 +147,9 @@ std::string describe_focus(const Playfield& field, const EventPhrases& phrases, 
   const Card* card = table.card(on.card);
   const Zone* zone = table.zone(on.zone);
   if (!card && !zone && !on.panel) return {};
+  const FaceId open = card && card->face_up ? card->face : hidden_face;
   const std::string& text = card ? phrases.focus_card : zone ? phrases.focus_zone : phrases.focus_panel;
-  std::string out = as_sentence(fill(text, {{"card", card_text(on.card, table, phrases, names)},
+  std::string out = as_sentence(fill(text, {{"card", card_text(on.card, open, table, phrases, names)},
                                             {"position", fmt::format("{}", card ? card->index + 1 : 0)},
                                             {"count", fmt::format("{}", zone ? zone->cards.size() : 0)},
                                             {"zone", zone ? spoken(zone->name, names) : ""},

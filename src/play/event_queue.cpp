@@ -2,21 +2,40 @@
 
 #include <utility>
 
+#include "apsidon/cards/table.hpp"
+
 namespace apsidon::play_detail {
+namespace {
+
+FaceId seen(const Card& card) { return card.face_up ? card.face : hidden_face; }
+
+}  // namespace
+
+void EventQueue::tell(Event event, const Table& table) {
+  const auto seen_of = [&](CardId id) {
+    const Card* card = table.card(id);
+    return card ? seen(*card) : hidden_face;
+  };
+  event.seen = {.card = seen_of(event.card),
+                .decided = seen_of(event.verdict.card),
+                .onto = seen_of(event.verdict.onto)};
+  tell(std::move(event));
+}
 
 void EventQueue::tell(Event event) {
   next() = {};
   whole_.next() = std::move(event);
 }
 
-void EventQueue::tell_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by) {
+void EventQueue::tell_card(EventKind kind, double time, const Card& card, PerformanceId by) {
   Line& line = next();
   line.time = time;
-  line.card = card;
-  line.to = to;
+  line.card = card.id;
+  line.to = card.zone;
   line.performance = by;
-  line.kind = kind;
-  line.of_card = true;
+  line.face = seen(card).value & 0xFFFFFF;
+  line.kind = static_cast<std::uint32_t>(kind) & 0x7F;
+  line.of_card = 1;
 }
 
 EventQueue::Line& EventQueue::next() {

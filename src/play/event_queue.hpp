@@ -3,6 +3,8 @@
 #include <cstdint>
 #include <optional>
 
+#include "apsidon/cards/card.hpp"
+#include "apsidon/fwd.hpp"
 #include "apsidon/play/event.hpp"
 #include "play/ring.hpp"
 
@@ -15,8 +17,10 @@ namespace apsidon::play_detail {
 class EventQueue {
  public:
   void tell(Event event);
+  /// Of cards: keeps which of them lay open.
+  void tell(Event event, const Table& table);
   /// For what may happen to many cards at once: little is kept of it until it is read.
-  void tell_card(EventKind kind, double time, CardId card, ZoneId to, PerformanceId by);
+  void tell_card(EventKind kind, double time, const Card& card, PerformanceId by);
 
   [[nodiscard]] bool any() const { return !lines_.empty(); }
   /// Takes the first out; nothing when there is none.
@@ -32,11 +36,18 @@ class EventQueue {
     CardId card = {};
     ZoneId to = {};
     PerformanceId performance = {};
-    EventKind kind = {};
-    bool of_card = false;
+    std::uint32_t face : 24 = 0;  // a deck has fewer
+    std::uint32_t kind : 7 = 0;
+    std::uint32_t of_card : 1 = 0;
 
     operator Event() const {
-      return {.kind = kind, .time = time, .card = card, .count = 1, .to = to, .performance = performance};
+      return {.kind = static_cast<EventKind>(kind),
+              .time = time,
+              .card = card,
+              .count = 1,
+              .to = to,
+              .performance = performance,
+              .seen = {.card = {face}}};
     }
   };
 

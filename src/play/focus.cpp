@@ -97,7 +97,8 @@ void Focus::tell(const FocusView& view, EventQueue& events) {
                .card = on_.card,
                .count = on_.card ? std::size_t{1} : 0,
                .from = on_.zone,
-               .panel = on_.panel});
+               .panel = on_.panel},
+              view.setup.table);
 }
 
 void Focus::keep(const FocusView& view, EventQueue& events) {

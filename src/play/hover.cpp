@@ -121,13 +121,15 @@ HoverChange Hover::set(CardId card, const HoverView& view, EventQueue& events) {
   HoverChange change{.changed = true, .sinks = std::exchange(risen_, std::nullopt)};
   if (const Card* was = table.card(before)) {
     events.tell(
-        {.kind = EventKind::unhovered, .time = view.time, .card = before, .count = 1, .from = was->zone});
+        {.kind = EventKind::unhovered, .time = view.time, .card = before, .count = 1, .from = was->zone},
+        table);
   }
   const Card* is = table.card(card);
   const bool zooms = is && view.setup.handling_of(is->zone).zoom;
   if (previewed && !zooms) preview_card({}, view, events);
   if (!is) return change;
-  events.tell({.kind = EventKind::hovered, .time = view.time, .card = card, .count = 1, .from = is->zone});
+  events.tell({.kind = EventKind::hovered, .time = view.time, .card = card, .count = 1, .from = is->zone},
+              table);
   // A card that only rises does so beside its way; its layout knows nothing of it.
   if (view.setup.handling_of(is->zone).hover == HoverKind::lift) change.rises = risen_ = table.slot(card);
   if (zooms) preview_soon(card, previewed, view, events);
@@ -161,7 +163,8 @@ void Hover::preview_card(CardId card, const HoverView& view, EventQueue& events)
                  .time = view.time,
                  .card = previewed_,
                  .count = 1,
-                 .from = was ? was->zone : ZoneId{}});
+                 .from = was ? was->zone : ZoneId{}},
+                table);
   }
   const Card* is = table.card(card);
   const bool shows = is && view.setup.handling_of(is->zone).zoom &&
@@ -170,7 +173,8 @@ void Hover::preview_card(CardId card, const HoverView& view, EventQueue& events)
   show(previewed_, view.traffic.now(), view.feel);
   ++revision_;
   if (!shows) return;
-  events.tell({.kind = EventKind::zoomed, .time = view.time, .card = card, .count = 1, .from = is->zone});
+  events.tell({.kind = EventKind::zoomed, .time = view.time, .card = card, .count = 1, .from = is->zone},
+              table);
 }
 
 bool Hover::ends_preview(const Gesture& gesture) const {

@@ -30,7 +30,7 @@ void Impl::pick_up(CardId id, const Gesture& gesture, Hand::Carry as) {
       traffic.lean(slot(card), risen(hover.options(), arrangement.card()), rising_spring(feel()));
     }
   }
-  events.tell(hand.event(EventKind::picked_up, gesture.time));
+  events.tell(hand.event(EventKind::picked_up, gesture.time), table());
 }
 
 void Impl::start_drag(const Gesture& gesture) {
@@ -83,7 +83,7 @@ void Impl::let_go(const Gesture& gesture) {
 /// Ends a carry that moved nothing: the cards go home, each by itself, for the game may have torn the run
 /// apart.
 void Impl::put_back(const Event& event, Sender& by) {
-  events.tell(event);
+  events.tell(event, table());
   // They keep the order in which they were picked up, so that the run stays stacked as it is.
   std::vector<std::size_t> back;
   for (const Hand::Taken& taken : hand.carry().cards) {

@@ -94,7 +94,8 @@ Outcome Impl::edit(const Edit& e) {
                  .time = now(),
                  .card = e.card,
                  .count = 1,
-                 .from = card.zone});
+                 .from = card.zone},
+                table());
   }
   if (e.kind == EditKind::remove) traffic.clear_retired(table());
   after_change();

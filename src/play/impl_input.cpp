@@ -48,7 +48,8 @@ bool Impl::handle(const Gesture& gesture) {
                    .count = 1,
                    .from = on.zone,
                    .at = gesture.at,
-                   .button = gesture.button});
+                   .button = gesture.button},
+                  table());
       // What hovers and has a preview for a mouse has one for a finger that stays.
       if (gesture.pointer_kind == PointerKind::touch) {
         hover.preview_card(on.card, hover_view(), events);
@@ -146,7 +147,8 @@ bool Impl::tap(const Gesture& gesture) {
                .from = on.zone,
                .panel = on.panel,
                .at = gesture.at,
-               .button = gesture.button});
+               .button = gesture.button},
+              table());
   // A tap that waited for a second one may come when its card lies elsewhere: then it does nothing more.
   const bool gone = pressed.card && (!on.card || table().card(on.card)->zone != on.zone);
   if (gesture.button != PointerButton::primary || !on.zone || gone || !gate.is_open()) return true;
@@ -270,7 +272,8 @@ bool Impl::act_on_focus(TapKind other, double time) {
                  .count = on.card ? std::size_t{1} : 0,
                  .from = on.zone,
                  .panel = on.panel,
-                 .at = focus.at()});
+                 .at = focus.at()},
+                table());
     if (!on.panel) act_on_tap(kind, on, gesture);
     return true;
   }

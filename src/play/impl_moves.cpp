@@ -23,7 +23,8 @@ Verdict Impl::make(const Move& move, double time) {
                .card = card->id,
                .count = pick.run.count,
                .from = card->zone,
-               .at = at});
+               .at = at},
+              table());
   return propose(move, false, {.at = at}, time);
 }
 
@@ -42,7 +43,8 @@ Verdict Impl::refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2
                .card = card,
                .from = zone,
                .at = at,
-               .verdict = verdict});
+               .verdict = verdict},
+              table());
   if (card) shake(card);
   return verdict;
 }
@@ -80,7 +82,7 @@ Verdict Impl::propose(const Move& move, bool by_hand, const Release& release, do
     if (by_hand) {
       put_back(refused, by_feel);
     } else {
-      events.tell(refused);
+      events.tell(refused, table());
     }
     if (refused.card) shake(refused.card);
     return ruling.verdict;

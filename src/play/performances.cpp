@@ -228,7 +228,7 @@ void Performances::tell(Performance& p, const Motion& motion, const Table& table
     if (beat.cue != no_cue) {
       events.tell({.kind = EventKind::cue, .time = time, .performance = p.id, .name = n.cues[beat.cue]});
     } else if (const Card* card = table.card(beat.card)) {
-      events.tell_card(EventKind::departed, time, card->id, card->zone, p.id);
+      events.tell_card(EventKind::departed, time, *card, p.id);
     }
     if (n.told == n.beats.size()) continue;
     next.value().first = n.beats[n.told].at;

@@ -87,7 +87,7 @@ void Release::tell(Event& event) const {
 Ruling Referee::propose(const Proposal& p, const Release& release, double time, EventQueue& events) {
   Event event = event_of(EventKind::proposed, p, time);
   release.tell(event);
-  events.tell(std::move(event));
+  events.tell(std::move(event), setup_.table);
   Ruling ruling{.verdict = judge_move(setup_.table, rulebook(), p.move)};
   if (ruling.verdict) {
     const std::optional<Verdict> answer = trail_.judge(p);
@@ -164,7 +164,7 @@ void Referee::tell_made(const Proposal& p, double time, EventQueue& events) cons
   const auto& cards = waiting_cards_[static_cast<std::size_t>(find(p.id) - waiting_.data())];
   event.count = cards.size();
   event.card = p.move.kind == MoveKind::run ? cards.front() : cards.back();
-  events.tell(std::move(event));
+  events.tell(std::move(event), setup_.table);
   if (setup_.table.zone(p.move.from)->cards.empty())
     events.tell({.kind = EventKind::emptied, .time = time, .from = p.move.from});
 }
@@ -201,12 +201,12 @@ Verdict Referee::answer(const Proposal& p, const Verdict& verdict, double time, 
     if (applied) return applied;
     Event event = event_of(EventKind::superseded, p, time);
     event.verdict = applied;
-    events.tell(std::move(event));
+    events.tell(std::move(event), setup_.table);
     return applied;
   }
   Event event = event_of(EventKind::refused, p, time);
   event.verdict = verdict;
-  events.tell(std::move(event));
+  events.tell(std::move(event), setup_.table);
   return verdict;
 }
 
@@ -220,7 +220,7 @@ std::optional<Proposal> Referee::torn() const {
 void Referee::supersede(const Proposal& p, double time, EventQueue& events) const {
   Event event = event_of(EventKind::superseded, p, time);
   event.verdict = {.reason = Reason::superseded, .card = event.card, .zone = p.move.to};
-  events.tell(std::move(event));
+  events.tell(std::move(event), setup_.table);
 }
 
 /// Makes a move: whole, or not at all.
@@ -236,7 +236,7 @@ Verdict Referee::apply(const Proposal& p, const Release& release, double time, E
     const bool is_move = step.kind != MoveStep::Kind::exchanged;
     if (is_move) release.tell(event);
     if (is_move) event.verdict = verdict;
-    events.tell(std::move(event));
+    events.tell(std::move(event), setup_.table);
   }
   return verdict;
 }
@@ -256,7 +256,7 @@ Event Referee::event_of(const MoveStep& step, double time) {
 void Referee::follow_up(ZoneId from, double time, EventQueue& events) {
   steps_.clear();
   follow_move(setup_.table, rulebook(), from, steps_);
-  for (const MoveStep& step : steps_) events.tell(event_of(step, time));
+  for (const MoveStep& step : steps_) events.tell(event_of(step, time), setup_.table);
 }
 
 void Referee::finish_move(double time, EventQueue& events) {

@@ -213,7 +213,7 @@ void Traffic::advance_to(double own, double time, const Table& table, EventQueue
       state.still_shows = {};
       Event event{.kind = EventKind::edge_on, .time = time, .card = card->id, .count = 1, .to = card->zone};
       event.face_up = std::cos(motion_.goal(passage.slot).flip) > 0;
-      events.tell(std::move(event));
+      events.tell(std::move(event), table);
       continue;
     }
     // A locked card waits where it has arrived: it has not landed.
@@ -221,12 +221,11 @@ void Traffic::advance_to(double own, double time, const Table& table, EventQueue
     const bool landed = passage.kind == Passage::Kind::landed;
     const PerformanceId by = part_of_[passage.slot];
     if (state.travels && !std::exchange(state.arrived, true))
-      events.tell_card(EventKind::arrived, time, card->id, card->zone, by);
+      events.tell_card(EventKind::arrived, time, *card, by);
     if (!landed) continue;
     state.departure = 0;
     ++revision_;
-    if (std::exchange(state.travels, false))
-      events.tell_card(EventKind::landed, time, card->id, card->zone, by);
+    if (std::exchange(state.travels, false)) events.tell_card(EventKind::landed, time, *card, by);
   }
   motion_.forget_passages();
 }

@@ -74,8 +74,8 @@ Phrases english() {
 }
 
 std::string card_text(CardId id, FaceId face, const Table& table, const Names& names) {
+  if (table.deck().has(face)) return spoken(face, table.deck(), names);
   const Card* card = table.card(id);
-  if (!card && table.deck().has(face)) return spoken(face, table.deck(), names);
   if (!card) return id ? fmt::format("card {}", id.value) : "no card";
   // Naming a covered card would tell what it hides.
   return card->face_up && table.deck().has(card->face) ? spoken(card->face, table.deck(), names)
@@ -88,7 +88,7 @@ std::string fill(const std::string& text, const Verdict& v, const Table& table, 
   const bool rank = v.wanted >= 0 && static_cast<std::size_t>(v.wanted) < ranks.size();
   fmt::dynamic_format_arg_store<fmt::format_context> args;
   args.push_back(fmt::arg("card", card_text(v.card, v.face, table, names)));
-  args.push_back(fmt::arg("onto", card_text(v.onto, {}, table, names)));
+  args.push_back(fmt::arg("onto", card_text(v.onto, v.onto_face, table, names)));
   args.push_back(fmt::arg("zone", zone ? spoken(zone->name, names) : std::string("the zone")));
   args.push_back(fmt::arg("wanted", v.wanted));
   args.push_back(fmt::arg("found", v.found));

@@ -5,6 +5,7 @@
 namespace apsidon {
 
 Neighbours::Neighbours(std::span<const std::pair<ZoneId, ZoneId>> links, LinkWay way) {
+  if (links.empty()) return;
   const bool both = way == LinkWay::both;
   std::uint32_t last = 0;
   for (const auto& [a, b] : links) last = std::max({last, a.value, b.value});

@@ -90,6 +90,28 @@ TEST_CASE("files: reading what was written gives the same table, and the schema 
   });
 }
 
+TEST_CASE("files: what stands in the place of each zone of a group has the panels of the same number") {
+  const std::string text = contents(source("docs/layouts/captions.table.json"));
+  const auto setup = parse_table(text, source("docs/layouts/captions.table.json"), OtherFiles::anywhere);
+  REQUIRE(setup.has_value());
+  CHECK(Schema("table").accepts(nlohmann::json::parse(text)));
+  const char* soils[] = {"clay", "loam", "sand", "peat", "chalk"};
+  const Playfield field(*setup, {.window = {1000, 420}});
+  for (int n = 1; n <= 5; ++n) {
+    CAPTURE(n);
+    const auto panel = [&](const char* name) { return *field.where().find_panel(name + std::to_string(n)); };
+    CHECK(field.where().panels()[panel("soil-").value - 1].text == soils[n - 1]);
+    CHECK(field.where().panels()[panel("water-").value - 1].text == "water " + std::to_string(n));
+    const Rect above = *field.where().panel_area(panel("soil-"));
+    const Rect bed = *field.where().area(*setup->table.find_zone("bed-" + std::to_string(n)));
+    const Rect below = *field.where().panel_area(panel("water-"));
+    CHECK(above.centre().x == Approx(bed.centre().x).margin(0.5));
+    CHECK(below.centre().x == Approx(bed.centre().x).margin(0.5));
+    CHECK(above.max.y <= bed.min.y);
+    CHECK(below.min.y >= bed.max.y);
+  }
+}
+
 TEST_CASE("files: a client's data is kept to the letter") {
   const std::string data = "{ \"mine\" :\n [1,  2.50, \"\\u00e4\"], \"zone\": null}";
   const std::string text = R"({"apsidon": "table", "version": 1, "data": )" + data +

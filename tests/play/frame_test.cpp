@@ -172,7 +172,8 @@ TEST_CASE(
                        .card = e.card,
                        .count = 1,
                        .to = e.to,
-                       .performance = e.performance});
+                       .performance = e.performance,
+                       .seen = {.card = e.seen.card}});
     }
     for (const auto& [card, balance] : away) CHECK(balance >= 0);
     // Events of another kind take the places of these in the next round.

@@ -175,6 +175,39 @@ TEST_CASE("play: explain: all that lies at a point, from the top, and why it is 
   CHECK(h.field.where().explain({NAN, 0}).empty());
 }
 
+TEST_CASE("play: an event that is read late tells how things were when it happened") {
+  TableSetup setup = desk({});
+  const ZoneId bed = *setup.table.find_zone("shelf");
+  setup.rules_of(bed).drop = rule::rank_down();
+  Hand h(std::move(setup));
+  const CardId below = h.cards("slot").back();
+  REQUIRE(h.field.edits().move({below, 1}, bed));
+  h.settle();
+  const CardId high = h.cards("hand").back();
+  REQUIRE(h.field.edits().set_face(high, *h.field.table().deck().find("reed-12")));
+  h.drag(h.grip(high), h.middle("shelf"));
+  h.wait(0);
+  const Event refused = *h.last(EventKind::refused);
+  const std::string then = describe(refused, h.field);
+  CHECK(then == "Reed-12 is not one rank below poppy-9, as shelf builds down.");
+  h.settle();
+  h.drag(h.grip(high), h.middle("meadow"));
+  h.wait(0);
+  const Event dropped = *h.last(EventKind::dropped);
+  // The cards are covered, and one has another face, before the events are read.
+  REQUIRE(h.field.edits().flip(below, false));
+  REQUIRE(h.field.edits().set_face(high, *h.field.table().deck().find("fern-1")));
+  CHECK(describe(refused, h.field) == then);
+  CHECK(describe(dropped, h.field) == "Reed-12 laid on meadow.");
+  // And what lay covered is not told, though it lies open by now.
+  REQUIRE(h.field.edits().flip(high, false));
+  REQUIRE(h.field.edits().set_face(high, *h.field.table().deck().find("fern-2")));
+  h.wait(0);
+  const Event changed = *h.last(EventKind::face_changed);
+  REQUIRE(h.field.edits().flip(high, true));
+  CHECK(describe(changed, h.field) == "A covered card shows another face.");
+}
+
 TEST_CASE("play: phrases of events can be replaced, and wrong ones are found") {
   Hand h(desk({}));
   h.drag(h.middle("slot"), h.middle("shelf"));

@@ -86,13 +86,14 @@ struct VerdictArgument {
 /// `describe` makes a sentence of it.
 struct Verdict {
   Reason reason = Reason::allowed;
-  CardId card = {};      ///< the card that decided
-  FaceId face = {};      ///< where no card but only a face was asked about: that
-  CardId onto = {};      ///< the card it would lie on; none for an empty zone
-  ZoneId zone = {};      ///< the zone that decided
-  int wanted = 0;        ///< a rank (from 0) or a number of cards, see the reason
-  int found = 0;         ///< what was there instead
-  int alternative = -1;  ///< when allowed by an `any` rule: which of its parts matched, from 0
+  CardId card = {};       ///< the card that decided
+  FaceId face = {};       ///< where no card but only a face was asked about, or it is told later: that
+  CardId onto = {};       ///< the card it would lie on; none for an empty zone
+  FaceId onto_face = {};  ///< where it is told later: what that showed
+  ZoneId zone = {};       ///< the zone that decided
+  int wanted = 0;         ///< a rank (from 0) or a number of cards, see the reason
+  int found = 0;          ///< what was there instead
+  int alternative = -1;   ///< when allowed by an `any` rule: which of its parts matched, from 0
   int others = 0;  ///< when refused by an `any` rule: how many other parts could have matched, and did not
   std::uint64_t key = 0;  ///< the key that was not found, missing or repeated
   std::string rule =

@@ -32,11 +32,14 @@ TEST_CASE(
         told.pop_front();
         continue;
       }
-      const Event event{.kind = EventKind::landed, .time = 1.0 * number, .card = {++number}, .count = 1};
+      Event event{.kind = EventKind::landed, .time = 1.0 * number, .card = {++number}, .count = 1};
       if (r.chance(0.5f)) {
         events.tell(event);
       } else {
-        events.tell_card(event.kind, event.time, event.card, {}, {});
+        // Of a card that lies covered the face is not kept.
+        const Card card{.id = event.card, .face = {7}, .face_up = r.chance(0.5f)};
+        if (card.face_up) event.seen.card = card.face;
+        events.tell_card(event.kind, event.time, card, {});
       }
       told.push_back(event);
     }
@@ -74,7 +77,7 @@ TEST_CASE("play: an event that is written in the place of another has nothing of
   EventQueue events;
   events.tell({.kind = EventKind::cue, .time = 1, .card = {7}, .proposal = 9, .name = "drum"});
   (void)events.take();
-  for (int i = 0; i < 16; ++i) events.tell_card(EventKind::landed, 2, {1}, {3}, {});
+  for (int i = 0; i < 16; ++i) events.tell_card(EventKind::landed, 2, {.id = {1}, .zone = {3}}, {});
   while (events.any()) {
     CHECK(events.take() == Event{.kind = EventKind::landed, .time = 2, .card = {1}, .count = 1, .to = {3}});
   }
