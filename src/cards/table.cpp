@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <unordered_set>
 #include <utility>
 
 #include "apsidon/geometry/error.hpp"
@@ -45,11 +46,20 @@ ZoneId Table::create_zone(ZoneOptions options) {
   return id;
 }
 
-CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
-  if (!zone(zone_id)) {
-    throw Error(
-        fmt::format("card: zone {} is not on the table: a zone of this table is expected", zone_id.value));
+void Table::check_new(std::span<const CardOptions> cards) const {
+  std::unordered_set<std::uint64_t> keys;
+  for (const CardOptions& card : cards) {
+    check_new(card);
+    if (cards.size() > 1 && card.key != 0 && !keys.insert(card.key).second)
+      throw Error(fmt::format("card: key {} is given twice: a key of its own is expected", card.key));
   }
+  if (card_count() + cards.size() > most_cards) {
+    throw Error(fmt::format("card: {} cards on a table that has {}: at most {} in all are expected",
+                            cards.size(), card_count(), most_cards));
+  }
+}
+
+void Table::check_new(const CardOptions& options) const {
   if (options.face != hidden_face && !deck_.has(options.face)) {
     throw Error(fmt::format("card: face {} is not in the deck: 1 to {}, or hidden, is expected",
                             options.face.value, deck_.face_count()));
@@ -62,9 +72,14 @@ CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
   }
   if (!is_finite(options.at))
     throw Error("card: its position is not finite: shares of the room are expected");
-  if (card_count() >= most_cards) {
-    throw Error(fmt::format("card: the table has {} cards: no more are expected", most_cards));
+}
+
+CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
+  if (!zone(zone_id)) {
+    throw Error(
+        fmt::format("card: zone {} is not on the table: a zone of this table is expected", zone_id.value));
   }
+  check_new(std::span(&options, 1));
   const CardId id = add_card(options);
   Zone& home = zones_[zone_id.value - 1];
   home.cards.push_back(id);

@@ -4,6 +4,8 @@
 #include <nlohmann/json.hpp>
 #include <set>
 #include <string>
+#include <string_view>
+#include <unordered_map>
 #include <vector>
 
 #include "apsidon/play/setup.hpp"
@@ -17,10 +19,10 @@ struct PlanNames {
   std::map<std::string, PlanNode> formations;         ///< nodes of formations by the name of their zone
 };
 
-/// Reads one plan; every zone must have its place.
+/// Reads the plans of a table; every zone must have its place in each.
 class PlanReader {
  public:
-  PlanReader(const TableSetup& setup, const PlanNames& names) : setup_(setup), names_(names) {}
+  PlanReader(const TableSetup& setup, const PlanNames& names);
   Plan read(const Node& node);
 
  private:
@@ -33,6 +35,7 @@ class PlanReader {
   PlanNode read_panel(const Node& node);
   PlanNode read_formation(const Node& node);
   PlanNode read_slots(const Node& node);
+  void count(const Node& node, std::size_t nodes);
   void read_common(const Node& node, PlanNode& into) const;
   Overlay read_overlay(const Node& node);
   ZoneId place(const Node& node);
@@ -41,6 +44,9 @@ class PlanReader {
 
   const TableSetup& setup_;
   const PlanNames& names_;
+  std::unordered_map<std::string_view, PanelId> panels_ = {};
+  std::size_t nodes_ = 0;  // of all plans
+  // Of the plan that is read:
   std::set<ZoneId> placed_ = {};
   std::set<PanelId> shown_ = {};
   int nth_ = 0;  // while a node is read that stands for the n-th of a group

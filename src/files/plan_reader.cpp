@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "apsidon/geometry/limits.hpp"
+
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
 #include "layout/fields.hpp"
@@ -41,8 +43,15 @@ ZoneId zone_named(const Node& node, const Table& table) {
   node.stop_unknown("zone", name, names);
 }
 
+PlanReader::PlanReader(const TableSetup& setup, const PlanNames& names) : setup_(setup), names_(names) {
+  for (std::size_t i = 0; i < setup.panels.size(); ++i)
+    panels_.emplace(setup.panels[i].name, PanelId{static_cast<std::uint32_t>(i + 1)});
+}
+
 Plan PlanReader::read(const Node& node) {
   node.expect_keys({"name", "margin", "aspect", "largest_width", "root", "overlays"});
+  placed_.clear();
+  shown_.clear();
   Plan plan{.name = node.text_or("name", ""), .root = {}};
   plan.margin = node.number_or("margin", plan.margin, 0, 10'000);
   const Size& art = setup_.art_size;
@@ -88,9 +97,9 @@ ZoneId PlanReader::place(const Node& node) {
 PanelId PlanReader::place_panel(const Node& node) {
   const std::string name = node.text();
   for (const std::string& looked_for : {name_in_each(node), name}) {
-    const auto found = std::ranges::find(setup_.panels, looked_for, &PanelSetup::name);
-    if (found == setup_.panels.end()) continue;
-    const PanelId id{static_cast<std::uint32_t>(found - setup_.panels.begin() + 1)};
+    const auto found = panels_.find(looked_for);
+    if (found == panels_.end()) continue;
+    const PanelId id = found->second;
     if (shown_.insert(id).second) return id;
     node.stop(ProblemCode::misplaced,
               fmt::format("panel '{}' has a place already: each panel is expected at most once",
@@ -163,6 +172,7 @@ PlanNode PlanReader::read_formation(const Node& node) {
     if (known.empty()) name.stop(ProblemCode::unknown_name, "no zone of the table is a formation");
     name.stop_unknown("formation", name.text(), known);
   }
+  count(node, found->second.slots.size());
   for (const FormationSlot& slot : found->second.slots) place(name, slot.zone);
   return found->second;
 }
@@ -190,6 +200,7 @@ std::vector<PlanNode> PlanReader::read_each(const Node& node) {
     base.stop_unknown("repeated zone", base.text(), known);
   }
   std::vector<PlanNode> nodes;
+  count(node, group->second.size());
   for (const ZoneId id : group->second) {
     if (node.has("as")) {
       nodes.push_back(read_nth(node.child("as"), static_cast<int>(nodes.size()) + 1));
@@ -212,8 +223,17 @@ PlanNode PlanReader::read_nth(const Node& node, int n) {
   return std::move(nodes.front());
 }
 
+/// A short file can ask for many nodes: they are counted as they come.
+void PlanReader::count(const Node& node, std::size_t nodes) {
+  nodes_ += nodes;
+  if (nodes_ <= most_plan_nodes) return;
+  node.stop(ProblemCode::too_many,
+            fmt::format("more than {} nodes in the plans of a table: fewer are expected", most_plan_nodes));
+}
+
 /// Several nodes for "each", one for all others.
 std::vector<PlanNode> PlanReader::read_node(const Node& node) {
+  count(node, 1);
   std::vector<std::string_view> kinds;
   for (const std::string_view kind : node_kinds) {
     if (node.has(kind)) kinds.push_back(kind);

@@ -75,7 +75,8 @@ class TableReader {
     if (plans.empty()) {
       top_.child("plans").stop(ProblemCode::missing_key, "the table has no plans: at least one is expected");
     }
-    for (const Node& plan : plans) setup_.plans.push_back(PlanReader(setup_, names_).read(plan));
+    PlanReader reader(setup_, names_);
+    for (const Node& plan : plans) setup_.plans.push_back(reader.read(plan));
     if (top_.has("deal_from")) setup_.deal_from = zone_named(top_.child("deal_from"), setup_.table);
     if (top_.has("round")) setup_.round = read_round(top_.child("round"), setup_);
     if (top_.has("send_top_of")) {

@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <optional>
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
@@ -16,11 +15,9 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   check(zone.drop, table.deck());
   check(zone.pick.link, table.deck());
   check(zone.pick.when, table.deck());
-  std::optional<Table> with;  // so that a card that cannot be made leaves no half-filled zone behind
-  if (!zone.cards.empty()) with = table;
-  Table& changed = with ? *with : table;
-  const ZoneId id = changed.create_zone({.name = zone.name, .key = zone.key, .recycled = zone.recycled});
-  for (const CardOptions& card : zone.cards) changed.create_card(id, card);
+  table.check_new(zone.cards);  // so that a card that cannot be made leaves no half-filled zone behind
+  const ZoneId id = table.create_zone({.name = zone.name, .key = zone.key, .recycled = zone.recycled});
+  for (const CardOptions& card : zone.cards) table.create_card(id, card);
   layouts_.push_back({.layout = zone.layout,
                       .longest = zone.longest,
                       .longest_covered = zone.longest_covered,
@@ -41,7 +38,6 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
                     .takes_itself = zone.takes_itself,
                     .sends_to = zone.sends_to});
   handling_.push_back(zone.handling);
-  if (with) table = *std::move(with);
   return id;
 }
 
@@ -203,6 +199,13 @@ void check_rules(const ZoneRules& rules, const ZoneHandling& handling, const Zon
   check(handling, zone, table);
 }
 
+/// The slots of formations counted; nested no deeper than was checked.
+std::size_t count_nodes(const PlanNode& node) {
+  std::size_t count = 1 + node.slots.size();
+  for (const PlanNode& part : node.parts) count += count_nodes(part);
+  return count;
+}
+
 }  // namespace
 
 void check(std::span<const Plan> plans, const TableSetup& setup) {
@@ -210,7 +213,13 @@ void check(std::span<const Plan> plans, const TableSetup& setup) {
   if (plans.size() > most_plans) {
     throw Error(fmt::format("table: {} plans: at most {} are expected", plans.size(), most_plans));
   }
-  for (const Plan& plan : plans) check(plan, setup.layouts(), setup.panels.size());
+  std::size_t nodes = 0;
+  for (const Plan& plan : plans) {
+    check(plan, setup.layouts(), setup.panels.size());
+    nodes += count_nodes(plan.root);
+  }
+  if (nodes > most_plan_nodes)
+    throw Error(fmt::format("table: {} nodes in its plans: at most {} are expected", nodes, most_plan_nodes));
 }
 
 void check(const ZoneBehaviour& options, ZoneId id, const TableSetup& setup) {

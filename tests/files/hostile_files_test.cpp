@@ -5,8 +5,10 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
+#include <chrono>
 #include <csignal>
 #include <fstream>
+#include <thread>
 
 #include "apsidon/files/input_log.hpp"
 #include "apsidon/files/read_file.hpp"
@@ -14,6 +16,7 @@
 #include "apsidon/files/write_file.hpp"
 #include "apsidon/geometry/limits.hpp"
 #include "support/process.hpp"
+#include "support/random.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -57,6 +60,20 @@ TEST_CASE("files: more of a thing than a table has is refused with the number") 
   const std::string nodes =
       R"({"across": [{"zone": "a"}, )" + repeated(most_plan_nodes, R"({"space": 0})") + "]}";
   CHECK(refusal(table_with("", nodes)).find("more than 100000 nodes") != std::string::npos);
+  // A short file that asks for many.
+  const auto beds = [&](const std::string& plan, int times) {
+    return R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
+           R"(, "zones": [{"id": "a", "repeat": 9000}], "plans": [)" +
+           repeated(static_cast<std::size_t>(times), plan) + "]}";
+  };
+  CHECK(parse_table(beds(R"({"root": {"across": [{"each": "a"}]}})", 11), "t.json"));
+  CHECK(refusal(beds(R"({"root": {"across": [{"each": "a"}]}})", 12)).find("more than 100000 nodes") !=
+        std::string::npos);
+  const std::string spaces = repeated(12, R"({"space": 0})");
+  CHECK(refusal(
+            beds(R"({"root": {"across": [{"each": "a", "as": {"down": [{"zone": "a"}, )" + spaces + "]}}]}}",
+                 1))
+            .find("more than 100000 nodes") != std::string::npos);
 }
 
 TEST_CASE("files: names that are too long, or would do more than be shown, are refused on one short line") {
@@ -238,6 +255,45 @@ TEST_CASE("files: a file is written whole or not at all, and says why not") {
   std::filesystem::permissions(file, std::filesystem::perms::owner_all);
   write_file(file, "kept");
   CHECK(std::filesystem::status(file).permissions() == std::filesystem::perms::owner_all);
+}
+
+TEST_CASE("files: a writer that is interrupted or killed leaves one of the files whole") {
+  const Scratch scratch;
+  const auto file = scratch / "f";
+  const std::string one(3'000'000, '1');
+  const std::string two(2'000'000, '2');
+  write_file(file, one);
+  Random r(3);
+  for (int i = 0; i < 30; ++i) {
+    const int signal = i % 3 == 0 ? SIGKILL : i % 3 == 1 ? SIGINT : SIGTERM;
+    const pid_t writer = ::fork();
+    REQUIRE(writer >= 0);
+    if (writer == 0) {
+      std::signal(SIGINT, SIG_DFL);
+      std::signal(SIGTERM, SIG_DFL);
+      for (;;) {
+        write_file(file, two);
+        write_file(file, one);
+      }
+    }
+    std::this_thread::sleep_for(std::chrono::microseconds(500 + r.below(20'000)));
+    ::kill(writer, signal);
+    int status = 0;
+    REQUIRE(::waitpid(writer, &status, 0) == writer);
+    CHECK((WIFSIGNALED(status) && WTERMSIG(status) == signal));
+    const std::string is = contents(file);
+    CHECK((is == one || is == two));
+    // Of one that is killed between two calls of the system a name may be left; of an interrupt none.
+    const auto entries = std::distance(std::filesystem::directory_iterator(scratch / ""),
+                                       std::filesystem::directory_iterator());
+    if (signal == SIGKILL) {
+      for (const auto& entry : std::filesystem::directory_iterator(scratch / "")) {
+        if (entry.path() != file) std::filesystem::remove(entry.path());
+      }
+    } else {
+      CHECK(entries == 1);
+    }
+  }
 }
 
 TEST_CASE("files: a million faces in sets, suits and ranks by the thousand are looked up at once") {

@@ -1,4 +1,5 @@
 // The tool on what nobody should hand it: it says what is wrong on one line, and writes nothing that is half.
+#include <sys/resource.h>
 #include <sys/stat.h>
 
 #include <filesystem>
@@ -104,6 +105,18 @@ TEST_CASE("tool: a pipe is refused at once, and nothing is read for ever") {
     const Outcome out = tool(call);
     CHECK(out.code == 3);
     CHECK(holds(out.err, "this is a pipe or a device"));
+  }
+}
+
+TEST_CASE("tool: a film of a thousand frames a second goes out as it comes, and takes no memory") {
+  for (const std::string format : {"csv", "json"}) {
+    const Outcome film =
+        tool({"film", "data/potting-bench.table.json", "--rate", "1000", "--format", format});
+    CHECK(film.code == 0);
+    CHECK(film.out.size() > 8'000'000);
+    rusage used{};
+    REQUIRE(::getrusage(RUSAGE_CHILDREN, &used) == 0);
+    CHECK(used.ru_maxrss < 200'000);  // kB, of the largest of this test's processes
   }
 }
 

@@ -30,6 +30,8 @@ class APSIDON_CORE_EXPORT Table {
 
   /// Adds an empty zone. Throws when the name is empty or taken, or the key is taken.
   ZoneId create_zone(ZoneOptions options);
+  /// Throws what `create_card` would of the first of these cards that cannot be made. O(cards).
+  void check_new(std::span<const CardOptions> cards) const;
   /// Lays a new card on top of a zone. Throws on an unknown zone, a foreign face, or a key that is taken.
   CardId create_card(ZoneId zone, const CardOptions& options);
 
@@ -139,6 +141,7 @@ class APSIDON_CORE_EXPORT Table {
   Verdict change(const Card& card, Value& of_card, const Value& value);
   Verdict check(std::span<const WantedZone> wanted) const;
   CardId add_card(const CardOptions& options);
+  void check_new(const CardOptions& options) const;
   void retire(CardId id);
   void renumber(Zone& zone, std::size_t from);
   void touch(Zone& zone);
