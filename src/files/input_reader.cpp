@@ -307,7 +307,8 @@ struct Reader {
   }
   void plans(std::string_view key, std::vector<Plan>& value) const {
     const PlanNames nothing;
-    for (const Node& plan : node.at(key).items()) value.push_back(PlanReader(setup, nothing).read(plan));
+    PlanReader reader(setup, nothing);
+    for (const Node& plan : node.at(key).items()) value.push_back(reader.read(plan));
   }
 };
 

@@ -167,13 +167,15 @@ struct Writer {
   void effect(std::string_view key, std::optional<CardEffect>& value) const {
     if (value) json[std::string(key)] = json_of(*value);
   }
-  void zone(std::string_view key, ZoneId, ZoneBehaviour& value) const {
+  void zone(std::string_view key, ZoneId zone, ZoneBehaviour& value) const {
+    check(value, zone, setup);
     Json own = Json::object();
     write_zone_layout(own, value.layout);
     write_rules(own, value.rules, value.handling, setup.table);
     json[std::string(key)] = own;
   }
   void plans(std::string_view key, std::vector<Plan>& value) const {
+    check(value, setup);
     json[std::string(key)] = Json::array();
     for (const Plan& plan : value) json[std::string(key)].push_back(json_of(plan, setup));
   }

@@ -146,10 +146,6 @@ class TableReader {
       return add();
     }
     const int repeat = node.child("repeat").whole(1, static_cast<int>(most_panels));
-    if (setup_.panels.size() + static_cast<std::size_t>(repeat) > most_panels) {
-      node.child("repeat").stop(ProblemCode::too_many,
-                                fmt::format("more than {} panels: fewer are expected", most_panels));
-    }
     const std::string base = panel.name;
     const std::vector<std::string> texts = repeated_texts(node, static_cast<std::size_t>(repeat));
     for (int i = 1; i <= repeat; ++i) {

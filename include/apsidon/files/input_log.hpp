@@ -30,7 +30,8 @@ struct InputLog {
 
 /// JSON Lines: a head, then one line an input. Every number reads back as the same bits; zones and faces are
 /// written by the names that this table gives them. Throws Error when a table with which a round begins has a
-/// layout of one's own, which no file can hold.
+/// layout of one's own, which no file can hold, or when a zone or the plans are to be what they cannot be on
+/// this table.
 [[nodiscard]] APSIDON_FILES_EXPORT std::string write_log(const InputLog& log, const TableSetup& setup);
 /// The log of a session with this table; one of another table is a problem.
 [[nodiscard]] APSIDON_FILES_EXPORT Result<InputLog> parse_log(std::string_view text,
