@@ -1,5 +1,6 @@
 // All that a player may do, found without judging each run card by card.
 #include <algorithm>
+#include <optional>
 #include <vector>
 
 #include "apsidon/rules/move.hpp"
@@ -66,10 +67,11 @@ struct Demand {
 template <class With>
 bool each_run(const Table& table, const Rulebook& rules, const Zone& zone, const PickRule& pick, With with) {
   const auto& cards = zone.cards;
+  const bool some_may_not = !rules.locked.empty() || !rules.cards_off.empty();
   const auto may = [&](const Card& card) {
-    return (card.face_up || pick.covered) && !is_off(rules, card.id) &&
-           (rules.locked.empty() ||
-            std::find(rules.locked.begin(), rules.locked.end(), card.id) == rules.locked.end());
+    if (!card.face_up && !pick.covered) return false;
+    return !some_may_not || (!is_off(rules, card.id) && std::find(rules.locked.begin(), rules.locked.end(),
+                                                                  card.id) == rules.locked.end());
   };
   const bool asks = pick.when.kind != RuleKind::anything;
   const auto gives = [&](const Card& card, std::size_t count) {
@@ -122,11 +124,11 @@ bool takes(const Table& table, const Rulebook& rules, const Demand::Target& to, 
 template <class With>
 void each_legal_move(const Table& table, const Rulebook& given, With with) {
   Rulebook rules = given;
-  const Neighbours neighbours(rules.neighbours ? std::span<const std::pair<ZoneId, ZoneId>>{} : rules.links);
-  if (!rules.neighbours && !rules.links.empty()) rules.neighbours = &neighbours;
-  const Neighbours waited(rules.waited ? std::span<const std::pair<ZoneId, ZoneId>>{} : rules.waits,
-                          LinkWay::first_to_second);
-  if (!rules.waited && !rules.waits.empty()) rules.waited = &waited;
+  std::optional<Neighbours> neighbours;
+  std::optional<Neighbours> waited;
+  if (!rules.neighbours && !rules.links.empty()) rules.neighbours = &neighbours.emplace(rules.links);
+  if (!rules.waited && !rules.waits.empty())
+    rules.waited = &waited.emplace(rules.waits, LinkWay::first_to_second);
   const Demand demand(table, rules);
   for (const Zone& zone : table.zones()) {
     if (zone.id.value > rules.zones.size()) return;
