@@ -247,7 +247,23 @@ TEST_CASE(
   int marked = 0;
   for (const FrameItem& item : h.field.frame().items) marked += item.marks.focus ? 1 : 0;
   CHECK(marked == 4);
-  CHECK(h.field.hand().focused_run().count == 4);
+  const Run run = h.field.hand().focused_run();
+  CHECK(run.count == 4);
+  CHECK(h.key(Key::act));
+  std::uint64_t lowest_held = ~std::uint64_t{0};
+  std::uint64_t highest_other = 0;
+  int held = 0;
+  for (const FrameItem& item : h.field.frame().items) {
+    if (item.kind != FrameKind::card) continue;
+    held += item.marks.held ? 1 : 0;
+    if (item.marks.held) lowest_held = std::min(lowest_held, item.order);
+    if (!item.marks.held) highest_other = std::max(highest_other, item.order);
+  }
+  CHECK(held == 4);
+  CHECK(lowest_held > highest_other);
+  CHECK(h.key(Key::cancel));
+  h.settle();
+  CHECK(h.field.hand().focus({.card = run.first, .zone = h.zone("column-1")}));
   CHECK(h.key(Key::up));
   CHECK(focused_zone(h) == "bed-1");
   CHECK(h.key(Key::down));

@@ -27,6 +27,27 @@ TEST_CASE("play: hover: sweeping slowly over a hand of ten raises each card once
   }
 }
 
+TEST_CASE("play: hover: a card rises, grows, turns and lifts by what is stated") {
+  const HoverOptions hover{.rise = 0.1f, .growth = 0.2f, .turn_deg = 5, .lift = 0.5f};
+  Hand h(desk({.hover = HoverKind::lift}), {.window = {1000, 700}, .hover = hover});
+  const CardId card = h.cards("hand").back();
+  const CardId beside = h.cards("hand")[8];
+  const Pose rests = *h.field.where().live_pose(card);
+  const Pose there = *h.field.where().live_pose(beside);
+  h.point(PointerPhase::move, h.middle(card));
+  h.settle();
+  REQUIRE(h.field.hand().hovered() == card);
+  const Pose live = *h.field.where().live_pose(card);
+  CHECK(rests.centre.y - live.centre.y == Approx(0.1f * h.field.where().card_size().height).margin(0.1));
+  CHECK(live.scale == Approx(rests.scale * 1.2f).epsilon(0.001));
+  CHECK(live.rotation - rests.rotation == Approx(5 * 3.14159f / 180).margin(0.001));
+  CHECK(live.lift == Approx(rests.lift + 0.5f).margin(0.001));
+  CHECK(*h.field.where().live_pose(beside) == there);
+  h.point(PointerPhase::move, {5, 5});
+  h.wait(1);
+  CHECK(*h.field.where().live_pose(card) == rests);
+}
+
 TEST_CASE("play: hover: a card is left only when the pointer has gone on by the margin") {
   for (const float margin : {0.0f, 3.0f, 8.0f}) {
     Hand h(desk({.hover = HoverKind::lift}),
