@@ -208,10 +208,10 @@ void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, float ra
 
 }  // namespace
 
-Picture paint(const Frame& frame, const Deck& deck, const Gallery* gallery) {
+Picture paint(const Frame& frame, const Deck& deck, const Gallery* gallery, Ground ground) {
   Picture picture(frame.window, frame.pixel_ratio);
   const Canvas canvas = canvas_on(picture);
-  draw_background(canvas.get(), frame.window);
+  if (ground == Ground::glasshouse) draw_background(canvas.get(), frame.window);
   for (const FramePanel& panel : frame.panels) {
     if (!panel.overlay) draw_panel(canvas.get(), panel);
   }

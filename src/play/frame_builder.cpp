@@ -237,7 +237,7 @@ void FrameBuilder::add_copies(const FrameSources& from) {
 
 /// The previews of cards, growing out of them or going back.
 void FrameBuilder::add_preview(const FrameSources& from) {
-  from.hover.previews(from.setup, from.arrangement, from.traffic.now(), from.feel, previews_);
+  from.hover.previews(from.setup, from.arrangement, from.traffic.now(), previews_);
   for (std::size_t i = 0; i < previews_.size(); ++i) {
     const Hover::Preview& preview = previews_[i];
     const Card& card = *from.setup.table.card(preview.card);

@@ -97,7 +97,7 @@ class FrameBuilder {
   }
   [[nodiscard]] bool is_dirty(const FrameSources& from) const { return revision_of(from) != seen_.rooms; }
   [[nodiscard]] bool preview_grew(const FrameSources& from) const {
-    return from.hover.any_preview() && from.hover.preview_grew(seen_.own, from.traffic.now(), from.feel);
+    return from.hover.any_preview() && from.hover.preview_grew(seen_.own, from.traffic.now());
   }
   void find_raised(const FrameSources& from);
   void add_outlines(const FrameSources& from);

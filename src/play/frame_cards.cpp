@@ -20,8 +20,8 @@ FrameBuilder::Appearance FrameBuilder::appearance_of(const FrameSources& from, s
   const Card& card = *from.setup.table.card(state.id);
   // A card that was covered and hidden at once shows what it showed until it is edge-on.
   const FaceId front = card.face == hidden_face && !card.face_up ? state.still_shows : card.face;
-  constexpr float dimmed = 0.6f;
-  return {card.id, card.zone, back ? hidden_face : front, pose.brightness * (state.off ? dimmed : 1), back};
+  return {card.id, card.zone, back ? hidden_face : front,
+          pose.brightness * (state.off ? dimmed_brightness : 1), back};
 }
 
 /// A card may show its other side, or change its brightness, while it moves.

@@ -8,6 +8,7 @@
 
 #include "apsidon/gesture/gesture.hpp"
 #include "apsidon/hit/hit_index.hpp"
+#include "apsidon/motion/gliding.hpp"
 #include "apsidon/play/handling.hpp"
 #include "play/arrangement.hpp"
 #include "play/event_queue.hpp"
@@ -98,10 +99,10 @@ class Hover {
   };
   /// Those that show at this time on the cards' clock, each growing out of its card or going back into it;
   /// the last is the one that comes.
-  void previews(const TableSetup& setup, const Arrangement& arrangement, double own, const Feel& feel,
+  void previews(const TableSetup& setup, const Arrangement& arrangement, double own,
                 std::vector<Preview>& out) const;
   /// Whether any has grown or gone since it was drawn.
-  [[nodiscard]] bool preview_grew(double drawn, double own, const Feel& feel) const;
+  [[nodiscard]] bool preview_grew(double drawn, double own) const;
   [[nodiscard]] bool any_preview() const { return !shown_.empty(); }
 
  private:
@@ -130,12 +131,9 @@ class Hover {
   /// A preview that comes or goes.
   struct ShownPreview {
     CardId card = {};
-    double since = 0;  // on the cards' clock
-    float from = 0;    // the share that showed then
-    float to = 1;      // the share to which it goes
+    Gliding share = Gliding(0, 2e-4f);  // of it that shows, on the cards' clock
   };
   std::vector<ShownPreview> shown_ = {};
-  [[nodiscard]] static float share_of(const ShownPreview& preview, double own, const Feel& feel);
   HitIndex neutral_hits_ = {};
   std::uint64_t indexed_ = ~std::uint64_t{0};  // the neutral revision that the index has
   std::uint64_t revision_ = 0;

@@ -2,19 +2,9 @@
 #include <algorithm>
 
 #include "apsidon/geometry/quad.hpp"
-#include "apsidon/motion/spring.hpp"
 #include "play/hover.hpp"
 
 namespace apsidon::play_detail {
-namespace {
-
-/// How long a preview grows, seconds.
-double growing_seconds(const Feel& feel) {
-  const Glide& glide = feel.zoom;
-  return glide.spring ? double{settle_seconds(*glide.spring, 1, 0, 2e-4f)} : double{glide.seconds};
-}
-
-}  // namespace
 
 /// Beside what has to stay free, on the first of the wanted sides that has room, as large as wanted or as the
 /// window has room for; empty when there is none.
@@ -63,37 +53,26 @@ Rect Hover::preview_area(const TableSetup& setup, const Arrangement& arrangement
   return clear.empty() ? preview_beside(own, pose, arrangement) : clear;
 }
 
-/// The share that shows at a time, from 0 to about 1.
-float Hover::share_of(const ShownPreview& preview, double own, const Feel& feel) {
-  const double since = own - preview.since;
-  if (since >= growing_seconds(feel)) return preview.to;
-  const float seconds = static_cast<float>(std::max(since, 0.0));
-  const float done = feel.zoom.spring ? 1 - shares_of(*feel.zoom.spring, seconds).of_distance
-                                      : feel.zoom.curve.value(seconds / feel.zoom.seconds);
-  return preview.from + (preview.to - preview.from) * done;
-}
-
 /// This one comes from now on, and all others go as they came.
 void Hover::show(CardId card, double own, const Feel& feel) {
   std::erase_if(shown_,
-                [&](const ShownPreview& p) { return p.to == 0 && own - p.since >= growing_seconds(feel); });
-  bool there = false;
+                [&](const ShownPreview& p) { return p.share.goal() == 0 && own >= p.share.ends_at(); });
+  const bool there =
+      std::any_of(shown_.begin(), shown_.end(), [&](const ShownPreview& p) { return p.card == card; });
+  if (card && !there) shown_.push_back({.card = card});
   for (ShownPreview& p : shown_) {
     const float to = p.card == card ? 1.0f : 0.0f;
-    there = there || p.card == card;
-    if (p.to == to) continue;
-    p = {.card = p.card, .since = own, .from = share_of(p, own, feel), .to = to};
+    if (p.share.goal() != to) p.share.go(to, feel.zoom, own);
   }
-  if (card && !there) shown_.push_back({.card = card, .since = own});
 }
 
-void Hover::previews(const TableSetup& setup, const Arrangement& arrangement, double own, const Feel& feel,
+void Hover::previews(const TableSetup& setup, const Arrangement& arrangement, double own,
                      std::vector<Preview>& out) const {
   out.clear();
   if (arrangement.card().empty()) return;
   const auto add = [&](const ShownPreview& p) {
-    const float share = share_of(p, own, feel);
-    if (!setup.table.card(p.card) || (p.to == 0 && !(share > 0))) return;
+    const float share = p.share.at(own);
+    if (!setup.table.card(p.card) || (p.share.goal() == 0 && !(share > 0))) return;
     const Rect area = preview_area(setup, arrangement, p.card);
     if (area.empty()) return;
     const Pose& from = arrangement.resting(*setup.table.slot(p.card));
@@ -105,17 +84,16 @@ void Hover::previews(const TableSetup& setup, const Arrangement& arrangement, do
     out.push_back(preview);
   };
   for (const ShownPreview& p : shown_) {
-    if (p.to == 0) add(p);
+    if (p.share.goal() == 0) add(p);
   }
   for (const ShownPreview& p : shown_) {
-    if (p.to != 0) add(p);
+    if (p.share.goal() != 0) add(p);
   }
 }
 
-bool Hover::preview_grew(double drawn, double own, const Feel& feel) const {
-  return own != drawn && std::any_of(shown_.begin(), shown_.end(), [&](const ShownPreview& p) {
-           return drawn - p.since < growing_seconds(feel);
-         });
+bool Hover::preview_grew(double drawn, double own) const {
+  return own != drawn && std::any_of(shown_.begin(), shown_.end(),
+                                     [&](const ShownPreview& p) { return drawn < p.share.ends_at(); });
 }
 
 }  // namespace apsidon::play_detail

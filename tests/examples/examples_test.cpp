@@ -18,9 +18,10 @@ TEST_CASE("examples: each prints what is written down for it") {
   }
 }
 
-TEST_CASE("examples: five small games play to their ends, say what is written down, and leave a picture") {
+TEST_CASE(
+    "examples: small games and a form play to their ends, say what is written down, and leave a picture") {
   for (const std::string name :
-       {"dusk_packets", "changing_bench", "slow_sales", "grafting_frame", "swept_labels"}) {
+       {"dusk_packets", "changing_bench", "slow_sales", "grafting_frame", "swept_labels", "card_form"}) {
     CAPTURE(name);
     const auto picture = std::filesystem::temp_directory_path() / ("apsidon-" + name + ".png");
     std::filesystem::remove(picture);

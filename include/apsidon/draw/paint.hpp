@@ -1,4 +1,6 @@
 #pragma once
+#include <cstdint>
+
 #include "apsidon/cards/deck.hpp"
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
@@ -7,11 +9,18 @@
 
 namespace apsidon {
 
+/// What a frame is painted on.
+enum class Ground : std::uint8_t {
+  glasshouse,   ///< the night behind its panes
+  transparent,  ///< nothing: to be laid over something else
+};
+
 /// A frame in the look of the glasshouse: background, outlines, cards with their shadows and marks. As large
 /// as the frame's window, at its pixel ratio. Cards show the gallery's pictures where there is one, and a
 /// face that it does not have as its text.
 [[nodiscard]] APSIDON_DRAW_EXPORT Picture paint(const Frame& frame, const Deck& deck,
-                                                const Gallery* gallery = nullptr);
+                                                const Gallery* gallery = nullptr,
+                                                Ground ground = Ground::glasshouse);
 
 /// One card lying flat, its face or, for a hidden face, its back. `card` in logical px.
 [[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_card(const Deck& deck, FaceId face, Size card,

@@ -31,6 +31,9 @@ struct Marks {
   friend constexpr bool operator==(const Marks&, const Marks&) = default;
 };
 
+/// The brightness of what is switched off.
+inline constexpr float dimmed_brightness = 0.6f;
+
 /// One thing to draw. What changes while a card moves lies apart in a cache line of its own.
 struct FrameItem {
   FrameKind kind = FrameKind::card;

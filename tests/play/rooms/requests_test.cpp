@@ -130,7 +130,7 @@ TEST_CASE("play: a preview ends with the hover that it is of, and is told") {
   (void)hover.run_due(view(0.1), ground.events);
   CHECK(hover.previewed() == CardId{8});
   std::vector<Hover::Preview> shown;
-  hover.previews(ground.setup(), ground.arrangement, 9, ground.feel, shown);
+  hover.previews(ground.setup(), ground.arrangement, 9, shown);
   REQUIRE(shown.size() == 1);
   CHECK(shown[0].pose.scale > 1);
   (void)hover.set({}, view(0.2), ground.events);

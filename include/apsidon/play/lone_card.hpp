@@ -1,0 +1,178 @@
+#pragma once
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+#include "apsidon/cards/deck.hpp"
+#include "apsidon/core_export.hpp"
+#include "apsidon/geometry/box.hpp"
+#include "apsidon/gesture/gesture.hpp"
+#include "apsidon/motion/feel.hpp"
+#include "apsidon/motion/gliding.hpp"
+#include "apsidon/play/event.hpp"
+#include "apsidon/play/frame.hpp"
+#include "apsidon/play/input.hpp"
+#include "apsidon/rules/describe.hpp"
+
+namespace apsidon {
+
+/// What a lone card begins with.
+struct LoneCardOptions {
+  FaceId face = {};
+  bool face_up = true;
+  bool sideways = false;
+  Rect box = {};                ///< where in its form, px; may be empty
+  Fit fit = Fit::contain;       ///< in the box: as large as fits, or `fill`, stretched
+  float aspect = 5.0f / 7;      ///< width over height where it lies upright, [0.05, 20]
+  float corner_radius = 0.07f;  ///< share of its width, [0, 0.5]
+  bool flips = false;           ///< a press flips it
+  float growth = 0.03f;         ///< how much larger it gets under the pointer, [-1, 10]
+  float lift = 0.2f;            ///< how high it rises there, card widths, [0, 10]
+  /// Looked at while the card is made: its flip, its shift (for turning sideways) and its raise (for the
+  /// hover) count. None: the brisk one.
+  const Feel* feel = nullptr;
+  GestureThresholds thresholds = {};
+  double start_time = 0;  ///< seconds
+};
+
+/// Something that happened to a lone card, of these kinds: tapped (it was pressed), long_pressed, flipped,
+/// edge_on, face_changed, reoriented, hovered, unhovered, focused, settled.
+struct LoneCardEvent {
+  EventKind kind = EventKind::tapped;
+  double time = 0;       ///< seconds
+  bool face_up = false;  ///< which side it had then; of edge_on: which shows from now on
+
+  friend constexpr bool operator==(const LoneCardEvent&, const LoneCardEvent&) = default;
+};
+
+/// How what is set is come to: by the feel, or at once.
+enum class Pace : std::uint8_t { glides, at_once };
+
+/// One card as a part of somebody's form: no table, no plan, no zone. It is drawn from the start, moves by
+/// its feel, tells what happens to it, and knows nothing of others. A value: a copy goes on by itself. Takes
+/// less than 2 kB.
+///
+///     LoneCard card(deck, {.face = *deck.find("fern-7"), .box = rect_at({20, 20}, {100, 140}), .flips =
+///     true}); card.pointer({.phase = PointerPhase::down, .at = {60, 80}, .time = now}); while (const auto
+///     event = card.next_event(now)) … draw(card.item());
+class APSIDON_CORE_EXPORT LoneCard {
+ public:
+  /// The deck outlives it. Throws Error when an option is out of its range, or the face is not of the deck.
+  explicit LoneCard(const Deck& deck, const LoneCardOptions& options = {});
+
+  [[nodiscard]] FaceId face() const { return face_; }
+  [[nodiscard]] bool face_up() const { return face_up_; }
+  [[nodiscard]] bool sideways() const { return sideways_; }
+  [[nodiscard]] const Rect& box() const { return box_; }
+  [[nodiscard]] bool hovered() const { return hovered_; }
+  [[nodiscard]] bool focused() const { return focused_; }
+  [[nodiscard]] bool is_off() const { return off_; }
+
+  // What it is from now on; each returns whether it was something else before, and tells its event then.
+
+  /// False, too, for a face that the deck does not have; none: it is not known.
+  bool set_face(FaceId face);
+  /// The same rank of another suit, and the other way round; a joker, or a face that is not known, takes the
+  /// first of what it has not. False, too, for one that the deck does not have.
+  bool set_suit(int suit);
+  bool set_rank(int rank);
+  bool set_face_up(bool face_up, Pace pace = Pace::glides);
+  bool flip(Pace pace = Pace::glides) { return set_face_up(!face_up_, pace); }
+  /// Turned by a quarter, clockwise; it exchanges width and height in its box.
+  bool set_sideways(bool sideways, Pace pace = Pace::glides);
+  /// At once, as the form is laid out. What is not finite changes nothing.
+  bool set_box(const Rect& box);
+  bool set_fit(Fit fit);
+  /// Keys act on it.
+  bool set_focused(bool focused);
+  /// Cannot be pressed, hovered or focused, and is drawn so.
+  bool set_off(bool off);
+  /// From the next way on.
+  void set_feel(const Feel& feel);
+
+  // What comes in. An input of an earlier time counts as of now; one that is not finite is ignored.
+
+  /// Whether it is used: it is on this card, or belongs to a press that began here.
+  bool pointer(const PointerInput& input);
+  /// `act` presses it while it is focused.
+  bool key(const KeyInput& input);
+
+  // Time.
+
+  [[nodiscard]] double now() const { return now_; }
+  void advance_to(double time);
+  /// The next event up to this time, in order of their times. What is called for in answer happens at the
+  /// event's own time where no input was of a later one.
+  std::optional<LoneCardEvent> next_event(double until);
+  [[nodiscard]] bool at_rest() const { return !(now_ < ends_at()); }
+  /// When it will be at rest if nobody does anything.
+  [[nodiscard]] double ends_at() const;
+  /// Grows whenever it may look otherwise.
+  [[nodiscard]] std::uint64_t revision() const { return revision_; }
+
+  /// What to draw now, in the px of its form.
+  [[nodiscard]] FrameItem item() const;
+  /// What the pointer is tried on: the card where it lies, not raised.
+  [[nodiscard]] bool is_at(Vec2 point) const;
+  [[nodiscard]] float corner_radius() const { return corner_radius_; }
+  [[nodiscard]] const Deck& deck() const { return *deck_; }
+
+ private:
+  [[nodiscard]] Size upright_size(float turned) const;
+  [[nodiscard]] Pose neutral_pose(double time) const;
+  [[nodiscard]] bool shows_face_at(double time) const;
+  void find_edge();
+  void take(const Feel& feel);
+  void moves();
+  bool step(double time);
+  void tell(EventKind kind);
+  void hover(bool over);
+  void act(const Gesture& gesture);
+
+  const Deck* deck_;
+  FaceId face_;
+  bool face_up_;
+  bool sideways_;
+  bool hovered_ = false;
+  bool focused_ = false;
+  bool off_ = false;
+  bool flips_;
+  bool moved_ = false;  // something began to move since it was told that it has settled
+  Fit fit_;
+  Rect box_;
+  float aspect_;
+  float corner_radius_;
+  float growth_;
+  float lift_;
+  float flip_axis_ = 0;
+  Glide flipping_;
+  Glide turning_;
+  Glide raising_;
+  Gliding flip_;    // radians
+  Gliding turn_;    // quarters
+  Gliding raised_;  // share
+  double now_;
+  double edge_at_;  // when its other side shows
+  GestureReader gestures_;
+  std::vector<LoneCardEvent> events_ = {};
+  std::uint64_t revision_ = 1;
+};
+
+/// A frame with such cards, for whoever draws frames: back to front, on a form of this size, px.
+[[nodiscard]] APSIDON_CORE_EXPORT Frame frame_of(std::span<const LoneCard> cards, Size form,
+                                                 float pixel_ratio = 1);
+
+/// How a lone card is spoken of. Placeholder: `{card}`.
+struct LoneCardPhrases {
+  std::string open = "{card}";
+  std::string covered = "a covered card";
+  std::string sideways = "{card}, sideways";  ///< around one of these
+};
+
+/// "7 of fern, sideways", for screen readers.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string describe(const LoneCard& card, const Names& names = {},
+                                                       const LoneCardPhrases& phrases = {});
+
+}  // namespace apsidon

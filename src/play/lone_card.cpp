@@ -1,0 +1,343 @@
+#include "apsidon/play/lone_card.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+#include <utility>
+
+#include "apsidon/geometry/error.hpp"
+#include "apsidon/geometry/limits.hpp"
+#include "apsidon/hit/hit_index.hpp"
+#include "geometry/options.hpp"
+#include "rules/sentence.hpp"
+
+namespace apsidon {
+namespace {
+
+constexpr float pi = std::numbers::pi_v<float>;
+constexpr double never = std::numeric_limits<double>::infinity();
+
+bool is_finite(const Rect& r) {
+  return std::isfinite(r.min.x) && std::isfinite(r.min.y) && std::isfinite(r.max.x) && std::isfinite(r.max.y);
+}
+
+}  // namespace
+
+LoneCard::LoneCard(const Deck& deck, const LoneCardOptions& options)
+    : deck_(&deck),
+      face_(options.face),
+      face_up_(options.face_up),
+      sideways_(options.sideways),
+      flips_(options.flips),
+      fit_(options.fit),
+      box_(options.box),
+      aspect_(options.aspect),
+      corner_radius_(options.corner_radius),
+      growth_(options.growth),
+      lift_(options.lift),
+      flip_(options.face_up ? 0.0f : pi),
+      turn_(options.sideways ? 1.0f : 0.0f),
+      now_(options.start_time),
+      edge_at_(never),
+      gestures_(options.thresholds) {
+  using geometry_detail::check_range;
+  if (face_ && !deck.has(face_)) throw Error("lone card: its face is not in the deck: one of it is expected");
+  if (!is_finite(box_)) throw Error("lone card: its box is not finite: px are expected");
+  check_range("lone card: aspect", aspect_, 0.05f, 20);
+  check_range("lone card: corner_radius", corner_radius_, 0, 0.5f);
+  check_range("lone card: growth", growth_, -1, 10);
+  check_range("lone card: lift", lift_, 0, 10);
+  if (!std::isfinite(now_)) throw Error("lone card: start_time is not finite: seconds are expected");
+  check(options.thresholds);
+  static const Feel brisk;
+  if (options.feel) check(*options.feel);
+  take(options.feel ? *options.feel : brisk);
+}
+
+void LoneCard::set_feel(const Feel& feel) {
+  check(feel);
+  take(feel);
+}
+
+void LoneCard::take(const Feel& feel) {
+  flipping_ = feel.flip;
+  turning_ = feel.shift;
+  raising_ = feel.raise;
+  flip_axis_ = feel.flip_axis_deg * pi / 180;
+}
+
+void LoneCard::tell(EventKind kind) { events_.push_back({.kind = kind, .time = now_, .face_up = face_up_}); }
+
+void LoneCard::moves() {
+  ++revision_;
+  moved_ = true;
+}
+
+bool LoneCard::set_face(FaceId face) {
+  if (face == face_ || (face && !deck_->has(face))) return false;
+  face_ = face;
+  ++revision_;
+  tell(EventKind::face_changed);
+  return true;
+}
+
+bool LoneCard::set_suit(int suit) {
+  if (suit < 0 || suit >= static_cast<int>(deck_->options().suits.size())) return false;
+  return set_face(deck_->face(suit, deck_->has(face_) ? std::max(deck_->rank_of(face_), 0) : 0));
+}
+
+bool LoneCard::set_rank(int rank) {
+  if (rank < 0 || rank >= deck_->rank_count()) return false;
+  return set_face(deck_->face(deck_->has(face_) ? std::max(deck_->suit_of(face_), 0) : 0, rank));
+}
+
+bool LoneCard::set_face_up(bool face_up, Pace pace) {
+  if (face_up == face_up_) return false;
+  face_up_ = face_up;
+  moves();
+  tell(EventKind::flipped);
+  const bool shown = shows_face_at(now_);
+  const float goal = face_up ? 0 : pi;
+  if (pace == Pace::glides) flip_.go(goal, flipping_, now_);
+  if (pace == Pace::at_once) flip_.put(goal);
+  find_edge();
+  if (shown != shows_face_at(now_)) tell(EventKind::edge_on);
+  return true;
+}
+
+bool LoneCard::set_sideways(bool sideways, Pace pace) {
+  if (sideways == sideways_) return false;
+  sideways_ = sideways;
+  moves();
+  tell(EventKind::reoriented);
+  const float goal = sideways ? 1 : 0;
+  if (pace == Pace::glides) turn_.go(goal, turning_, now_);
+  if (pace == Pace::at_once) turn_.put(goal);
+  return true;
+}
+
+bool LoneCard::set_box(const Rect& box) {
+  if (box == box_ || !is_finite(box)) return false;
+  box_ = box;
+  ++revision_;
+  return true;
+}
+
+bool LoneCard::set_fit(Fit fit) {
+  if (std::exchange(fit_, fit) == fit) return false;
+  ++revision_;
+  return true;
+}
+
+bool LoneCard::set_focused(bool focused) {
+  if (focused == focused_ || (focused && off_)) return false;
+  focused_ = focused;
+  ++revision_;
+  if (focused) tell(EventKind::focused);
+  return true;
+}
+
+bool LoneCard::set_off(bool off) {
+  if (std::exchange(off_, off) == off) return false;
+  ++revision_;
+  if (!off) return true;
+  gestures_.forget_all();
+  hover(false);
+  focused_ = false;
+  return true;
+}
+
+void LoneCard::hover(bool over) {
+  if (std::exchange(hovered_, over) == over) return;
+  moves();
+  raised_.go(over ? 1.0f : 0.0f, raising_, now_);
+  tell(over ? EventKind::hovered : EventKind::unhovered);
+}
+
+bool LoneCard::pointer(const PointerInput& given) {
+  PointerInput input = given;
+  if (!std::isfinite(input.time) || !std::isfinite(input.at.x) || !std::isfinite(input.at.y)) return false;
+  advance_to(input.time);
+  input.time = now_;
+  const bool over = is_at(input.at);
+  const bool gone = input.phase == PointerPhase::leave || input.phase == PointerPhase::cancel;
+  const bool lifted = input.kind == PointerKind::touch && input.phase == PointerPhase::up;
+  hover(over && !gone && !lifted && !off_);
+  if (off_) return over && !gone;
+  const bool ours = gestures_.expects(input.pointer);
+  // What goes down elsewhere is nothing to this card.
+  if (input.phase == PointerPhase::down && !over) return false;
+  if (input.phase == PointerPhase::move && !ours) return over;
+  for (const Gesture& gesture : gestures_.read(input)) act(gesture);
+  return over || ours;
+}
+
+void LoneCard::act(const Gesture& gesture) {
+  if (gesture.kind == GestureKind::long_press) return tell(EventKind::long_pressed);
+  // Where a finger or a button comes up beside the card, the press is taken back.
+  if (gesture.kind != GestureKind::tap || gesture.button != PointerButton::primary || !is_at(gesture.at))
+    return;
+  tell(EventKind::tapped);
+  if (flips_) flip();
+}
+
+bool LoneCard::key(const KeyInput& input) {
+  if (!std::isfinite(input.time) || !focused_ || input.key != Key::act || input.repeat) return false;
+  advance_to(input.time);
+  tell(EventKind::tapped);
+  if (flips_) flip();
+  return true;
+}
+
+double LoneCard::ends_at() const {
+  const double last = std::max({flip_.ends_at(), turn_.ends_at(), raised_.ends_at()});
+  return std::max(last, now_);
+}
+
+bool LoneCard::shows_face_at(double time) const { return shows_face(flip_.at(time)); }
+
+/// When its flip is next on its edge: looked for in steps so fine that none is passed over, then halved until
+/// there is no time between.
+void LoneCard::find_edge() {
+  edge_at_ = never;
+  const double end = flip_.ends_at();
+  if (!(now_ < end)) return;
+  const bool shown = shows_face_at(now_);
+  constexpr int steps = 200;
+  double before = now_;
+  for (int i = 1; i <= steps; ++i) {
+    double after = now_ + (end - now_) * i / steps;
+    if (shows_face_at(after) == shown) {
+      before = after;
+      continue;
+    }
+    for (;;) {
+      const double middle = (before + after) / 2;
+      if (middle <= before || middle >= after) break;
+      (shows_face_at(middle) == shown ? before : after) = middle;
+    }
+    edge_at_ = after;
+    return;
+  }
+}
+
+/// Goes on to what comes next up to a time, or to that time; whether something came.
+bool LoneCard::step(double time) {
+  const double rests = moved_ ? ends_at() : never;
+  const double next = std::min({edge_at_, gestures_.due(), rests});
+  if (next > time) {
+    if (!(now_ < time)) return false;
+    if (!at_rest()) ++revision_;
+    now_ = time;
+    return false;
+  }
+  now_ = std::max(now_, next);
+  ++revision_;
+  if (edge_at_ <= now_) {
+    events_.push_back({.kind = EventKind::edge_on, .time = now_, .face_up = shows_face_at(now_)});
+    find_edge();
+  } else if (gestures_.due() <= now_) {
+    for (const Gesture& gesture : gestures_.advance_to(now_)) act(gesture);
+  } else {
+    moved_ = false;
+    tell(EventKind::settled);
+  }
+  return true;
+}
+
+void LoneCard::advance_to(double time) {
+  while (std::isfinite(time) && step(time)) {
+  }
+}
+
+std::optional<LoneCardEvent> LoneCard::next_event(double until) {
+  while (events_.empty() && std::isfinite(until) && step(until)) {
+  }
+  if (events_.empty()) return std::nullopt;
+  const LoneCardEvent first = events_.front();
+  events_.erase(events_.begin());
+  return first;
+}
+
+/// In its own frame, where it is turned by this share of a quarter.
+Size LoneCard::upright_size(float turned) const {
+  const auto lying = [&](bool sideways) {
+    const Size own = sideways ? Size{1, aspect_} : Size{aspect_, 1};
+    const Size in = fit_in(box_, own, fit_).box.size();
+    return sideways ? Size{in.height, in.width} : in;
+  };
+  if (turned <= 0) return lying(false);
+  if (turned >= 1) return lying(true);
+  const Size a = lying(false);
+  const Size b = lying(true);
+  return {a.width + (b.width - a.width) * turned, a.height + (b.height - a.height) * turned};
+}
+
+Pose LoneCard::neutral_pose(double time) const {
+  const float flip = flip_.at(time);
+  const float on = flip_.passed_at(time);
+  return {.centre = box_.centre(),
+          .rotation = turn_.at(time) * pi / 2,
+          .flip = flip,
+          .lift = flipping_.lift * 16 * on * on * (1 - on) * (1 - on),
+          .flip_axis = flip_axis_};
+}
+
+bool LoneCard::is_at(Vec2 point) const {
+  const Size size = upright_size(turn_.at(now_));
+  // A card that is seen from its edge can be pressed all the same.
+  Pose pose = neutral_pose(now_);
+  pose.flip = 0;
+  return !size.empty() &&
+         contains(HitShape{.pose = pose, .size = size, .corner_radius = corner_radius_ * size.width}, point);
+}
+
+FrameItem LoneCard::item() const {
+  const Size size = upright_size(turn_.at(now_));
+  Pose pose = neutral_pose(now_);
+  const float raised = raised_.at(now_);
+  pose.scale += growth_ * raised;
+  pose.lift += std::max(lift_ * raised, 0.0f);
+  const bool back = !shows_face(pose.flip);
+  const Shown lies = shown(pose, size);
+  return {.kind = FrameKind::card,
+          .back = back,
+          .marks = {.focus = focused_, .hovered = hovered_, .off = off_},
+          .card = {1},
+          .face = back ? hidden_face : face_,
+          .size = size,
+          .brightness = off_ ? dimmed_brightness : 1,
+          .matrix = lies.matrix,
+          .corners = lies.corners,
+          .lift = pose.lift};
+}
+
+Frame frame_of(std::span<const LoneCard> cards, Size form, float pixel_ratio) {
+  Frame frame{.window = form, .pixel_ratio = pixel_ratio};
+  for (const LoneCard& card : cards) {
+    frame.revision += card.revision();
+    frame.items.push_back(card.item());
+    FrameItem& item = frame.items.back();
+    item.card = {static_cast<std::uint32_t>(frame.items.size())};
+    item.order = frame.items.size();
+    if (frame.card.empty()) {
+      frame.card = item.size;
+      frame.corner_radius = card.corner_radius() * item.size.width;
+    }
+  }
+  return frame;
+}
+
+std::string describe(const LoneCard& card, const Names& names, const LoneCardPhrases& phrases) {
+  const auto filled = [](const std::string& text, const std::string& with) {
+    return filled_in(
+        text, [&](std::string_view name) { return name == "card" ? std::optional(with) : std::nullopt; });
+  };
+  const bool open = card.face_up() && card.deck().has(card.face());
+  const std::string one =
+      open ? filled(phrases.open, spoken(card.face(), card.deck(), names)) : phrases.covered;
+  return card.sideways() ? filled(phrases.sideways, one) : one;
+}
+
+}  // namespace apsidon

@@ -1,0 +1,264 @@
+// One card as a part of somebody's form.
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <map>
+
+#include "apsidon/geometry/quad.hpp"
+#include "apsidon/play/lone_card.hpp"
+#include "support/allocations.hpp"
+#include "support/property.hpp"
+#include "support/tables.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+
+namespace {
+
+const Deck& deck() {
+  static const Deck deck({.suits = {{"fern", "green"}, {"poppy", "orange"}},
+                          .ranks = {"1", "2", "3"},
+                          .jokers = {{"moth", "green"}}});
+  return deck;
+}
+
+constexpr Rect box = rect_at({20, 30}, {100, 140});
+
+LoneCard lone(LoneCardOptions options = {}) {
+  options.face = *deck().find("fern-2");
+  options.box = box;
+  return LoneCard(deck(), options);
+}
+
+std::vector<LoneCardEvent> until(LoneCard& card, double time) {
+  std::vector<LoneCardEvent> events;
+  while (const auto event = card.next_event(time)) events.push_back(*event);
+  return events;
+}
+
+std::vector<EventKind> kinds(const std::vector<LoneCardEvent>& events) {
+  std::vector<EventKind> out;
+  for (const LoneCardEvent& event : events) out.push_back(event.kind);
+  return out;
+}
+
+void press(LoneCard& card, Vec2 down, Vec2 up, double time) {
+  card.pointer({.phase = PointerPhase::down, .at = down, .time = time});
+  card.pointer({.phase = PointerPhase::up, .at = up, .time = time + 0.05});
+}
+
+}  // namespace
+
+TEST_CASE("play: a lone card is drawn from the start, and a press flips it, each event at its time") {
+  LoneCard card = lone({.flips = true});
+  CHECK(card.item().face == card.face());
+  CHECK(card.item().size == Size{100, 140});
+  CHECK(bounds(card.item().corners) == box);
+  CHECK(card.at_rest());
+  CHECK(until(card, 1).empty());
+  press(card, {60, 90}, {60, 90}, 1);
+  const auto events = until(card, 3);
+  CHECK(kinds(events) == std::vector{EventKind::hovered, EventKind::tapped, EventKind::flipped,
+                                     EventKind::edge_on, EventKind::settled});
+  REQUIRE(events.size() == 5);
+  CHECK(events[2].time == Approx(1.05));
+  CHECK_FALSE(events[2].face_up);
+  CHECK(events[3].time == Approx(1.05 + 0.15).margin(0.01));
+  CHECK_FALSE(events[3].face_up);
+  CHECK(events[4].time == Approx(1.05 + 0.3).margin(1e-6));
+  CHECK(card.item().back);
+  CHECK(card.item().face == hidden_face);
+  CHECK_FALSE(card.face_up());
+}
+
+TEST_CASE("play: the side of a lone card changes with the event that says so, however often it is flipped") {
+  for_all("flips", 5, [](Random& r) {
+    LoneCardOptions options;
+    const Feel feel = r.chance(0.3f) ? reduced(Feel{}) : r.chance(0.5f) ? springy() : Feel{};
+    options.feel = &feel;
+    LoneCard card = lone(options);
+    bool back = false;
+    double time = 0;
+    const auto watch = [&](double to) {
+      for (;;) {
+        const double next = std::min(card.now() + 0.01, to);
+        while (const auto event = card.next_event(next)) {
+          if (event->kind == EventKind::edge_on) back = !event->face_up;
+        }
+        RC_ASSERT(card.item().back == back);
+        if (!(next < to)) return;
+      }
+    };
+    for (int i = 0; i < 12; ++i) {
+      time += double{r.uniform(0, 0.4f)};
+      watch(time);
+      if (r.chance(0.8f)) card.flip(r.chance(0.2f) ? Pace::at_once : Pace::glides);
+      if (r.chance(0.4f)) card.set_sideways(!card.sideways());
+    }
+    watch(time + 8);
+    RC_ASSERT(card.at_rest());
+    RC_ASSERT(back == !card.face_up());
+    RC_ASSERT(std::abs(card.item().corners.corners[0].x) < 1e4f);
+  });
+}
+
+TEST_CASE(
+    "play: what a lone card tells does not depend on how time is cut into steps, and a copy does the same") {
+  for_all("steps", 5, [](Random& r) {
+    LoneCard a = lone({.flips = true});
+    LoneCard b = a;
+    std::vector<LoneCardEvent> of_a;
+    std::vector<LoneCardEvent> of_b;
+    double time = 0;
+    for (int i = 0; i < 20; ++i) {
+      const double next = time + double{r.uniform(0, 0.3f)};
+      for (int k = 1; k <= 9; ++k) {
+        while (const auto event = a.next_event(time + (next - time) * k / 10)) of_a.push_back(*event);
+      }
+      time = next;
+      const PointerInput input{.phase = static_cast<PointerPhase>(r.below(5)),
+                               .at = {r.uniform(0, 150), r.uniform(0, 200)},
+                               .time = time,
+                               .kind = static_cast<PointerKind>(r.below(3))};
+      RC_ASSERT(a.pointer(input) == b.pointer(input));
+      if (r.chance(0.2f)) RC_ASSERT(a.set_off(i % 3 == 0) == b.set_off(i % 3 == 0));
+    }
+    while (const auto event = a.next_event(time + 9)) of_a.push_back(*event);
+    while (const auto event = b.next_event(time + 9)) of_b.push_back(*event);
+    RC_ASSERT(of_a == of_b);
+    RC_ASSERT(a.item() == b.item());
+    RC_ASSERT(std::is_sorted(of_a.begin(), of_a.end(),
+                             [](const auto& x, const auto& y) { return x.time < y.time; }));
+  });
+}
+
+TEST_CASE("play: a lone card lies in its box as it is fitted, and sideways it exchanges width and height") {
+  LoneCard card = lone();
+  for (const Rect& in : {box, rect_at({0, 0}, {300, 100}), rect_at({5, 5}, {40, 400})}) {
+    for (const bool sideways : {false, true}) {
+      card.set_box(in);
+      card.set_sideways(sideways, Pace::at_once);
+      card.set_fit(Fit::fill);
+      const Rect filled = bounds(card.item().corners);
+      CHECK(length(filled.min - in.min) < 0.01f);
+      CHECK(length(filled.max - in.max) < 0.01f);
+      card.set_fit(Fit::contain);
+      const Rect lies = bounds(card.item().corners);
+      CHECK(lies.width() / lies.height() == Approx(sideways ? 1.4f : 1 / 1.4f).epsilon(0.001));
+      CHECK((lies.width() > in.width() - 0.01f || lies.height() > in.height() - 0.01f));
+      CHECK((lies.min.x >= in.min.x - 0.01f && lies.max.y <= in.max.y + 0.01f));
+      CHECK(card.is_at(in.centre()));
+      CHECK_FALSE(card.is_at(in.max + Vec2{1, 1}));
+    }
+  }
+  // On its way from one to the other it is between them.
+  card.set_box(box);
+  card.set_sideways(false);
+  (void)until(card, card.now() + 0.1);
+  const Size between = card.item().size;
+  CHECK((between.width > 71.5f && between.width < 100));
+  card.set_box({});
+  CHECK(card.item().size.empty());
+  CHECK_FALSE(card.is_at({0, 0}));
+  CHECK_FALSE(card.set_box(rect_at({NAN, 0}, {1, 1})));
+}
+
+TEST_CASE("play: face, suit and rank of a lone card are set apart, and what the deck has not is refused") {
+  LoneCard card = lone();
+  CHECK(card.set_suit(1));
+  CHECK(deck().text(card.face()) == "poppy-2");
+  CHECK(card.set_rank(2));
+  CHECK(deck().text(card.face()) == "poppy-3");
+  CHECK_FALSE(card.set_rank(3));
+  CHECK_FALSE(card.set_suit(-1));
+  CHECK_FALSE(card.set_face({99}));
+  CHECK_FALSE(card.set_face(card.face()));
+  CHECK(card.set_face(*deck().find("moth")));
+  CHECK(card.set_rank(1));
+  CHECK(deck().text(card.face()) == "fern-2");
+  CHECK(card.set_face(hidden_face));
+  CHECK(card.set_suit(1));
+  CHECK(deck().text(card.face()) == "poppy-1");
+  CHECK(kinds(until(card, 1)) == std::vector<EventKind>(6, EventKind::face_changed));
+}
+
+TEST_CASE(
+    "play: a lone card is pressed where it lies, by keys while it is focused, and not while it is off") {
+  LoneCard card = lone({.flips = true});
+  const auto presses = [&](Vec2 down, Vec2 up) {
+    press(card, down, up, card.now() + 0.1);
+    int count = 0;
+    for (const LoneCardEvent& event : until(card, card.now() + 1))
+      count += event.kind == EventKind::tapped ? 1 : 0;
+    return count;
+  };
+  CHECK(presses({60, 90}, {61, 91}) == 1);
+  CHECK(presses({60, 90}, {400, 90}) == 0);      // dragged away
+  CHECK(presses({118.5f, 90}, {121, 90}) == 0);  // let go beside it
+  CHECK(presses({400, 90}, {60, 90}) == 0);
+  CHECK_FALSE(card.pointer({.phase = PointerPhase::down, .at = {400, 90}, .time = card.now()}));
+  CHECK_FALSE(card.key({.key = Key::act, .time = card.now()}));
+  card.pointer({.phase = PointerPhase::leave, .at = {0, 0}, .time = card.now()});
+  (void)until(card, card.now() + 1);
+  CHECK(card.set_focused(true));
+  CHECK(card.item().marks.focus);
+  CHECK(card.key({.key = Key::act, .time = card.now()}));
+  CHECK_FALSE(card.key({.key = Key::act, .time = card.now(), .repeat = true}));
+  CHECK_FALSE(card.key({.key = Key::left, .time = card.now()}));
+  CHECK(kinds(until(card, card.now())) ==
+        std::vector{EventKind::focused, EventKind::tapped, EventKind::flipped});
+  CHECK(card.set_off(true));
+  CHECK(card.item().marks.off);
+  CHECK_FALSE(card.focused());
+  CHECK_FALSE(card.set_focused(true));
+  CHECK(presses({60, 90}, {60, 90}) == 0);
+  CHECK_FALSE(card.hovered());
+  CHECK(card.set_off(false));
+  CHECK(presses({60, 90}, {60, 90}) == 1);
+}
+
+TEST_CASE("play: a lone card rises under the pointer, and goes down again") {
+  LoneCard card = lone({.growth = 0.1f, .lift = 0.4f});
+  card.pointer({.at = {60, 90}, .time = 0.1});
+  CHECK(card.hovered());
+  CHECK(kinds(until(card, 2)) == std::vector{EventKind::hovered, EventKind::settled});
+  CHECK(bounds(card.item().corners).width() == Approx(110).epsilon(0.001));
+  CHECK(card.item().lift == Approx(0.4f));
+  card.pointer({.phase = PointerPhase::leave, .at = {60, 90}, .time = 2});
+  CHECK(kinds(until(card, 4)) == std::vector{EventKind::unhovered, EventKind::settled});
+  CHECK(bounds(card.item().corners) == box);
+  CHECK_FALSE(card.pointer({.at = {NAN, 90}, .time = 5}));
+  CHECK_FALSE(card.pointer({.at = {60, 90}, .time = INFINITY}));
+}
+
+TEST_CASE("play: lone cards are spoken of in words that can be replaced, and make a frame together") {
+  LoneCard card = lone();
+  const Names names{.card = "{rank} of {suit}", .words = {{"2", "two"}, {"fern", "ferns"}}};
+  CHECK(describe(card) == "fern-2");
+  CHECK(describe(card, names) == "two of ferns");
+  card.set_sideways(true, Pace::at_once);
+  CHECK(describe(card, names) == "two of ferns, sideways");
+  card.set_face_up(false, Pace::at_once);
+  CHECK(describe(card, names, {.covered = "Rückseite", .sideways = "{card} (quer)"}) == "Rückseite (quer)");
+  const std::vector<LoneCard> form{lone(), card, lone()};
+  const Frame frame = frame_of(form, {400, 300}, 2);
+  REQUIRE(frame.items.size() == 3);
+  CHECK(frame.items[1].back);
+  CHECK(frame.items[0].order < frame.items[1].order);
+  CHECK(frame.corner_radius == Approx(7));
+}
+
+TEST_CASE("play: a lone card that cannot be is refused, and one takes less than 2 kB") {
+  CHECK_THROWS_WITH(LoneCard(deck(), {.face = {77}}), Catch::Contains("its face is not in the deck"));
+  CHECK_THROWS_WITH(LoneCard(deck(), {.aspect = 0}), Catch::Contains("aspect"));
+  CHECK_THROWS_WITH(LoneCard(deck(), {.box = rect_at({0, 0}, {INFINITY, 1})}), Catch::Contains("not finite"));
+  CHECK(sizeof(LoneCard) < 1000);
+  // What a press takes from the heap once is there for the next.
+  LoneCard card = lone({.flips = true});
+  press(card, {60, 90}, {60, 90}, 1);
+  (void)card.next_event(5);
+  CHECK(allocations_in([&] {
+          press(card, {60, 90}, {60, 90}, 6);
+          while (card.next_event(9)) {
+          }
+        }) <= 2);
+}
