@@ -74,6 +74,13 @@ std::span<const Spot> spots(int count) {
   }
 }
 
+/// A rank that is called by a number has as many, wherever its deck begins.
+int sprigs_of(const std::string& name, int rank) {
+  const bool number = !name.empty() && name.size() < 4 &&
+                      std::all_of(name.begin(), name.end(), [](char c) { return c >= '0' && c <= '9'; });
+  return number ? std::stoi(name) : rank + 1;
+}
+
 void draw_sprigs(cairo_t* cr, const SuitStyle& style, int count, double w, double h) {
   const double height = count == 2 ? 0.36 * w : count == 3 ? 0.31 * w : count <= 6 ? 0.28 * w : 0.235 * w;
   // The field lies between the two corner marks and keeps clear of both.
@@ -320,11 +327,11 @@ void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double w, double h, d
     draw_corner(cr, style, name, w);
   }
   const int from_top = deck.rank_count() - 1 - rank;
-  const bool sprigs = rank > 0 && from_top > 2 && !spots(rank + 1).empty();
-  if (sprigs) {
-    draw_sprigs(cr, style, rank + 1, w, h);
+  const int count = sprigs_of(name, rank);
+  if (from_top > 2 && !spots(count).empty()) {
+    draw_sprigs(cr, style, count, w, h);
   } else {
-    draw_specimen(cr, style, rank == 0 ? 3 : from_top, w, h);
+    draw_specimen(cr, style, from_top > 2 ? 3 : from_top, w, h);
   }
 }
 

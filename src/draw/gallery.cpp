@@ -88,7 +88,7 @@ struct Gallery::Impl {
 };
 
 Gallery::Gallery(Art art, std::filesystem::path folder, OtherFiles others)
-    : impl_(std::make_unique<Impl>(Impl{std::move(art), std::move(folder), others})) {}
+    : impl_(std::make_unique<Impl>(Impl{std::move(art), folder.empty() ? "." : std::move(folder), others})) {}
 Gallery::Gallery(Gallery&&) noexcept = default;
 Gallery& Gallery::operator=(Gallery&&) noexcept = default;
 Gallery::~Gallery() = default;

@@ -88,8 +88,66 @@ TEST_CASE("art: check finds the sheet that is off by one, and each other thing t
   art.card = {};
   art.parts["moth"].picture = "gone.png";
   const auto found = check_art(art, deck, all_but_one({40, 60}), {"gone2.png", "other.png"});
-  REQUIRE(found.size() == 1);
+  REQUIRE(found.size() == 2);
   CHECK(found[0].message == "the picture 'gone.png' is not there: the nearest that is there is 'gone2.png'");
+  CHECK(found[1].message == "pictures that are there and that nothing names: gone2.png, other.png");
+}
+
+TEST_CASE("art: check looks at all that an art names: backs, larger pictures, names of the deck, columns") {
+  const Deck deck = small();
+  const auto only = [&](const Art& art, const std::vector<std::string>& there) {
+    const auto size = [&](const std::string& name) {
+      const bool is = std::find(there.begin(), there.end(), name) != there.end();
+      return is ? Result<Size>(Size{40, 60}) : Result<Size>(Problem{.message = "not there"});
+    };
+    std::vector<std::string> out;
+    for (const ArtFinding& f : check_art(art, deck, size, there)) out.push_back(f.code + ": " + f.message);
+    return out;
+  };
+  const auto told = [](const std::vector<std::string>& found, const std::string& what) {
+    return std::any_of(found.begin(), found.end(),
+                       [&](const std::string& f) { return f.find(what) != std::string::npos; });
+  };
+  Art art = sheet_of(3);
+  CHECK(only(art, {"s.png"}).empty());
+  art.back.picture = "back.png";
+  art.backs["poppy"].picture = "back-poppy.png";
+  const auto backs = only(art, {"s.png", "poppy_back.png", "bakc.png"});
+  CHECK(told(backs,
+             "no-picture: the picture 'back.png' is not there: the nearest that is there is 'bakc.png'"));
+  // The same words in another order come before what is written alike.
+  CHECK(told(backs, "'back-poppy.png' is not there: the nearest that is there is 'poppy_back.png'"));
+  CHECK(told(backs, "unused: pictures that are there and that nothing names: poppy_back.png, bakc.png"));
+  art.back.part = {{30, 50}, {50, 70}};
+  CHECK(told(only(art, {"s.png", "back.png", "back-poppy.png"}), "outside: its part from 30,50"));
+  art = sheet_of(3);
+  art.backs["popy"].picture = "s.png";
+  CHECK(told(only(art, {"s.png"}),
+             "unknown-suit: 'backs' names the suit 'popy', which the deck does not have"));
+  art = sheet_of(3);
+  art.parts["mothh"] = art.parts["moth"];
+  CHECK(told(only(art, {"s.png"}),
+             "unknown-face: 'parts' names the face 'mothh', which the deck does not have: "
+             "did it mean 'moth'?"));
+  art = sheet_of(3);
+  art.sheets[0].ranks = {"1", "2", "03"};
+  const auto ranks = only(art, {"s.png"});
+  CHECK(
+      told(ranks, "unknown-rank: the sheet 's.png' names the rank '03', which the deck does not have: did"));
+  CHECK(told(ranks, "no-part: no part, sheet or pattern has it"));
+  // A sheet of a larger deck is no mistake.
+  art.sheets[0].ranks = {"1", "2", "3", "4"};
+  art.sheets[0].columns = 3;
+  CHECK_FALSE(told(only(art, {"s.png"}), "unknown-rank"));
+  art = sheet_of(4);
+  CHECK(
+      told(only(art, {"s.png"}), "columns: 's.png' has room for 3 columns of 10 px, its description says 4"));
+  art = sheet_of(3);
+  art.detail_pattern = "large/{face}.png";
+  const auto details = only(art, {"s.png", "large/1-fern.png"});
+  CHECK(told(details,
+             "no-detail: of 7 larger pictures 7 are not there, the first is 'large/fern-1.png'; the "
+             "nearest that is there is 'large/1-fern.png'"));
 }
 
 TEST_CASE("art: files are read as they are written, valid by the schema, and say what is wrong with them") {
@@ -153,6 +211,18 @@ TEST_CASE("art: a face whose picture is missing shows its name instead of nothin
     for (int x = 0; x < 80; ++x) dark += shown.pixel(x, y)[1] < 100 && shown.pixel(x, y)[3] > 200 ? 1 : 0;
   }
   CHECK(dark > 60);
+}
+
+TEST_CASE("art: the pictures beside an art of the working folder are found as those of any other") {
+  const Scratch scratch;
+  const Deck deck = small();
+  std::filesystem::create_directories(scratch / "faces");
+  paint_card(deck, *deck.find("fern-2"), {40, 56}).write_png(scratch / "faces/2-fern.png");
+  const auto before = std::filesystem::current_path();
+  std::filesystem::current_path(scratch / "");
+  const std::vector<std::string> there = Gallery(Art{}, "").pictures();
+  std::filesystem::current_path(before);
+  CHECK(there == std::vector<std::string>{"faces/2-fern.png"});
 }
 
 TEST_CASE("art: a larger picture of a card is drawn from its own, where the art has one") {

@@ -66,8 +66,9 @@ struct Art {
 
 /// Something wrong with a deck's art, and what to change.
 struct ArtFinding {
-  std::string
-      code;  ///< "columns", "no-part", "no-picture", "outside", "shared-part", "unequal-parts", "proportions"
+  /// "columns", "no-part", "no-picture", "no-detail", "unused", "outside", "shared-part", "unequal-parts",
+  /// "proportions", "unknown-suit", "unknown-rank", "unknown-face".
+  std::string code;
   std::string face;  ///< of which face; empty for the whole
   std::string message;
 
@@ -78,7 +79,8 @@ struct ArtFinding {
 using PictureSize = std::function<Result<Size>(const std::string& picture)>;
 
 /// Looks at every face of the deck: is there a part, is it in its picture, is it its own, and is it like the
-/// others? `others` are the pictures that there are, to name the nearest of them where one is missing.
+/// others? And at all else that the art names: backs, larger pictures, suits, ranks and faces. `others` are
+/// the pictures that there are, to tell which nothing names, and the nearest of them where one is missing.
 [[nodiscard]] APSIDON_FILES_EXPORT std::vector<ArtFinding> check_art(
     const Art& art, const Deck& deck, const PictureSize& size_of,
     const std::vector<std::string>& others = {});
