@@ -115,4 +115,20 @@ Pose snapped(const Pose& pose, Size card, float pixel_ratio) {
   return out;
 }
 
+Pose snapped(const Pose& pose, Size card, float pixel_ratio, const Rect& area) {
+  Pose out = snapped(pose, card, pixel_ratio);
+  if (pose.rotation != 0) return out;
+  constexpr float hair = 1e-3f;
+  const auto keep = [&](float exact, float length, float low, float high, float& centre) {
+    const float half = length * pose.scale / 2;
+    const auto within = [&](float at) { return at - half >= low - hair && at + half <= high + hair; };
+    if (within(centre) || !within(exact)) return;
+    const float other = centre + (centre > exact ? -1 : 1) / pixel_ratio;
+    centre = within(other) ? other : exact;
+  };
+  keep(pose.centre.x, card.width, area.min.x, area.max.x, out.centre.x);
+  keep(pose.centre.y, card.height, area.min.y, area.max.y, out.centre.y);
+  return out;
+}
+
 }  // namespace apsidon

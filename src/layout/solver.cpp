@@ -121,6 +121,29 @@ struct Lengths {
   float preferred = 0;
 };
 
+/// Hands out what is left of a length, in whole device pixels: each gets what brings the sum nearest to what
+/// it should be by then, and the last all of the rest. So equal parts differ by one device pixel at most, and
+/// nothing is lost at the end.
+class Handout {
+ public:
+  Handout(float all, float pixel_ratio) : all_(all), pixel_ratio_(pixel_ratio) {}
+
+  float take(float exact, float most = 1e9f) {
+    asked_ += exact;
+    const float nearest = std::round(asked_ * pixel_ratio_) / pixel_ratio_;
+    const float to = asked_ > all_ - 1e-3f ? all_ : std::min(nearest, all_);
+    const float own = std::clamp(to - given_, 0.0f, most);
+    given_ += own;
+    return own;
+  }
+
+ private:
+  float all_;
+  float pixel_ratio_;
+  float asked_ = 0;
+  float given_ = 0;
+};
+
 /// Sizes for one card, in whole device pixels, and the areas that follow. O(nodes · depth).
 struct Arrangement {
   std::span<const ZoneLayout> places;
@@ -255,7 +278,7 @@ struct Arrangement {
 
   void place_list(const PlanNode& node, const Rect& box) const {
     const bool across = node.kind == PlanKind::across;
-    float gap = of(node.gap);
+    const float gap = of(node.gap);
     float shown = 0;
     float least = 0;
     float preferred = 0;
@@ -276,29 +299,36 @@ struct Arrangement {
     const float unit = unit_of_share(node, left, shares, blend);
 
     float at = across ? box.min.x : box.min.y;
+    float wider = 0;  // each gap
     if (shares <= 0) {
       if (node.justify == Justify::centre) at += whole(left / 2);
       if (node.justify == Justify::end) at += whole(left);
-      if (node.justify == Justify::spread && shown > 1) gap += whole(left / (shown - 1));
+      if (node.justify == Justify::spread && shown > 1) wider = left / (shown - 1);
     }
+    Handout handout(shares > 0 || wider > 0 ? rest : rest - left, pixel_ratio);
+    float placed = 0;
     for (const PlanNode& part : node.parts) {
       if (absent(part)) {
         put_away(part, across ? Vec2{at, box.min.y} : Vec2{box.min.x, at});
         continue;
       }
-      const float own = grown(part, across, blend);
-      const float size = own + whole(std::min(unit * part.share, room_to_grow(part, own)));
+      const Lengths lengths = along_of(part, across);
+      const float growth = (lengths.preferred - lengths.least) * blend;
+      const float room = room_to_grow(part, lengths.least + growth);
+      const float size =
+          lengths.least + handout.take(growth + std::min(unit * part.share, room), growth + room);
       place(part, crossed(part,
                           across ? Rect{{at, box.min.y}, {at + size, box.max.y}}
                                  : Rect{{box.min.x, at}, {box.max.x, at + size}},
                           across));
       at += size + gap;
+      if (++placed < shown && wider > 0) at += handout.take(wider);
     }
   }
 
   float grown(const PlanNode& part, bool across, float blend) const {
     const Lengths own = along_of(part, across);
-    return own.least + whole((own.preferred - own.least) * blend);
+    return own.least + (own.preferred - own.least) * blend;
   }
 
   float room_to_grow(const PlanNode& part, float own) const {

@@ -255,7 +255,8 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
     const Pose neutral = finished(scratch_.poses[i], edge, options.factor, request.flip_axis);
     const Pose resting =
         roomy ? finished(scratch_.roomy_poses[i], edge, options.factor, request.flip_axis) : neutral;
-    rest(card, *setup.table.slot(card.id), neutral, snapped(resting, solved_.card, window_.pixel_ratio));
+    rest(card, *setup.table.slot(card.id), neutral,
+         snapped(resting, solved_.card, window_.pixel_ratio, area(zone.id)));
   }
   if (!laid.guests.empty()) place_guests(setup, laid, request.flip_axis);
 }
@@ -316,7 +317,7 @@ void Arrangement::place_guests(const TableSetup& setup, LaidZone& laid, float fl
     const bool edge = card.face_up && card.face == hidden_face;
     const Pose pose =
         snapped(finished(laid.guest_poses[g], edge, setup.layout_of(guest.zone).factor, flip_axis),
-                solved_.card, window_.pixel_ratio);
+                solved_.card, window_.pixel_ratio, area(guest.zone));
     laid.guest_poses[g] = pose;
     const auto was = std::find_if(scratch_.guests.begin(), scratch_.guests.end(),
                                   [&](const Guest& before) { return before.card == guest.card; });
@@ -352,7 +353,7 @@ Pose Arrangement::outline(const TableSetup& setup, ZoneId zone) const {
   const ZoneLayout& options = setup.layout_of(zone);
   Pose pose = lone_pose(options.layout, in.area, in.card, in.facing);
   pose.scale *= options.factor;
-  return snapped(pose, solved_.card, window_.pixel_ratio);
+  return snapped(pose, solved_.card, window_.pixel_ratio, in.area);
 }
 
 std::vector<Pose> Arrangement::poses_on_top(const TableSetup& setup, ZoneId id,

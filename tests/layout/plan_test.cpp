@@ -93,6 +93,36 @@ TEST_CASE("plan: the card is the largest that fits, to 0.01 px") {
   CHECK(solve(limited, places, {.size = {1000, 5000}}, {.areas = areas}).card.width == 100);
 }
 
+TEST_CASE("plan: equal shares and gaps differ by a device pixel at most, and end where their list ends") {
+  for_all("filling", 10, [](Random& r) {
+    const int count = r.between(2, 12);
+    const float ratios[] = {1, 1.5f, 2, 3};
+    const float ratio = ratios[r.below(4)];
+    const std::vector<ZoneLayout> places(static_cast<std::size_t>(count));
+    const bool shares = r.chance(0.5f);
+    std::vector<PlanNode> parts;
+    for (int i = 1; i <= count; ++i)
+      parts.push_back(zone({static_cast<std::uint32_t>(i)}, shares ? 1.0f : 0.0f));
+    Plan plan{.root = across(parts, r.uniform(0, 0.4f)), .margin = 12, .largest_width = r.uniform(20, 60)};
+    plan.root.justify = Justify::spread;
+    const float width = static_cast<float>(r.between(900, 2400)) / ratio * 1.0f;
+    std::vector<Rect> areas(places.size());
+    (void)solve(plan, places, {.size = {width, 500}, .pixel_ratio = ratio}, {.areas = areas});
+    RC_ASSERT(areas.front().min.x == 12);
+    RC_ASSERT(std::abs(areas.back().max.x - (width - 12)) < 2e-3f);
+    float narrowest = 1e9f;
+    float widest = 0;
+    for (std::size_t i = 0; i < areas.size(); ++i) {
+      const float gap = i + 1 < areas.size() ? areas[i + 1].min.x - areas[i].max.x : 0;
+      if (!shares && i + 1 == areas.size()) break;
+      narrowest = std::min(narrowest, shares ? areas[i].width() : gap);
+      widest = std::max(widest, shares ? areas[i].width() : gap);
+      RC_ASSERT(std::abs(areas[i].max.x * ratio - std::round(areas[i].max.x * ratio)) < 5e-3f);
+    }
+    RC_ASSERT((widest - narrowest) * ratio < 1.01f);
+  });
+}
+
 TEST_CASE("plan: shares divide what is left, and without shares the parts are justified") {
   const std::vector<ZoneLayout> places(2);
   std::vector<Rect> areas(2);

@@ -49,6 +49,27 @@ TEST_CASE("play: the next pose is where the next card comes to lie") {
   });
 }
 
+TEST_CASE("play: no card rests outside of its area, whatever the window and however many there are") {
+  for_all("in the area", 5, [](Random& r) {
+    TableSetup setup(glasshouse(60));
+    ZoneSetup zone{.name = "zone", .layout = random_layout(r), .longest = r.between(1, 30)};
+    const int count = r.between(1, 30);
+    for (int i = 0; i < count; ++i) zone.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}});
+    const ZoneId id = setup.add(zone);
+    setup.plans = {{.root = down({apsidon::zone(id, r.chance(0.5f) ? 1.0f : 0.0f)})}};
+    const Playfield field(std::move(setup), {.window = {r.uniform(60, 1200), r.uniform(60, 900)},
+                                             .pixel_ratio = r.chance(0.5f) ? 1.0f : 1.5f});
+    const Rect area = grown(*field.where().area(id), 0.005f);
+    for (const CardId card : field.table().zone(id)->cards) {
+      const Pose pose = *field.where().resting_pose(card);
+      if (pose.rotation != 0 || pose.scale != 1) continue;
+      const Rect lies = bounds(corners(pose, field.where().card_size()));
+      RC_ASSERT(lies.min.x >= area.min.x && lies.max.x <= area.max.x);
+      RC_ASSERT(lies.min.y >= area.min.y && lies.max.y <= area.max.y);
+    }
+  });
+}
+
 TEST_CASE("play: a zone that scrolls clips its cards, and none is hit outside of it") {
   Playfield field(one_zone({.name = "long", .layout = ColumnLayout{}, .longest = 60, .scrolls = true}, 40),
                   {.window = {600, 400}});

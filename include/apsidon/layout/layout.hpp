@@ -60,5 +60,9 @@ APSIDON_CORE_EXPORT LayoutReport lay_out(const Layout& layout, const LayoutInput
 /// `pose` with the card's top left corner moved to the nearest device pixel, when it lies upright and flat;
 /// any other pose as it is. `pixel_ratio`: device pixels in a logical one, > 0.
 [[nodiscard]] APSIDON_CORE_EXPORT Pose snapped(const Pose& pose, Size card, float pixel_ratio);
+/// The same, but what lies within the area stays there: by the device pixel on the other side, or, where the
+/// area has no room for a step, as it is.
+[[nodiscard]] APSIDON_CORE_EXPORT Pose snapped(const Pose& pose, Size card, float pixel_ratio,
+                                               const Rect& area);
 
 }  // namespace apsidon
