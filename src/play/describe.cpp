@@ -126,8 +126,8 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
   const Names& names = names_of(field, reasons);
   std::string card = card_text(event.card, event.seen.card, table, phrases, names);
   Verdict verdict = event.verdict;
-  verdict.face = event.seen.decided;
-  verdict.onto_face = event.seen.onto;
+  if (event.seen.decided) verdict.face = event.seen.decided;
+  if (event.seen.onto) verdict.onto_face = event.seen.onto;
   if (event.count > 1 && event.kind != EventKind::drawn) {
     card = fill(phrases.run, {{"card", card}, {"more", fmt::format("{}", event.count - 1)}});
   }

@@ -162,8 +162,7 @@ bool LoneCard::pointer(const PointerInput& given) {
   input.time = now_;
   const bool over = is_at(input.at);
   const bool gone = input.phase == PointerPhase::leave || input.phase == PointerPhase::cancel;
-  const bool lifted = input.kind == PointerKind::touch && input.phase == PointerPhase::up;
-  hover(over && !gone && !lifted && !off_);
+  if (input.kind != PointerKind::touch) hover(over && !gone && !off_);
   if (off_) return over && !gone;
   const bool ours = gestures_.expects(input.pointer);
   // What goes down elsewhere is nothing to this card.

@@ -226,6 +226,9 @@ TEST_CASE("play: a lone card rises under the pointer, and goes down again") {
   card.pointer({.phase = PointerPhase::leave, .at = {60, 90}, .time = 2});
   CHECK(kinds(until(card, 4)) == std::vector{EventKind::unhovered, EventKind::settled});
   CHECK(bounds(card.item().corners) == box);
+  // A finger presses, and hovers nothing.
+  CHECK(card.pointer({.phase = PointerPhase::down, .at = {60, 90}, .time = 4, .kind = PointerKind::touch}));
+  CHECK_FALSE(card.hovered());
   CHECK_FALSE(card.pointer({.at = {NAN, 90}, .time = 5}));
   CHECK_FALSE(card.pointer({.at = {60, 90}, .time = INFINITY}));
 }
