@@ -54,21 +54,6 @@ std::optional<Event> EventQueue::take() {
   return std::optional<Event>(std::in_place, std::move(whole_.take()));
 }
 
-void EventQueue::conceal(const Table& table) {
-  const auto known = [&](CardId id) {
-    const Card* card = table.card(id);
-    return card && card->face != hidden_face;
-  };
-  lines_.each([&](Line& line) {
-    if (!known(line.card)) line.face = 0;
-  });
-  whole_.each([&](Event& event) {
-    if (!known(event.card)) event.seen.card = {};
-    if (!known(event.verdict.card)) event.seen.decided = {};
-    if (!known(event.verdict.onto)) event.seen.onto = {};
-  });
-}
-
 void EventQueue::forget() {
   lines_.clear();
   whole_.clear();

@@ -26,8 +26,6 @@ class EventQueue {
   /// Takes the first out; nothing when there is none.
   std::optional<Event> take();
   [[nodiscard]] std::uint64_t lost() const { return lost_; }
-  /// Keeps no face of a card whose face is not known any more.
-  void conceal(const Table& table);
   /// Drops what waits.
   void forget();
 

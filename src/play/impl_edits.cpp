@@ -100,7 +100,6 @@ Outcome Impl::edit(const Edit& e) {
   if (e.kind == EditKind::remove) traffic.clear_retired(table());
   after_change();
   if (no_way_back) referee.forget_history();
-  if (e.kind == EditKind::conceal || e.kind == EditKind::set_face) events.conceal(table());
   if (from && from != e.zone && table().zone(from)->cards.empty()) {
     events.tell({.kind = EventKind::emptied, .time = now(), .from = from});
   }
@@ -128,7 +127,6 @@ SyncReport Impl::sync(std::span<const WantedZone> wanted) {
   end_made();
   after_change();
   referee.forget_history();  // what the game's own truth has replaced cannot come back
-  events.conceal(table());
   return report;
 }
 

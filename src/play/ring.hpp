@@ -29,11 +29,6 @@ class Ring {
   }
 
   void clear() { count_ = 0; }
-  /// All that is held, and what is left of others.
-  template <class With>
-  void each(With with) {
-    for (T& held : held_) with(held);
-  }
 
  private:
   void make_room() {
