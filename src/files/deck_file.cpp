@@ -3,13 +3,23 @@
 #include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "files/deck_json.hpp"
+#include "files/names.hpp"
 #include "files/reader.hpp"
 
 namespace apsidon {
 namespace files_detail {
 
-Deck deck_from(const Node& node, std::string data) {
-  DeckOptions options{.name = node.text_or("name", ""), .data = std::move(data)};
+namespace {
+
+constexpr std::array<std::pair<std::string_view, bool>, 2> backs_names{{{"alike", false}, {"by-suit", true}}};
+
+}  // namespace
+
+Deck deck_from(const Node& node, DataTexts& texts) {
+  node.expect_keys(
+      {"apsidon", "version", "name", "suits", "ranks", "jokers", "sets", "copies", "backs", "data"});
+  if (node.has("apsidon") || node.has("version")) expect_kind(node, "deck");
+  DeckOptions options{.name = node.text_or("name", ""), .data = texts.of(node)};
   for (const Node& suit : node.at("suits").items()) {
     suit.expect_keys({"name", "colour"});
     options.suits.push_back({.name = suit.at("name").text(), .colour = suit.at("colour").text()});
@@ -36,6 +46,8 @@ Deck deck_from(const Node& node, std::string data) {
     }
   }
   options.copies = node.whole_or("copies", 1, 1, 1'000'000);
+  if (node.has("backs"))
+    options.suit_backs = named(node.child("backs"), "backs", node.child("backs").text(), backs_names);
   return node.guard(ProblemCode::repeated_name, [&] { return Deck(std::move(options)); });
 }
 
@@ -63,6 +75,7 @@ nlohmann::ordered_json json_of(const Deck& deck, Verbatim& verbatim) {
     json["sets"].push_back(entry);
   }
   json["copies"] = options.copies;
+  if (options.suit_backs) json["backs"] = name_in(backs_names, true);
   if (!options.data.empty()) json["data"] = verbatim.stand_in(options.data);
   return json;
 }
@@ -73,8 +86,8 @@ using namespace files_detail;
 
 Result<Deck> parse_deck(std::string_view text, const std::filesystem::path& file) {
   return read_document<Deck>(text, file, "deck", [&](const Node& top) {
-    top.expect_keys({"apsidon", "version", "name", "suits", "ranks", "jokers", "sets", "copies", "data"});
-    return deck_from(top, data_text(top, text));
+    DataTexts texts(text);
+    return deck_from(top, texts);
   });
 }
 

@@ -8,8 +8,8 @@
 
 namespace apsidon::files_detail {
 
-/// `data`: the text of the deck's data object, empty for none.
-Deck deck_from(const Node& node, std::string data);
+/// A deck by itself, or one within a table, which may say that it is one. `texts` are those of the document.
+Deck deck_from(const Node& node, DataTexts& texts);
 nlohmann::ordered_json json_of(const Deck& deck, Verbatim& verbatim);
 
 }  // namespace apsidon::files_detail

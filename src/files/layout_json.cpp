@@ -125,6 +125,8 @@ Layout layout_from(const Node& node) {
     node.guard(ProblemCode::wrong_type, [&] { check(own); });
     return own;
   }
+  node.expect_form(node.json().is_string() || node.json().is_object(),
+                   "the name of a layout, or an object with its 'kind',");
   const Node word = node.json().is_string() ? node : node.at("kind");
   const std::string name = word.text();
   std::vector<std::string> names;

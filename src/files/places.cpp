@@ -22,8 +22,16 @@ class Walker {
     return found_;
   }
 
+  std::unordered_map<std::string, Place> find_values(std::string_view key) {
+    wanted_ = key;
+    keeps_path_ = true;
+    value(std::nullopt);
+    return std::move(values_);
+  }
+
   std::optional<Repeated> find_repeated() {
     looks_for_repeated_ = true;
+    keeps_path_ = true;
     value(std::nullopt);
     return repeated_;
   }
@@ -87,14 +95,19 @@ class Walker {
       const bool plain = written.find('\\') == std::string_view::npos;
       const std::string key = plain ? std::string(written.substr(1, written.size() - 2))
                                     : nlohmann::json::parse(written).get<std::string>();
-      if (looks_for_repeated_) {
-        path_.push_back(key);
-        if (!keys.insert(key).second && !repeated_) repeated_ = Repeated{pointer(), key_at};
-      }
+      if (keeps_path_) path_.push_back(key);
+      if (looks_for_repeated_ && !keys.insert(key).second && !repeated_)
+        repeated_ = Repeated{pointer(), key_at};
       peek();
       ++at_;  // the colon
+      const bool wanted = !wanted_.empty() && key == wanted_ && !within_;
+      within_ = within_ || wanted;
+      (void)peek();
+      const std::size_t begin = at_;
       value(sought ? next(sought, pointer_token(key), key_at, true) : std::nullopt);
-      if (looks_for_repeated_) path_.pop_back();
+      if (wanted) values_[pointer()] = {.begin = begin, .end = at_, .key = key_at};
+      within_ = within_ && !wanted;
+      if (keeps_path_) path_.pop_back();
       if (peek() == ',') ++at_;
     }
     ++at_;
@@ -103,9 +116,9 @@ class Walker {
   void array(const std::optional<Sought>& sought) {
     ++at_;
     for (std::size_t i = 0; peek() != ']' && at_ < text_.size() && !done(); ++i) {
-      if (looks_for_repeated_) path_.push_back(std::to_string(i));
+      if (keeps_path_) path_.push_back(std::to_string(i));
       value(sought ? next(sought, std::to_string(i), 0, false) : std::nullopt);
-      if (looks_for_repeated_) path_.pop_back();
+      if (keeps_path_) path_.pop_back();
       if (peek() == ',') ++at_;
     }
     ++at_;
@@ -122,7 +135,11 @@ class Walker {
   std::string_view text_;
   std::size_t at_ = 0;
   bool looks_for_repeated_ = false;
-  std::vector<std::string> path_ = {};  // while repeated keys are looked for
+  std::string_view wanted_ = {};  // the key whose values are looked for
+  bool within_ = false;           // one of them
+  std::unordered_map<std::string, Place> values_ = {};
+  bool keeps_path_ = false;
+  std::vector<std::string> path_ = {};
   std::optional<Place> found_ = {};
   std::optional<Repeated> repeated_ = {};
 };
@@ -167,6 +184,10 @@ std::optional<std::size_t> find_number(std::string_view text, std::string_view n
 
 std::optional<Place> find_place(std::string_view text, std::string_view pointer) {
   return Walker(text).find(pointer);
+}
+
+std::unordered_map<std::string, Place> find_values(std::string_view text, std::string_view key) {
+  return Walker(text).find_values(key);
 }
 
 std::optional<Repeated> find_repeated(std::string_view text) { return Walker(text).find_repeated(); }

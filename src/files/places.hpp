@@ -5,6 +5,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <unordered_map>
 
 namespace apsidon::files_detail {
 
@@ -31,6 +32,8 @@ std::optional<std::size_t> too_deep(std::string_view text);
 /// Where the value at a JSON pointer stands; nothing when there is none.
 std::optional<Place> find_place(std::string_view text, std::string_view pointer);
 std::optional<Repeated> find_repeated(std::string_view text);
+/// Where all values of keys of this name stand, by their pointers, but for those within one of them.
+std::unordered_map<std::string, Place> find_values(std::string_view text, std::string_view key);
 /// Where this word stands outside of strings, as a number would. For any text.
 std::optional<std::size_t> find_number(std::string_view text, std::string_view number);
 

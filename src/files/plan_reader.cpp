@@ -14,6 +14,7 @@ namespace {
 /// A number of card widths, or an object with cards and px.
 Length length_from(const Node& node) {
   if (node.json().is_number()) return {.cards = static_cast<float>(node.number(0, 1000))};
+  node.expect_form(node.json().is_object(), "a number of card widths, or an object with 'cards' and 'px',");
   node.expect_keys({"cards", "px"});
   return {.cards = node.number_or("cards", 0, 0, 1000), .px = node.number_or("px", 0, 0, 100'000)};
 }
@@ -49,7 +50,7 @@ PlanReader::PlanReader(const TableSetup& setup, const PlanNames& names) : setup_
 }
 
 Plan PlanReader::read(const Node& node) {
-  node.expect_keys({"name", "margin", "aspect", "largest_width", "root", "overlays"});
+  node.expect_keys({"name", "margin", "aspect", "largest_width", "whole_multiples", "root", "overlays"});
   placed_.clear();
   shown_.clear();
   Plan plan{.name = node.text_or("name", ""), .root = {}};
@@ -58,6 +59,15 @@ Plan PlanReader::read(const Node& node) {
   if (!art.empty()) plan.aspect = art.width / art.height;
   plan.aspect = node.number_or("aspect", plan.aspect, 0.05, 20);
   plan.largest_width = node.number_or("largest_width", plan.largest_width, 0, 1e6);
+  if (node.truth_or("whole_multiples", false)) {
+    if (art.empty()) {
+      node.child("whole_multiples")
+          .stop(ProblemCode::missing_key,
+                "the table does not say how large its pictures are: \"art\": {\"width\", \"height\"} is "
+                "expected");
+    }
+    plan.multiples_of = art;
+  }
   auto roots = read_node(node.at("root"));
   if (roots.size() != 1)
     node.child("root").stop(ProblemCode::misplaced, "one node is expected at the root of a plan");
@@ -233,6 +243,7 @@ void PlanReader::count(const Node& node, std::size_t nodes) {
 
 /// Several nodes for "each", one for all others.
 std::vector<PlanNode> PlanReader::read_node(const Node& node) {
+  node.expect_form(node.json().is_object(), "an object with one of 'across', 'down', 'zone' and the like");
   count(node, 1);
   std::vector<std::string_view> kinds;
   for (const std::string_view kind : node_kinds) {

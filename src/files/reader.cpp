@@ -53,6 +53,10 @@ void Node::stop_unknown(std::string_view what, const std::string& found,
   stop(ProblemCode::unknown_name, fmt::format("unknown {} '{}': {}", what, shown(found), hint));
 }
 
+void Node::expect_form(bool fits, std::string_view forms) const {
+  if (!fits) stop(ProblemCode::wrong_type, fmt::format("{}: {} is expected", kind_of(*json_), forms));
+}
+
 void Node::expect_keys(std::span<const std::string_view> keys) const {
   if (!json_->is_object())
     stop(ProblemCode::wrong_type, fmt::format("{}: an object is expected", kind_of(*json_)));

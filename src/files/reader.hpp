@@ -35,6 +35,8 @@ class Node {
   [[noreturn]] void stop_unknown(std::string_view what, const std::string& found,
                                  const std::vector<std::string>& names) const;
 
+  /// For a value that may have several forms: where it has none of them, all are named.
+  void expect_form(bool fits, std::string_view forms) const;
   /// The value is an object with no other keys than these.
   void expect_keys(std::span<const std::string_view> keys) const;
   void expect_keys(std::initializer_list<std::string_view> keys) const {

@@ -15,10 +15,8 @@ using Json = nlohmann::ordered_json;
 
 /// The only key of an object like {"at-most": 3}.
 std::string only_key(const Node& node, std::string_view what) {
-  if (!node.json().is_object() || node.json().size() != 1) {
-    node.stop(ProblemCode::wrong_type,
-              fmt::format("a {} is expected: a word, or an object with exactly one key", what));
-  }
+  node.expect_form(node.json().is_object() && node.json().size() == 1,
+                   fmt::format("a {}, a word or an object with exactly one key,", what));
   return node.json().begin().key();
 }
 
@@ -101,6 +99,7 @@ PickRule read_pick(const Node& node, const Table& table) {
     }
     return {.kind = kind};
   }
+  node.expect_form(node.json().is_object(), "a word, or an object with 'cards' or 'run',");
   node.expect_keys({"cards", "run", "when", "covered"});
   if (node.has("run") == node.has("cards")) {
     node.stop(ProblemCode::wrong_type,
@@ -135,6 +134,8 @@ StockRule read_stock(const Node& node, const TableSetup& setup, std::size_t i) {
   if (!node.has("gives")) return stock;
   const Node gives = node.child("gives");
   stock.gives.clear();
+  gives.expect_form(gives.json().is_array() || gives.json().is_number(),
+                    "a number, or an array with one for each pass,");
   if (!gives.json().is_array()) {
     stock.gives.push_back(gives.whole(1, static_cast<int>(most_cards)));
     return stock;
@@ -157,6 +158,7 @@ MatchRule read_match(const Node& node, const TableSetup& setup, std::size_t i) {
 /// A zone, or zones by the direction.
 FlickTargets read_flicks(const Node& node, const TableSetup& setup, std::size_t i) {
   if (node.json().is_string()) return FlickTargets::anywhere(other_zone(node, setup, i));
+  node.expect_form(node.json().is_object(), "a zone, or an object with zones by the direction,");
   node.expect_keys({"left", "right", "up", "down"});
   FlickTargets flicks;
   const auto read = [&](std::string_view key, ZoneId& to) {
@@ -269,10 +271,11 @@ std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
 
 namespace {
 
-constexpr std::array<std::string_view, 24> option_keys{
-    "layout", "longest", "facing", "factor",     "sideways", "scrolls",         "gives_up",     "off_table",
-    "pick",   "drop",    "stock",  "exchanges",  "sorts",    "flips_uncovered", "takes_itself", "sends_to",
-    "hover",  "zoom",    "tap",    "double_tap", "inserts",  "lays_sideways",   "flick_to",     "match"};
+constexpr std::array<std::string_view, 25> option_keys{
+    "layout",        "longest",  "facing", "factor", "sideways",  "scrolls",    "gives_up",
+    "off_table",     "pick",     "drop",   "stock",  "exchanges", "sorts",      "flips_uncovered",
+    "takes_itself",  "sends_to", "hover",  "zoom",   "tap",       "double_tap", "inserts",
+    "lays_sideways", "flick_to", "match",  "snaps"};
 
 }  // namespace
 
@@ -280,7 +283,7 @@ void expect_option_keys(const Node& options) { options.expect_keys(option_keys);
 
 void expect_zone_keys(const Node& zone) {
   std::vector<std::string_view> keys(option_keys.begin(), option_keys.end());
-  keys.insert(keys.end(), {"id", "repeat", "formation", "key"});
+  keys.insert(keys.end(), {"id", "repeat", "formation", "key", "data"});
   zone.expect_keys(keys);
 }
 
@@ -312,6 +315,8 @@ namespace {
 void read_longest(const Node& node, ZoneLayout& layout) {
   const int most = static_cast<int>(most_cards);
   layout.longest_covered = 0;
+  node.expect_form(node.json().is_object() || node.json().is_number(),
+                   "a number, or an object with 'covered' and 'open',");
   if (!node.json().is_object()) {
     layout.longest = node.whole(0, most);
     return;
@@ -331,6 +336,7 @@ void read_zone_layout(const Node& node, ZoneLayout& layout) {
   layout.sideways = node.truth_or("sideways", layout.sideways);
   layout.scrolls = node.truth_or("scrolls", layout.scrolls);
   layout.gives_up = node.truth_or("gives_up", layout.gives_up);
+  layout.snaps = node.truth_or("snaps", layout.snaps);
   if (node.has("facing"))
     layout.facing = named(node.child("facing"), "facing", node.child("facing").text(), facing_names);
 }
@@ -349,6 +355,7 @@ void write_zone_layout(Json& json, const ZoneLayout& layout) {
   if (layout.sideways) json["sideways"] = true;
   if (layout.scrolls) json["scrolls"] = true;
   if (layout.gives_up) json["gives_up"] = true;
+  if (!layout.snaps) json["snaps"] = false;
 }
 
 Goal read_goal(const Node& node, const TableSetup& setup) {

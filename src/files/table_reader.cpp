@@ -24,7 +24,7 @@ constexpr double most_px = 100'000;  // of a picture
 class TableReader {
  public:
   TableReader(const Node& top, std::string_view text, const std::filesystem::path& file, OtherFiles others)
-      : top_(top), text_(text), setup_(read_deck(file, others)) {}
+      : top_(top), data_(text), setup_(read_deck(file, others)) {}
 
   TableSetup read() {
     top_.expect_keys({"apsidon",     "version",   "name",  "deck",    "zones", "panels",    "links",
@@ -92,7 +92,7 @@ class TableReader {
     }
     if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
     if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);
-    setup_.data = data_text(top_, text_);
+    setup_.data = data_.of(top_);
     top_.guard(ProblemCode::out_of_range, [&] { check(setup_); });
     return std::move(setup_);
   }
@@ -119,8 +119,8 @@ class TableReader {
       // Said of the table: that is where the name is put right.
       deck.stop(problem.code, fmt::format("the deck '{}': {}", shown(problem.file), problem.message));
     }
-    deck.expect_keys({"name", "suits", "ranks", "jokers", "sets", "copies", "data"});
-    return deck_from(deck, data_text(deck, text_));
+    deck.expect_form(deck.json().is_object(), "the name of a deck file, or an object with the deck itself,");
+    return deck_from(deck, data_);
   }
 
   std::vector<std::string> zone_names() const {
@@ -130,7 +130,7 @@ class TableReader {
   }
 
   void read_panel(const Node& node) {
-    node.expect_keys({"id", "repeat", "kind", "text", "fill", "tone", "round", "hidden", "off"});
+    node.expect_keys({"id", "repeat", "kind", "text", "fill", "tone", "round", "hidden", "off", "data"});
     PanelSetup panel{.name = node.at("id").name()};
     if (node.has("kind"))
       panel.kind = named(node.child("kind"), "kind of panel", node.child("kind").text(), panel_names);
@@ -140,6 +140,7 @@ class TableReader {
     panel.round = node.truth_or("round", false);
     panel.hidden = node.truth_or("hidden", false);
     panel.off = node.truth_or("off", false);
+    panel.data = data_.of(node);
     const auto add = [&] { node.guard(ProblemCode::repeated_name, [&] { setup_.add_panel(panel); }); };
     if (!node.has("repeat")) {
       panel.text = node.text_or("text", "");
@@ -160,6 +161,8 @@ class TableReader {
     std::vector<std::string> texts;
     if (!node.has("text")) return std::vector<std::string>(count);
     const Node text = node.child("text");
+    text.expect_form(text.json().is_string() || text.json().is_array(),
+                     "a text for all, or an array with one for each,");
     if (text.json().is_array()) {
       for (const Node& one : text.items()) texts.push_back(one.text());
       if (texts.size() == count) return texts;
@@ -259,12 +262,22 @@ class TableReader {
     zone.sideways = layout.sideways;
     zone.scrolls = layout.scrolls;
     zone.gives_up = layout.gives_up;
+    zone.snaps = layout.snaps;
     zone.recycled = recycled_of(node);
     if (node.has("key")) zone.key = node.child("key").key_number();
     if (node.has("formation") && node.has("repeat")) {
       node.child("repeat").stop(ProblemCode::wrong_type,
                                 "a formation repeats its zone already: one of the two is expected");
     }
+    const std::size_t first = setup_.table.zones().size();
+    const std::string data = data_.of(node);
+    add_zones(node, zone);
+    if (data.empty()) return;
+    for (const Zone& made : setup_.table.zones().subspan(first)) setup_.zone_data[made.id] = data;
+  }
+
+  /// As many as it repeats, or as its formation has slots.
+  void add_zones(const Node& node, ZoneSetup& zone) {
     if (node.has("formation")) return add(node, zone, read_formation(node.child("formation")));
     if (!node.has("repeat")) return add(node, zone);
 
@@ -313,6 +326,8 @@ class TableReader {
         for (const Node& card : contents.items()) read_card(card, *zone, true);
         continue;
       }
+      contents.expect_form(contents.json().is_object(),
+                           "an array of open cards, or an object with 'covered', 'open' or 'deck',");
       contents.expect_keys({"covered", "open", "deck"});
       if (contents.has("deck")) read_whole_deck(contents.child("deck"), *zone);
       for (const bool open : {false, true}) {
@@ -355,13 +370,18 @@ class TableReader {
           fmt::format("{} for {} cards: a number nearer to it is expected", last.value, ids.size()));
     }
     node.guard(ProblemCode::repeated_name, [&] { setup_.table.give_ids(ids, last); });
+    std::map<CardId, std::string> data;
+    for (auto& [card, text] : setup_.card_data) data[ids[card.value - 1]] = std::move(text);
+    setup_.card_data = std::move(data);
   }
 
   void read_card(const Node& node, ZoneId zone, bool open) {
     CardOptions card{.face_up = open};
     Node face = node;
+    node.expect_form(node.json().is_string() || node.json().is_object(),
+                     "a face, or an object with a 'face',");
     if (node.json().is_object()) {
-      node.expect_keys({"face", "key", "face_up", "sideways", "cell", "at"});
+      node.expect_keys({"face", "key", "face_up", "sideways", "cell", "at", "data"});
       face = node.at("face");
       if (node.has("key")) card.key = node.child("key").key_number();
       card.face_up = node.truth_or("face_up", open);
@@ -381,11 +401,13 @@ class TableReader {
     if (setup_.table.card_count() >= most_cards) {
       node.stop(ProblemCode::too_many, fmt::format("more than {} cards: fewer are expected", most_cards));
     }
-    node.guard(ProblemCode::repeated_name, [&] { setup_.table.create_card(zone, card); });
+    const CardId made =
+        node.guard(ProblemCode::repeated_name, [&] { return setup_.table.create_card(zone, card); });
+    if (std::string data = data_.of(node); !data.empty()) setup_.card_data[made] = std::move(data);
   }
 
   const Node& top_;
-  std::string_view text_;
+  DataTexts data_;
   TableSetup setup_;
   PlanNames names_;
 };

@@ -18,10 +18,13 @@ namespace {
 using namespace files_detail;
 using Json = nlohmann::ordered_json;
 
-Json json_of(const Card& card, const Deck& deck, bool open) {
+Json json_of(const Card& card, const TableSetup& setup, bool open, Verbatim& verbatim) {
+  const Deck& deck = setup.table.deck();
   const Card plain;
   const bool moved = card.cell != plain.cell || card.at != plain.at;
-  if (card.key == 0 && !card.sideways && card.face_up == open && !moved) return deck.text(card.face);
+  const auto data = setup.card_data.find(card.id);
+  const bool bare = data == setup.card_data.end() || data->second.empty();
+  if (card.key == 0 && !card.sideways && card.face_up == open && !moved && bare) return deck.text(card.face);
   Json json;
   json["face"] = deck.text(card.face);
   if (card.key != 0) json["key"] = card.key;
@@ -29,18 +32,20 @@ Json json_of(const Card& card, const Deck& deck, bool open) {
   if (card.sideways) json["sideways"] = true;
   if (card.cell != plain.cell) json["cell"] = card.cell;
   if (card.at != plain.at) json["at"] = {decimal(card.at.x), decimal(card.at.y)};
+  if (!bare) json["data"] = verbatim.stand_in(data->second);
   return json;
 }
 
 /// An array of open cards, or the covered ones below the open ones where a zone lies so.
-Json cards_json(const Table& table, const Zone& zone) {
+Json cards_json(const TableSetup& setup, const Zone& zone, Verbatim& verbatim) {
+  const Table& table = setup.table;
   std::size_t covered = 0;
   while (covered < zone.cards.size() && !table.card(zone.cards[covered])->face_up) ++covered;
   Json lower = Json::array();
   Json upper = Json::array();
   for (std::size_t i = 0; i < zone.cards.size(); ++i) {
     const bool open = i >= covered;
-    (open ? upper : lower).push_back(json_of(*table.card(zone.cards[i]), table.deck(), open));
+    (open ? upper : lower).push_back(json_of(*table.card(zone.cards[i]), setup, open, verbatim));
   }
   if (covered == 0) return upper;
   Json json;
@@ -89,8 +94,11 @@ std::string write_table(const TableSetup& setup) {
     if (zone.key != 0) entry["key"] = zone.key;
     write_zone_layout(entry, setup.layout_of(zone.id));
     write_rules(entry, setup.rules_of(zone.id), setup.handling_of(zone.id), table, zone.recycled);
+    const auto data = setup.zone_data.find(zone.id);
+    if (data != setup.zone_data.end() && !data->second.empty())
+      entry["data"] = verbatim.stand_in(data->second);
     json["zones"].push_back(entry);
-    if (!zone.cards.empty()) json["cards"][zone.name] = cards_json(table, zone);
+    if (!zone.cards.empty()) json["cards"][zone.name] = cards_json(setup, zone, verbatim);
   }
   if (const auto numbers = numbers_of(table)) json["numbers"] = *numbers;
   for (const PanelSetup& panel : setup.panels) {
@@ -103,6 +111,7 @@ std::string write_table(const TableSetup& setup) {
     if (panel.round) entry["round"] = true;
     if (panel.hidden) entry["hidden"] = true;
     if (panel.off) entry["off"] = true;
+    if (!panel.data.empty()) entry["data"] = verbatim.stand_in(panel.data);
     json["panels"].push_back(entry);
   }
   for (const auto& [a, b] : setup.links) json["links"].push_back({table.zone(a)->name, table.zone(b)->name});

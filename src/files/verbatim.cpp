@@ -8,13 +8,14 @@ constexpr std::string_view key = "\"\": ";
 
 }  // namespace
 
-std::string data_text(const Node& node, std::string_view text) {
+std::string DataTexts::of(const Node& node) {
   if (!node.has("data")) return {};
   const Node data = node.child("data");
   if (!data.json().is_object())
     data.stop(ProblemCode::wrong_type, "an object is expected: it belongs to the client");
-  const auto place = find_place(text, data.pointer());
-  return std::string(text.substr(place->begin, place->end - place->begin));
+  if (!places_) places_ = find_values(text_, "data");
+  const Place& place = places_->at(data.pointer());
+  return std::string(text_.substr(place.begin, place.end - place.begin));
 }
 
 nlohmann::ordered_json Verbatim::stand_in(std::string text) {

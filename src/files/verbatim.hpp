@@ -1,15 +1,26 @@
 #pragma once
 // The client's own objects, which are read and written to the letter. Not installed.
 #include <nlohmann/json.hpp>
+#include <optional>
 #include <string>
+#include <unordered_map>
 #include <vector>
 
 #include "files/reader.hpp"
 
 namespace apsidon::files_detail {
 
-/// The text of an object's `data` object as it stands in the file; empty when there is none.
-std::string data_text(const Node& node, std::string_view text);
+/// The `data` objects of a document as they stand in its text, all found at the first question.
+class DataTexts {
+ public:
+  explicit DataTexts(std::string_view text) : text_(text) {}
+  /// That of an object; empty when it has none.
+  [[nodiscard]] std::string of(const Node& node);
+
+ private:
+  std::string_view text_;
+  std::optional<std::unordered_map<std::string, Place>> places_ = {};
+};
 
 /// Puts texts into a document that the JSON library writes: a stand-in goes in, and is exchanged in what
 /// comes out.

@@ -39,6 +39,8 @@ Fitted fit_in(const Rect& area, Size picture, Fit fit, Vec2 position) {
   }
   Fitted f;
   f.box = align_in(area, fitted_size(area.size(), picture, fit), position);
+  if (fit == Fit::whole)
+    f.box = rect_at({std::floor(f.box.min.x + 0.5f), std::floor(f.box.min.y + 0.5f)}, f.box.size());
   f.shown = {{std::max(f.box.min.x, area.min.x), std::max(f.box.min.y, area.min.y)},
              {std::min(f.box.max.x, area.max.x), std::min(f.box.max.y, area.max.y)}};
   if (f.shown.empty()) {

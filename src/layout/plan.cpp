@@ -132,6 +132,19 @@ float widest(const Plan& plan, std::span<const ZoneLayout> places, Size room,
   return static_cast<float>(step) / lattice;
 }
 
+/// The card in device pixels: the largest multiple of the art where that is asked for, else rounded down.
+Size on_device(const Plan& plan, Size exact, float ratio) {
+  const Size& art = plan.multiples_of;
+  if (!art.empty()) {
+    constexpr float hair = 1e-4f;
+    const float times =
+        std::floor(std::min(exact.width * ratio / art.width, exact.height * ratio / art.height) + hair);
+    if (times >= 1) return art * (times / ratio);
+  }
+  const auto whole = [&](float px) { return std::floor(px * ratio) / ratio; };
+  return {whole(exact.width), whole(exact.height)};
+}
+
 }  // namespace
 
 PlanNode across(std::vector<PlanNode> parts, float gap) {
@@ -206,6 +219,10 @@ void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t pan
   geometry_detail::check_range("plan: margin", plan.margin, 0, 10'000);
   geometry_detail::check_range("plan: aspect", plan.aspect, 0.05f, 20);
   geometry_detail::check_range("plan: largest width", plan.largest_width, 0, 1e6f);
+  if (plan.multiples_of != Size{}) {
+    geometry_detail::check_range("plan: multiples of width", plan.multiples_of.width, 1, 100'000);
+    geometry_detail::check_range("plan: multiples of height", plan.multiples_of.height, 1, 100'000);
+  }
   for (const ZoneLayout& place : places) check(place);
   Seen seen{std::vector<bool>(places.size(), false), std::vector<bool>(panels, false)};
   check_node(plan.root, seen);
@@ -235,8 +252,7 @@ PlanResult solve(const Plan& plan, std::span<const ZoneLayout> places, const Pla
   measure_zones(places, {1, 1 / plan.aspect}, out.areas);
   const float width = widest(plan, places, room.size(), out.areas);
   result.unsnapped_card = {width, width / plan.aspect};
-  const auto whole = [&](float px) { return std::floor(px * ratio) / ratio; };
-  result.card = {whole(result.unsnapped_card.width), whole(result.unsnapped_card.height)};
+  result.card = on_device(plan, result.unsnapped_card, ratio);
   result.fits = result.card.width > 0 && result.card.height > 0;
   measure_zones(places, result.card, out.areas);
   arrange(plan, places, result.card, ratio, room, inner(window, 0), out);

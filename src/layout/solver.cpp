@@ -150,8 +150,11 @@ struct Arrangement {
   Size card;
   float pixel_ratio;
   const PlanAreas& out;
+  bool rounds_up = false;  // what zones and formations take
 
   float whole(float px) const { return std::floor(px * pixel_ratio + 1e-4f) / pixel_ratio; }
+  float up(float px) const { return rounds_up ? std::ceil(px * pixel_ratio - 1e-3f) / pixel_ratio : px; }
+  Size up(Size size) const { return {up(size.width), up(size.height)}; }
   float of(const Length& l) const { return whole(l.cards * card.width) + whole(l.px); }
 
   /// Whether nothing of a node is to be seen now: a zone that gives up its place, or parts that all do.
@@ -175,7 +178,7 @@ struct Arrangement {
       case PlanKind::zone: {
         // A zone's sizes stand where its area will; they are never asked for once it is there.
         const Rect& sizes = out.areas[node.zone.value - 1];
-        return {{sizes.min.x, sizes.min.y}, {sizes.max.x, sizes.max.y}};
+        return {up({sizes.min.x, sizes.min.y}), up({sizes.max.x, sizes.max.y})};
       }
       case PlanKind::panel:
         return always({of(node.width), of(node.height)});
@@ -183,7 +186,7 @@ struct Arrangement {
         return always({of(node.space), of(node.space)});
       case PlanKind::formation: {
         const Rect e = extent_of(node, places);
-        return always({e.width() * card.width, e.height() * card.height});
+        return always(up(Size{e.width() * card.width, e.height() * card.height}));
       }
       case PlanKind::layers: {
         Sizes most;
@@ -384,6 +387,15 @@ struct Arrangement {
   }
 };
 
+/// The whole device pixels within a box; the box itself where it has none.
+Rect within_pixels(const Rect& box, float pixel_ratio) {
+  constexpr float hair = 1e-3f;
+  const auto low = [&](float px) { return std::ceil(px * pixel_ratio - hair) / pixel_ratio; };
+  const auto high = [&](float px) { return std::floor(px * pixel_ratio + hair) / pixel_ratio; };
+  const Rect whole{{low(box.min.x), low(box.min.y)}, {high(box.max.x), high(box.max.y)}};
+  return whole.empty() ? box : whole;
+}
+
 }  // namespace
 
 void measure_zones(std::span<const ZoneLayout> places, Size card, std::span<Rect> sizes) {
@@ -400,9 +412,15 @@ Need need_of(const Plan& plan, std::span<const ZoneLayout> places, Size card, st
 
 void arrange(const Plan& plan, std::span<const ZoneLayout> places, Size card, float pixel_ratio,
              const Rect& room, const Rect& window, const PlanAreas& out) {
-  const Arrangement arrangement{places, card, pixel_ratio, out};
+  Arrangement arrangement{places, card, pixel_ratio, out, true};
   std::fill(out.panels.begin(), out.panels.end(), Rect{});
-  arrangement.place(plan.root, room);
+  // Rounding the card down has left some room, as a rule enough to give each part whole device pixels.
+  const Rect whole_room = within_pixels(room, pixel_ratio);
+  const Size need = arrangement.sizes_of(plan.root).least;
+  constexpr float hair = 1e-3f;
+  arrangement.rounds_up =
+      need.width <= whole_room.width() + hair && need.height <= whole_room.height() + hair;
+  arrangement.place(plan.root, arrangement.rounds_up ? whole_room : room);
   for (std::size_t i = 0; i < places.size(); ++i) {
     // Above the window, where nobody sees what lies there and what flies there goes.
     const Vec2 outside{(window.min.x + window.max.x) / 2, -2 * card.height};

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "motion/first_change.hpp"
 #include "motion/impl.hpp"
 
 namespace apsidon {
@@ -102,22 +103,7 @@ double Motion::Impl::edge_at(const Bucket& b, const Record& r) const {
     return shows_face(time >= r.lands ? r.goal[flip] : state_of(b, r, bend_of(r), time).value[flip]);
   };
   constexpr int looks = 48;
-  const bool first = side(begin);
-  double low = begin;
-  for (int i = 1; i <= looks; ++i) {
-    double high = begin + (r.lands - begin) * i / looks;
-    if (side(high) == first) {
-      low = high;
-      continue;
-    }
-    for (int k = 0; k < 50; ++k) {
-      const double middle = (low + high) / 2;
-      if (middle <= low || middle >= high) break;
-      (side(middle) == first ? low : high) = middle;
-    }
-    return high;
-  }
-  return never;
+  return first_change(begin, r.lands, looks, never, side);
 }
 
 /// When a spring has its card at the goal for the first time: it passes it, or, where it does not swing,

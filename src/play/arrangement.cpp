@@ -227,6 +227,12 @@ Pose Arrangement::finished(Pose pose, bool waits_on_its_edge, float factor, floa
   return pose;
 }
 
+/// A resting pose on whole device pixels, but in a zone that is exempt from it.
+Pose Arrangement::on_pixels(const TableSetup& setup, ZoneId zone, const Pose& pose) const {
+  if (!setup.layout_of(zone).snaps) return pose;
+  return snapped(pose, solved_.card, window_.pixel_ratio, area(zone));
+}
+
 void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const LayoutRequest& request) {
   const std::size_t n = zone.cards.size();
   const ZoneLayout& options = setup.layout_of(zone.id);
@@ -255,8 +261,7 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
     const Pose neutral = finished(scratch_.poses[i], edge, options.factor, request.flip_axis);
     const Pose resting =
         roomy ? finished(scratch_.roomy_poses[i], edge, options.factor, request.flip_axis) : neutral;
-    rest(card, *setup.table.slot(card.id), neutral,
-         snapped(resting, solved_.card, window_.pixel_ratio, area(zone.id)));
+    rest(card, *setup.table.slot(card.id), neutral, on_pixels(setup, zone.id, resting));
   }
   if (!laid.guests.empty()) place_guests(setup, laid, request.flip_axis);
 }
@@ -315,9 +320,8 @@ void Arrangement::place_guests(const TableSetup& setup, LaidZone& laid, float fl
     const Guest& guest = laid.guests[g];
     const Card& card = *setup.table.card(guest.card);
     const bool edge = card.face_up && card.face == hidden_face;
-    const Pose pose =
-        snapped(finished(laid.guest_poses[g], edge, setup.layout_of(guest.zone).factor, flip_axis),
-                solved_.card, window_.pixel_ratio, area(guest.zone));
+    const float factor = setup.layout_of(guest.zone).factor;
+    const Pose pose = on_pixels(setup, guest.zone, finished(laid.guest_poses[g], edge, factor, flip_axis));
     laid.guest_poses[g] = pose;
     const auto was = std::find_if(scratch_.guests.begin(), scratch_.guests.end(),
                                   [&](const Guest& before) { return before.card == guest.card; });
@@ -353,7 +357,7 @@ Pose Arrangement::outline(const TableSetup& setup, ZoneId zone) const {
   const ZoneLayout& options = setup.layout_of(zone);
   Pose pose = lone_pose(options.layout, in.area, in.card, in.facing);
   pose.scale *= options.factor;
-  return snapped(pose, solved_.card, window_.pixel_ratio, in.area);
+  return on_pixels(setup, zone, pose);
 }
 
 std::vector<Pose> Arrangement::poses_on_top(const TableSetup& setup, ZoneId id,

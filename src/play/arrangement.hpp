@@ -142,6 +142,7 @@ class Arrangement {
   void lay_out_zone(const TableSetup& setup, const Zone& zone, const LayoutRequest& request);
   void lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, LaidZone& laid,
                     std::span<const CardId> held);
+  [[nodiscard]] Pose on_pixels(const TableSetup& setup, ZoneId zone, const Pose& pose) const;
   [[nodiscard]] Pose finished(Pose pose, bool waits_on_its_edge, float factor, float flip_axis) const;
   void place_guests(const TableSetup& setup, LaidZone& laid, float flip_axis);
   void find_overlays(const TableSetup& setup);

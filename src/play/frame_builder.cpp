@@ -151,6 +151,7 @@ void FrameBuilder::add_cards(const FrameSources& from, bool all) {
     item.kind = FrameKind::card;
     item.back = appearance.back;
     item.marks = {};
+    item.back_suit = appearance.back_suit;
     item.card = appearance.card;
     item.zone = appearance.zone;
     item.face = appearance.face;
@@ -218,10 +219,12 @@ void FrameBuilder::add_copies(const FrameSources& from) {
       const Pose pose = Hand::copy_pose(carry, from.setup.table, from.arrangement, id);
       const Card& card = *from.setup.table.card(id);
       const bool face = shows_face(pose.flip);
+      const int back_suit = face ? -1 : from.setup.table.deck().back_suit_of(card.face);
       const Shown copy = shown(pose, drawn_.card);
       next_item() = {.kind = FrameKind::copy,
                      .back = !face,
                      .marks = {.held = true},
+                     .back_suit = static_cast<std::int16_t>(back_suit),
                      .card = id,
                      .zone = card.zone,
                      .face = face ? card.face : hidden_face,
@@ -242,8 +245,10 @@ void FrameBuilder::add_preview(const FrameSources& from) {
     const Hover::Preview& preview = previews_[i];
     const Card& card = *from.setup.table.card(preview.card);
     const Shown picture = shown(preview.pose, drawn_.card);
+    const int back_suit = card.face_up ? -1 : from.setup.table.deck().back_suit_of(card.face);
     next_item() = {.kind = FrameKind::zoom,
                    .back = !card.face_up,
+                   .back_suit = static_cast<std::int16_t>(back_suit),
                    .card = card.id,
                    .zone = card.zone,
                    .face = card.face_up ? card.face : hidden_face,

@@ -86,6 +86,7 @@ class FrameBuilder {
     FaceId face;  // none while its back shows
     float brightness;
     bool back;
+    std::int16_t back_suit;
   };
 
   // frame_builder.cpp

@@ -20,14 +20,20 @@ FrameBuilder::Appearance FrameBuilder::appearance_of(const FrameSources& from, s
   const Card& card = *from.setup.table.card(state.id);
   // A card that was covered and hidden at once shows what it showed until it is edge-on.
   const FaceId front = card.face == hidden_face && !card.face_up ? state.still_shows : card.face;
-  return {card.id, card.zone, back ? hidden_face : front,
-          pose.brightness * (state.off ? dimmed_brightness : 1), back};
+  return {
+      .card = card.id,
+      .zone = card.zone,
+      .face = back ? hidden_face : front,
+      .brightness = pose.brightness * (state.off ? dimmed_brightness : 1),
+      .back = back,
+      .back_suit = static_cast<std::int16_t>(back ? from.setup.table.deck().back_suit_of(card.face) : -1)};
 }
 
 /// A card may show its other side, or change its brightness, while it moves.
 void FrameBuilder::draw_appearance(const FrameSources& from, FrameItem& item, std::size_t slot) {
   appearances_[slot] = appearance_of(from, slot);
   item.back = appearances_[slot].back;
+  item.back_suit = appearances_[slot].back_suit;
   item.face = appearances_[slot].face;
   item.brightness = appearances_[slot].brightness;
 }

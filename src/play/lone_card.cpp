@@ -10,6 +10,7 @@
 #include "apsidon/geometry/limits.hpp"
 #include "apsidon/hit/hit_index.hpp"
 #include "geometry/options.hpp"
+#include "motion/first_change.hpp"
 #include "rules/sentence.hpp"
 
 namespace apsidon {
@@ -114,6 +115,7 @@ bool LoneCard::set_sideways(bool sideways, Pace pace) {
   const float goal = sideways ? 1 : 0;
   if (pace == Pace::glides) turn_.go(goal, turning_, now_);
   if (pace == Pace::at_once) turn_.put(goal);
+  look_again();
   return true;
 }
 
@@ -121,12 +123,14 @@ bool LoneCard::set_box(const Rect& box) {
   if (box == box_ || !is_finite(box)) return false;
   box_ = box;
   ++revision_;
+  look_again();
   return true;
 }
 
 bool LoneCard::set_fit(Fit fit) {
   if (std::exchange(fit_, fit) == fit) return false;
   ++revision_;
+  look_again();
   return true;
 }
 
@@ -141,6 +145,7 @@ bool LoneCard::set_focused(bool focused) {
 bool LoneCard::set_off(bool off) {
   if (std::exchange(off_, off) == off) return false;
   ++revision_;
+  if (!off) look_again();
   if (!off) return true;
   gestures_.forget_all();
   hover(false);
@@ -162,7 +167,10 @@ bool LoneCard::pointer(const PointerInput& given) {
   input.time = now_;
   const bool over = is_at(input.at);
   const bool gone = input.phase == PointerPhase::leave || input.phase == PointerPhase::cancel;
-  if (input.kind != PointerKind::touch) hover(over && !gone && !off_);
+  if (input.kind != PointerKind::touch) {
+    rests_at_ = gone ? std::nullopt : std::optional(input.at);
+    hover(over && !gone && !off_);
+  }
   if (off_) return over && !gone;
   const bool ours = gestures_.expects(input.pointer);
   // What goes down elsewhere is nothing to this card.
@@ -170,6 +178,12 @@ bool LoneCard::pointer(const PointerInput& given) {
   if (input.phase == PointerPhase::move && !ours) return over;
   for (const Gesture& gesture : gestures_.read(input)) act(gesture);
   return over || ours;
+}
+
+/// The pointer rests, and what is below it has changed: as it lies when it has come to rest, so that a card
+/// that turns is not hovered and left on its way.
+void LoneCard::look_again() {
+  if (rests_at_ && !off_) hover(lies_at(*rests_at_, turn_.goal()));
 }
 
 void LoneCard::act(const Gesture& gesture) {
@@ -196,29 +210,14 @@ double LoneCard::ends_at() const {
 
 bool LoneCard::shows_face_at(double time) const { return shows_face(flip_.at(time)); }
 
-/// When its flip is next on its edge: looked for in steps so fine that none is passed over, then halved until
-/// there is no time between.
+/// When its flip is next on its edge, looked for in steps so fine that none is passed over.
 void LoneCard::find_edge() {
   edge_at_ = never;
   const double end = flip_.ends_at();
   if (!(now_ < end)) return;
-  const bool shown = shows_face_at(now_);
-  constexpr int steps = 200;
-  double before = now_;
-  for (int i = 1; i <= steps; ++i) {
-    double after = now_ + (end - now_) * i / steps;
-    if (shows_face_at(after) == shown) {
-      before = after;
-      continue;
-    }
-    for (;;) {
-      const double middle = (before + after) / 2;
-      if (middle <= before || middle >= after) break;
-      (shows_face_at(middle) == shown ? before : after) = middle;
-    }
-    edge_at_ = after;
-    return;
-  }
+  constexpr int looks = 200;
+  const auto side = [this](double time) { return shows_face_at(time); };
+  edge_at_ = motion_detail::first_change(now_, end, looks, never, side);
 }
 
 /// Goes on to what comes next up to a time, or to that time; whether something came.
@@ -283,11 +282,12 @@ Pose LoneCard::neutral_pose(double time) const {
           .flip_axis = flip_axis_};
 }
 
-bool LoneCard::is_at(Vec2 point) const {
-  const Size size = upright_size(turn_.at(now_));
+bool LoneCard::is_at(Vec2 point) const { return lies_at(point, turn_.at(now_)); }
+
+bool LoneCard::lies_at(Vec2 point, float turned) const {
+  const Size size = upright_size(turned);
   // A card that is seen from its edge can be pressed all the same.
-  Pose pose = neutral_pose(now_);
-  pose.flip = 0;
+  const Pose pose{.centre = box_.centre(), .rotation = turned * pi / 2};
   return !size.empty() &&
          contains(HitShape{.pose = pose, .size = size, .corner_radius = corner_radius_ * size.width}, point);
 }
@@ -303,6 +303,7 @@ FrameItem LoneCard::item() const {
   return {.kind = FrameKind::card,
           .back = back,
           .marks = {.focus = focused_, .hovered = hovered_, .off = off_},
+          .back_suit = static_cast<std::int16_t>(back ? deck_->back_suit_of(face_) : -1),
           .card = {1},
           .face = back ? hidden_face : face_,
           .size = size,

@@ -26,7 +26,8 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
                       .sideways = zone.sideways,
                       .scrolls = zone.scrolls,
                       .off_table = zone.off_table,
-                      .gives_up = zone.gives_up});
+                      .gives_up = zone.gives_up,
+                      .snaps = zone.snaps});
   rules_.push_back({.pick = zone.pick,
                     .drop = zone.drop,
                     .stock = zone.stock,

@@ -44,6 +44,7 @@ struct DeckOptions {
   std::vector<Joker> jokers = {};  ///< names distinct
   std::vector<FaceSet> sets = {};  ///< no face in two of them
   int copies = 1;                  ///< how many cards of each face a game has, [1, 1000000]
+  bool suit_backs = false;         ///< the backs of its suits differ: a covered card tells its suit
   std::string data = {};           ///< the client's own JSON object, kept verbatim; empty for none
 
   friend bool operator==(const DeckOptions&, const DeckOptions&) = default;
@@ -104,6 +105,9 @@ class APSIDON_CORE_EXPORT Deck {
     const int set = traits(face).set;
     return set < sets_ ? set : -1;
   }
+  /// The suit that the back of a card with this face tells, from 0; -1 where the deck's backs are alike, for
+  /// a joker, and for a hidden or foreign face.
+  [[nodiscard]] int back_suit_of(FaceId face) const { return suit_backs_ ? suit_of(face) : -1; }
   /// Whether both are known and of one set.
   [[nodiscard]] bool belong_together(FaceId a, FaceId b) const;
   /// -1, 0 or 1: whether the rank of `a` is below, that of, or above that of `b`; nothing where one has no
@@ -131,6 +135,7 @@ class APSIDON_CORE_EXPORT Deck {
   int ranks_ = 0;
   int jokers_ = 0;
   int sets_ = 0;
+  bool suit_backs_ = false;
 };
 
 /// The usual 52: clubs, diamonds, hearts and spades, ace to ten, jack, queen, king; with so many jokers, [0,

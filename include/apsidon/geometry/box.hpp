@@ -22,8 +22,8 @@ enum class Fit : std::uint8_t {
   fill,        ///< stretched to the box
   none,        ///< in its own size
   scale_down,  ///< the smaller of none and contain
-  whole,  ///< the largest whole multiple of its own size that fits, for pixel art; its own size where none
-          ///< does
+  whole,  ///< the largest whole multiple of its own size that fits, on whole px, for pixel art; its own size
+          ///< where none does
 };
 
 /// A picture in a box.

@@ -109,6 +109,10 @@ struct Plan {
   float margin = 16;        ///< around everything, px, [0, 10000]
   float aspect = 5.0f / 7;  ///< width of a card over its height, [0.05, 20]
   float largest_width = 0;  ///< cards get no wider than this, px; 0: no limit, [0, 1000000]
+  /// For pixel art, the size of a card's picture: cards are a whole multiple of it in device pixels, the
+  /// largest that fits, and have its proportions; where not even one does they are as large as fits. Empty:
+  /// any size.
+  Size multiples_of = {};
 
   friend bool operator==(const Plan&, const Plan&) = default;
 };
@@ -125,6 +129,7 @@ struct ZoneLayout {
   bool off_table = false;  ///< it has no place in the plan, but one outside of the window
   bool gives_up =
       false;  ///< while it is empty its area is a point and its place its neighbours'; cards keep their size
+  bool snaps = true;  ///< upright cards rest on whole device pixels; without it as exactly as they are laid
 
   friend bool operator==(const ZoneLayout&, const ZoneLayout&) = default;
 };
@@ -147,7 +152,8 @@ struct PlanWindow {
 };
 
 struct PlanResult {
-  Size card = {};            ///< upright, px, a whole number of device pixels
+  Size card = {};  ///< upright, px, a whole number of device pixels; of a plan with `multiples_of` such
+                   ///< a multiple
   Size unsnapped_card = {};  ///< the largest that fits, in steps of 1/128 px
   bool fits = false;         ///< whether the card is at least one device pixel in both directions
 

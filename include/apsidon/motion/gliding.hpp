@@ -1,7 +1,7 @@
 #pragma once
 #include <optional>
-#include "apsidon/core_export.hpp"
 
+#include "apsidon/core_export.hpp"
 #include "apsidon/motion/glide.hpp"
 
 namespace apsidon {

@@ -39,6 +39,8 @@ struct FrameItem {
   FrameKind kind = FrameKind::card;
   bool back = false;  ///< the card shows its back
   Marks marks = {};
+  /// Of a back, in a deck whose backs tell the suit: which, from 0; -1: none, or not known.
+  std::int16_t back_suit = -1;
   CardId card = {};         ///< none for an outline
   ZoneId zone = {};         ///< where the card lies, or whose outline it is
   FaceId face = {};         ///< what shows; none for a back, an outline, or a face that is not known

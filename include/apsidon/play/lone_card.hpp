@@ -122,6 +122,7 @@ class APSIDON_CORE_EXPORT LoneCard {
  private:
   [[nodiscard]] Size upright_size(float turned) const;
   [[nodiscard]] Pose neutral_pose(double time) const;
+  [[nodiscard]] bool lies_at(Vec2 point, float turned) const;
   [[nodiscard]] bool shows_face_at(double time) const;
   void find_edge();
   void take(const Feel& feel);
@@ -129,6 +130,7 @@ class APSIDON_CORE_EXPORT LoneCard {
   bool step(double time);
   void tell(EventKind kind);
   void hover(bool over);
+  void look_again();
   void act(const Gesture& gesture);
 
   const Deck* deck_;
@@ -142,6 +144,7 @@ class APSIDON_CORE_EXPORT LoneCard {
   bool moved_ = false;  // something began to move since it was told that it has settled
   Fit fit_;
   Rect box_;
+  std::optional<Vec2> rests_at_ = {};  // the pointer that hovers
   float aspect_;
   float corner_radius_;
   float growth_;
@@ -160,7 +163,8 @@ class APSIDON_CORE_EXPORT LoneCard {
   std::uint64_t revision_ = 1;
 };
 
-/// A frame with such cards, for whoever draws frames: back to front, on a form of this size, px.
+/// A frame with such cards, for whoever draws frames: back to front, on a form of this size, px. Corners are
+/// as round as those of the first.
 [[nodiscard]] APSIDON_CORE_EXPORT Frame frame_of(std::span<const LoneCard> cards, Size form,
                                                  float pixel_ratio = 1);
 

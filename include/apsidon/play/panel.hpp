@@ -25,9 +25,10 @@ struct PanelSetup {
   std::string text = {};
   float fill = 1;  ///< of a bar: the share that is filled, [0, 1]
   PanelTone tone = PanelTone::neutral;
-  bool round = false;   ///< drawn as a circle, or with round ends
-  bool hidden = false;  ///< until it is shown
-  bool off = false;     ///< cannot be tapped until it is switched on
+  bool round = false;     ///< drawn as a circle, or with round ends
+  bool hidden = false;    ///< until it is shown
+  bool off = false;       ///< cannot be tapped until it is switched on
+  std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
 
   friend bool operator==(const PanelSetup&, const PanelSetup&) = default;
 };

@@ -31,6 +31,7 @@ struct ZoneSetup {
   int longest_covered = 0;         ///< how many of `longest` lie face down, [0, longest]
   bool off_table = false;          ///< it has no place in the plan, but one outside of the window
   bool gives_up = false;           ///< while it is empty its place goes to its neighbours
+  bool snaps = true;               ///< upright cards rest on whole device pixels
   PickRule pick = {};              ///< gives nothing, unless stated
   Rule drop = rule::nothing();     ///< takes nothing, unless stated
   std::optional<StockRule> stock = {};
@@ -140,6 +141,9 @@ struct APSIDON_CORE_EXPORT TableSetup {
   Goal won = {};          ///< how it lies when the game is won
   Goal lost = {};         ///< how it lies when the game is lost
   std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
+  // Likewise of a zone, of a card; a panel has its own with it.
+  std::map<ZoneId, std::string> zone_data = {};
+  std::map<CardId, std::string> card_data = {};
 
  private:
   std::vector<ZoneLayout> layouts_ = {};  // by ZoneId - 1, as the next two
