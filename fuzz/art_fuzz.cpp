@@ -1,5 +1,6 @@
-// An art from a file can be written, read again as the same, and asked for every face.
+// An art from a file can be written, read again as the same, asked for every face, and checked, pixels too.
 #include "apsidon/art/art_file.hpp"
+#include "apsidon/art/check_art.hpp"
 #include "fuzz.hpp"
 
 using namespace apsidon;
@@ -14,11 +15,24 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   static const Deck deck = standard_deck(2);
   for (const FaceId face : deck.faces()) {
     (void)part_of(*art, deck, face);
-    (void)back_of(*art, deck, face);
+    (void)picture_of(*art, deck, CardView{.face = face, .box = {{0, 0}, {50, 70}}});
   }
-  (void)check_art(*art, deck, [](const std::string& name) {
-    return name.size() % 2 == 0 ? Result<Size>(Size{300, 200})
+  // Pictures with what the file has in it for their pixels.
+  constexpr int width = 120, height = 80;
+  const auto pixels_of = [&](const std::string&) {
+    Pixels pixels{.width = width, .height = height};
+    for (std::size_t i = 0; i < std::size_t{width} * height; ++i) {
+      const std::uint8_t byte = data[i % std::max<std::size_t>(size, 1)];
+      pixels.all.push_back({byte, byte, byte, static_cast<std::uint8_t>(byte % 3 == 0 ? 0 : 255)});
+    }
+    return pixels;
+  };
+  const auto size_of = [](const std::string& name) {
+    return name.size() % 2 == 0 ? Result<Size>(Size{width, height})
                                 : Result<Size>(Problem{.message = "not there"});
-  });
+  };
+  const auto lettered = [&](const std::string& word) { return std::vector<Pixels>{pixels_of(word)}; };
+  if (size > 0)
+    (void)check_art(*art, deck, {.size_of = size_of, .pixels_of = pixels_of, .lettered = lettered});
   return 0;
 }

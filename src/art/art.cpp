@@ -4,6 +4,8 @@
 
 #include <algorithm>
 
+#include "art/sheet_cell.hpp"
+
 namespace apsidon {
 namespace {
 
@@ -14,16 +16,33 @@ std::string replaced(std::string text, const std::string& word, const std::strin
   return text;
 }
 
-/// A joker has no suit, and its name for a rank.
-std::optional<PicturePart> by_pattern(const std::string& pattern, const Deck& deck, FaceId face) {
+/// What the art has in the place of a word of the deck.
+const std::string& named(const Art& art, const std::string& word) {
+  const auto name = art.names.find(word);
+  return name == art.names.end() ? word : name->second;
+}
+
+JokerWords words_of_joker(const Art& art, const std::string& joker) {
+  const auto words = art.jokers.find(joker);
+  return words == art.jokers.end() ? JokerWords{.rank = named(art, joker)} : words->second;
+}
+
+std::optional<PicturePart> by_pattern(const Art& art, const std::string& pattern, const Deck& deck,
+                                      FaceId face) {
   if (pattern.empty() || !deck.has(face)) return std::nullopt;
   const DeckOptions& options = deck.options();
-  const bool joker = deck.is_joker(face);
-  const std::string suit = joker ? "" : options.suits[static_cast<std::size_t>(deck.suit_of(face))].name;
-  const std::string rank =
-      joker ? deck.text(face) : options.ranks[static_cast<std::size_t>(deck.rank_of(face))];
-  std::string name = replaced(pattern, "{face}", deck.text(face));
-  return PicturePart{.picture = replaced(replaced(name, "{suit}", suit), "{rank}", rank)};
+  const std::string text = deck.text(face);
+  std::string whole = named(art, text);
+  JokerWords words;
+  if (deck.is_joker(face)) {
+    words = words_of_joker(art, text);
+  } else {
+    words = {.suit = named(art, options.suits[static_cast<std::size_t>(deck.suit_of(face))].name),
+             .rank = named(art, options.ranks[static_cast<std::size_t>(deck.rank_of(face))])};
+    if (!art.names.contains(text)) whole = words.suit + "-" + words.rank;
+  }
+  const std::string name = replaced(pattern, "{face}", whole);
+  return PicturePart{.picture = replaced(replaced(name, "{suit}", words.suit), "{rank}", words.rank)};
 }
 
 /// The place of a name in a list, or of `own` when the list is empty.
@@ -33,7 +52,9 @@ std::optional<std::size_t> place_in(const std::vector<std::string>& list, const 
   return it == list.end() ? std::nullopt : std::optional(static_cast<std::size_t>(it - list.begin()));
 }
 
-std::optional<PicturePart> in_sheet(const ArtSheet& sheet, const Deck& deck, FaceId face) {
+}  // namespace
+
+std::optional<PicturePart> art_detail::cell_of(const ArtSheet& sheet, const Deck& deck, FaceId face) {
   if (deck.suit_of(face) < 0) return std::nullopt;
   const DeckOptions& options = deck.options();
   const auto suit = place_in(sheet.suits, options.suits[static_cast<std::size_t>(deck.suit_of(face))].name,
@@ -53,24 +74,21 @@ std::optional<PicturePart> in_sheet(const ArtSheet& sheet, const Deck& deck, Fac
   return PicturePart{.picture = sheet.picture, .part = rect_at(at, sheet.cell)};
 }
 
-}  // namespace
-
 std::optional<PicturePart> part_of(const Art& art, const Deck& deck, FaceId face) {
   if (!deck.has(face)) return std::nullopt;
   if (const auto named = art.parts.find(deck.text(face)); named != art.parts.end()) return named->second;
   for (const ArtSheet& sheet : art.sheets) {
-    if (const auto part = in_sheet(sheet, deck, face)) return part;
+    if (const auto cell = art_detail::cell_of(sheet, deck, face)) return cell;
   }
-  return by_pattern(art.pattern, deck, face);
+  return by_pattern(art, art.pattern, deck, face);
 }
 
 std::optional<PicturePart> detail_of(const Art& art, const Deck& deck, FaceId face) {
-  return by_pattern(art.detail_pattern, deck, face);
+  return by_pattern(art, art.detail_pattern, deck, face);
 }
 
-std::optional<PicturePart> back_of(const Art& art, const Deck& deck, FaceId face) {
-  const int suit = deck.suit_of(face);
-  if (suit >= 0) {
+std::optional<PicturePart> back_of(const Art& art, const Deck& deck, int suit) {
+  if (suit >= 0 && suit < deck.suit_count()) {
     const auto own = art.backs.find(deck.options().suits[static_cast<std::size_t>(suit)].name);
     if (own != art.backs.end()) return own->second;
   }

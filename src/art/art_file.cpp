@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "apsidon/files/read_file.hpp"
+#include "art/art_json.hpp"
 #include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/reader.hpp"
@@ -10,22 +11,15 @@
 namespace apsidon {
 namespace {
 
+using namespace art_detail;
 using namespace files_detail;
 using Json = nlohmann::ordered_json;
 
 constexpr double most_px = 100'000;
 constexpr std::array<std::pair<std::string_view, SheetOrder>, 2> orders{
     {{"by-suit", SheetOrder::by_suit}, {"by-rank", SheetOrder::by_rank}}};
-constexpr std::array<std::pair<std::string_view, Sampling>, 2> samplings{
-    {{"smooth", Sampling::smooth}, {"nearest", Sampling::nearest}}};
 
-Size size_from(const Node& node) {
-  node.expect_keys({"width", "height"});
-  return {static_cast<float>(node.at("width").number(1, most_px)),
-          static_cast<float>(node.at("height").number(1, most_px))};
-}
-
-std::vector<std::string> texts_from(const Node& node, std::string_view key) {
+std::vector<std::string> list_from(const Node& node, std::string_view key) {
   std::vector<std::string> out;
   if (!node.has(key)) return out;
   for (const Node& text : node.child(key).items()) out.push_back(text.text());
@@ -35,6 +29,7 @@ std::vector<std::string> texts_from(const Node& node, std::string_view key) {
 /// A picture's name for all of it, or an object with a part of it.
 PicturePart part_from(const Node& node) {
   if (node.json().is_string()) return {.picture = node.text()};
+  node.expect_form(node.json().is_object(), "a picture, or an object with a part of one,");
   node.expect_keys({"picture", "x", "y", "width", "height"});
   const auto number = [&](const char* key, double least) {
     return static_cast<float>(node.at(key).number(least, most_px));
@@ -47,9 +42,21 @@ std::map<std::string, PicturePart> parts_from(const Node& node, std::string_view
   std::map<std::string, PicturePart> out;
   if (!node.has(key)) return out;
   const Node parts = node.child(key);
-  if (!parts.json().is_object())
-    parts.stop(ProblemCode::wrong_type, "an object with parts by name is expected");
+  parts.expect_form(parts.json().is_object(), "an object with parts by name");
   for (const auto& item : parts.json().items()) out[item.key()] = part_from(parts.child(item.key()));
+  return out;
+}
+
+std::map<std::string, JokerWords> jokers_from(const Node& top) {
+  std::map<std::string, JokerWords> out;
+  if (!top.has("jokers")) return out;
+  const Node jokers = top.child("jokers");
+  jokers.expect_form(jokers.json().is_object(), "an object with 'suit' and 'rank' by joker");
+  for (const auto& item : jokers.json().items()) {
+    const Node words = jokers.child(item.key());
+    words.expect_keys({"suit", "rank"});
+    out[item.key()] = {.suit = words.text_or("suit", ""), .rank = words.text_or("rank", "")};
+  }
   return out;
 }
 
@@ -57,9 +64,9 @@ ArtSheet sheet_from(const Node& node) {
   node.expect_keys({"picture", "columns", "cell", "margin", "spacing", "order", "suits", "ranks"});
   ArtSheet sheet{.picture = node.at("picture").text(),
                  .columns = node.at("columns").whole(1, 10'000),
-                 .cell = size_from(node.at("cell")),
-                 .suits = texts_from(node, "suits"),
-                 .ranks = texts_from(node, "ranks")};
+                 .cell = size_from(node.at("cell"), most_px),
+                 .suits = list_from(node, "suits"),
+                 .ranks = list_from(node, "ranks")};
   if (node.has("margin")) sheet.margin = node.child("margin").point(0, most_px);
   if (node.has("spacing")) sheet.spacing = node.child("spacing").point(0, most_px);
   if (node.has("order"))
@@ -95,20 +102,21 @@ Json json_of(const ArtSheet& sheet) {
 
 Result<Art> parse_art(std::string_view text, const std::filesystem::path& file) {
   return read_document<Art>(text, file, "art", [](const Node& top) {
-    top.expect_keys({"apsidon", "version", "card", "sheets", "parts", "pattern", "detail_pattern", "back",
-                     "backs", "sampling"});
+    top.expect_keys({"apsidon", "version", "card", "sheets", "parts", "pattern", "detail_pattern", "names",
+                     "jokers", "back", "backs", "sampling", "key_colour"});
     Art art{.parts = parts_from(top, "parts"),
             .pattern = top.text_or("pattern", ""),
             .detail_pattern = top.text_or("detail_pattern", ""),
+            .names = texts_from(top, "names", "an object with a text for each word"),
+            .jokers = jokers_from(top),
             .backs = parts_from(top, "backs")};
-    if (top.has("card")) art.card = size_from(top.child("card"));
+    if (top.has("card")) art.card = size_from(top.child("card"), most_px);
     if (top.has("sheets")) {
       for (const Node& sheet : top.child("sheets").items()) art.sheets.push_back(sheet_from(sheet));
     }
     if (top.has("back")) art.back = part_from(top.child("back"));
-    if (top.has("sampling")) {
-      art.sampling = named(top.child("sampling"), "sampling", top.child("sampling").text(), samplings);
-    }
+    art.sampling = sampling_from(top);
+    if (top.has("key_colour")) art.key_colour = rgb_from(top.child("key_colour"));
     return art;
   });
 }
@@ -127,9 +135,13 @@ std::string write_art(const Art& art) {
   for (const auto& [face, part] : art.parts) json["parts"][face] = json_of(part);
   if (!art.pattern.empty()) json["pattern"] = art.pattern;
   if (!art.detail_pattern.empty()) json["detail_pattern"] = art.detail_pattern;
+  for (const auto& [word, name] : art.names) json["names"][word] = name;
+  for (const auto& [joker, words] : art.jokers)
+    json["jokers"][joker] = {{"suit", words.suit}, {"rank", words.rank}};
   if (!art.back.picture.empty()) json["back"] = json_of(art.back);
   for (const auto& [suit, part] : art.backs) json["backs"][suit] = json_of(part);
-  json["sampling"] = name_in(samplings, art.sampling);
+  json["sampling"] = name_in(sampling_names, art.sampling);
+  if (art.key_colour) json["key_colour"] = text_of(*art.key_colour);
   return json.dump(2) + "\n";
 }
 

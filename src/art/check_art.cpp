@@ -6,8 +6,9 @@
 #include <cmath>
 #include <set>
 
-#include "apsidon/art/art.hpp"
+#include "apsidon/art/check_art.hpp"
 #include "apsidon/files/nearest.hpp"
+#include "art/check_sheet.hpp"
 
 namespace apsidon {
 namespace {
@@ -31,15 +32,14 @@ std::vector<std::string> words_of(const std::string& picture) {
 
 class ArtChecker {
  public:
-  ArtChecker(const Art& art, const Deck& deck, const PictureSize& size_of,
-             const std::vector<std::string>& there)
-      : art_(art), deck_(deck), size_of_(size_of) {
-    find_unused(there);
+  ArtChecker(const Art& art, const Deck& deck, const ArtSources& from) : art_(art), deck_(deck), from_(from) {
+    find_unused(from.there);
   }
 
   std::vector<ArtFinding> findings() {
     check_names();
     for (const ArtSheet& sheet : art_.sheets) check_columns(sheet);
+    check_pixels();
     check_backs();
     for (const FaceId face : deck_.faces()) check_face(face);
     check_details();
@@ -67,7 +67,6 @@ class ArtChecker {
     for (const FaceId face : deck_.faces()) {
       use(part_of(art_, deck_, face));
       use(detail_of(art_, deck_, face));
-      use(back_of(art_, deck_, face));
     }
     use(art_.back);
     for (const ArtSheet& sheet : art_.sheets) used.insert(sheet.picture);
@@ -124,11 +123,50 @@ class ArtChecker {
       for (const std::string& rank : sheet.ranks) check("unknown-rank", "rank", rank, ranks, where);
     }
     for (const auto& [suit, back] : art_.backs) check("unknown-suit", "suit", suit, suits, "'backs'");
+    std::vector<std::string> words = suits;
+    words.insert(words.end(), ranks.begin(), ranks.end());
+    words.insert(words.end(), faces.begin(), faces.end());
+    std::vector<std::string> jokers;
+    for (const Joker& joker : deck_.options().jokers) jokers.push_back(joker.name);
+    for (const auto& [word, name] : art_.names)
+      check("unknown-name", "suit, rank or face", word, words, "'names'");
+    for (const auto& [joker, of] : art_.jokers) check("unknown-face", "joker", joker, jokers, "'jokers'");
     for (const auto& [face, part] : art_.parts) check("unknown-face", "face", face, faces, "'parts'");
   }
 
+  /// What the pixels of sheets tell, and whether the key colour is in any picture.
+  void check_pixels() {
+    if (!from_.pixels_of) return;
+    for (const ArtSheet& sheet : art_.sheets) {
+      if (!from_.size_of(sheet.picture)) continue;
+      for (ArtFinding& f : art_detail::check_sheet(art_, deck_, sheet, from_)) out_.push_back(std::move(f));
+    }
+    if (art_.key_colour) check_key_colour();
+  }
+
+  void check_key_colour() {
+    std::set<std::string> pictures;
+    for (const FaceId face : deck_.faces()) {
+      const auto part = part_of(art_, deck_, face);
+      if (part && from_.size_of(part->picture)) pictures.insert(part->picture);
+    }
+    std::optional<Pixel> corner;
+    for (const std::string& picture : pictures) {
+      const Pixels pixels = from_.pixels_of(picture);
+      if (pixels.empty()) continue;
+      if (std::any_of(pixels.all.begin(), pixels.all.end(), [](const Pixel& p) { return p[3] == 0; })) return;
+      if (!corner) corner = pixels.at(0, 0);
+    }
+    if (!corner) return;
+    const Rgb& key = *art_.key_colour;
+    say("key-colour", "",
+        fmt::format("no picture has the key colour #{:02X}{:02X}{:02X}: the first one's corner is "
+                    "#{:02X}{:02X}{:02X}; state that, or leave 'key_colour' out",
+                    key.red, key.green, key.blue, (*corner)[0], (*corner)[1], (*corner)[2]));
+  }
+
   void check_columns(const ArtSheet& sheet) {
-    const auto whole = size_of_(sheet.picture);
+    const auto whole = from_.size_of(sheet.picture);
     const float pitch = sheet.cell.width + sheet.spacing.x;
     if (!whole || !(pitch > 0)) return;
     const int room = static_cast<int>((whole->width - sheet.margin.x + sheet.spacing.x) / pitch + 1e-3f);
@@ -148,6 +186,11 @@ class ArtChecker {
     };
     check_one(art_.back, "the back");
     for (const auto& [suit, back] : art_.backs) check_one(back, fmt::format("the back of {}", suit));
+    if (!art_.backs.empty() && !deck_.options().suit_backs) {
+      say("backs-alike", "",
+          "'backs' has backs by suit, and the deck says that its backs are alike, so that they never show: "
+          "\"backs\": \"by-suit\" in the deck shows them");
+    }
     if (!art_.back.picture.empty() && !art_.back.part.empty()) seen_[key_of(art_.back)] = "the back";
   }
 
@@ -173,11 +216,14 @@ class ArtChecker {
   void check_details() {
     std::size_t faces = 0;
     std::vector<std::string> missing;
+    bool told = false;
     for (const FaceId face : deck_.faces()) {
       const auto part = detail_of(art_, deck_, face);
       if (!part) continue;
       ++faces;
-      if (!size_of_(part->picture)) missing.push_back(part->picture);
+      const auto size = from_.size_of(part->picture);
+      if (!size) missing.push_back(part->picture);
+      if (size && !told) told = compare_detail(face, *size);
     }
     if (missing.empty()) return;
     any_missing_ = true;
@@ -189,9 +235,28 @@ class ArtChecker {
             near ? fmt::format("; the nearest that is there is '{}'", *near) : ""));
   }
 
+  /// A larger picture is like the face's own, and larger; whether something was said.
+  bool compare_detail(FaceId face, Size detail) {
+    const auto own = part_of(art_, deck_, face);
+    const auto whole = own ? from_.size_of(own->picture) : Result<Size>(Problem{});
+    if (!whole) return false;
+    const Size part = own->part.empty() ? *whole : own->part.size();
+    const std::string sizes = fmt::format("the larger picture has {}x{} px, that of the card {}x{}",
+                                          detail.width, detail.height, part.width, part.height);
+    if (std::abs(detail.width * part.height / (detail.height * part.width) - 1) > 0.02f) {
+      say("detail-proportions", deck_.text(face),
+          fmt::format("{}: it would be stretched; the same proportions are expected", sizes));
+      return true;
+    }
+    if (detail.width >= part.width) return false;
+    say("small-detail", deck_.text(face),
+        fmt::format("{}: a larger one is expected, or no 'detail_pattern'", sizes));
+    return true;
+  }
+
   /// The size of a part that is there and within its picture.
   std::optional<Size> check_part(const PicturePart& part, const std::string& name) {
-    const auto whole = size_of_(part.picture);
+    const auto whole = from_.size_of(part.picture);
     if (!whole) {
       say_missing(part.picture, name, whole.error().front());
       return std::nullopt;
@@ -225,7 +290,7 @@ class ArtChecker {
 
   const Art& art_;
   const Deck& deck_;
-  const PictureSize& size_of_;
+  const ArtSources& from_;
   std::vector<std::string> unused_ = {};
   std::vector<ArtFinding> out_ = {};
   std::map<std::string, std::string> seen_ = {};  // part -> face
@@ -236,9 +301,8 @@ class ArtChecker {
 
 }  // namespace
 
-std::vector<ArtFinding> check_art(const Art& art, const Deck& deck, const PictureSize& size_of,
-                                  const std::vector<std::string>& others) {
-  return ArtChecker(art, deck, size_of, others).findings();
+std::vector<ArtFinding> check_art(const Art& art, const Deck& deck, const ArtSources& from) {
+  return ArtChecker(art, deck, from).findings();
 }
 
 }  // namespace apsidon

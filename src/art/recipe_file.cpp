@@ -2,20 +2,33 @@
 
 #include "apsidon/art/recipe.hpp"
 #include "apsidon/files/read_file.hpp"
+#include "art/art_json.hpp"
 #include "files/reader.hpp"
 
 namespace apsidon {
 namespace {
 
+using namespace art_detail;
 using namespace files_detail;
 
-std::map<std::string, std::string> pictures_from(const Node& top, std::string_view key) {
-  std::map<std::string, std::string> out;
-  if (!top.has(key)) return out;
-  const Node node = top.child(key);
-  if (!node.json().is_object())
-    node.stop(ProblemCode::wrong_type, "an object with pictures by name is expected");
-  for (const auto& item : node.json().items()) out[item.key()] = node.child(item.key()).text();
+constexpr std::string_view pictures_by_name = "an object with pictures by name";
+
+/// An object, or false for none.
+CornerMark mark_from(const Node& node, CornerMark otherwise) {
+  if (node.json() == nlohmann::json(false)) return {};
+  node.expect_form(node.json().is_object(), "an object with 'at' and 'width', or false for none,");
+  node.expect_keys({"at", "width"});
+  if (node.has("at")) otherwise.at = node.child("at").point(0, 1);
+  otherwise.width = node.number_or("width", otherwise.width, 0.01, 1);
+  return otherwise;
+}
+
+std::map<std::string, Rgb> tints_from(const Node& top) {
+  std::map<std::string, Rgb> out;
+  if (!top.has("tints")) return out;
+  const Node node = top.child("tints");
+  node.expect_form(node.json().is_object(), "an object with colours by suit, or by the colour of suits,");
+  for (const auto& item : node.json().items()) out[item.key()] = rgb_from(node.child(item.key()));
   return out;
 }
 
@@ -23,8 +36,7 @@ std::map<std::string, std::vector<Vec2>> spots_from(const Node& top) {
   std::map<std::string, std::vector<Vec2>> out;
   if (!top.has("spots")) return out;
   const Node node = top.child("spots");
-  if (!node.json().is_object())
-    node.stop(ProblemCode::wrong_type, "an object with places by rank is expected");
+  node.expect_form(node.json().is_object(), "an object with places by rank");
   for (const auto& item : node.json().items()) {
     for (const Node& spot : node.child(item.key()).items()) out[item.key()].push_back(spot.point(0, 1));
   }
@@ -36,24 +48,24 @@ std::map<std::string, std::vector<Vec2>> spots_from(const Node& top) {
 Result<Recipe> parse_recipe(std::string_view text, const std::filesystem::path& file) {
   return read_document<Recipe>(text, file, "recipe", [](const Node& top) {
     top.expect_keys({"apsidon", "version", "card", "suits", "ranks", "spots", "spot_width", "turns_lower",
-                     "corner", "corner_width", "middles", "middle", "frame", "frames", "back"});
-    Recipe recipe{.suits = pictures_from(top, "suits"),
-                  .ranks = pictures_from(top, "ranks"),
+                     "rank_mark", "suit_mark", "both_corners", "middles", "middle", "frame", "frames", "back",
+                     "tints", "tints_suits", "sampling"});
+    Recipe recipe{.suits = texts_from(top, "suits", pictures_by_name),
+                  .ranks = texts_from(top, "ranks", pictures_by_name),
                   .spots = spots_from(top),
-                  .middles = pictures_from(top, "middles"),
+                  .middles = texts_from(top, "middles", pictures_by_name),
                   .frame = top.text_or("frame", ""),
-                  .frames = pictures_from(top, "frames"),
-                  .back = top.text_or("back", "")};
-    if (top.has("card")) {
-      const Node card = top.child("card");
-      card.expect_keys({"width", "height"});
-      recipe.card = {static_cast<float>(card.at("width").number(1, 2000)),
-                     static_cast<float>(card.at("height").number(1, 2000))};
-    }
+                  .frames = texts_from(top, "frames", pictures_by_name),
+                  .back = top.text_or("back", ""),
+                  .tints = tints_from(top),
+                  .tints_suits = top.truth_or("tints_suits", false),
+                  .sampling = sampling_from(top)};
+    if (top.has("card")) recipe.card = size_from(top.child("card"), 2000);
     recipe.spot_width = top.number_or("spot_width", recipe.spot_width, 0.01, 1);
     recipe.turns_lower = top.truth_or("turns_lower", recipe.turns_lower);
-    recipe.corner_width = top.number_or("corner_width", recipe.corner_width, 0.01, 1);
-    if (top.has("corner")) recipe.corner = top.child("corner").point(0, 1);
+    if (top.has("rank_mark")) recipe.rank_mark = mark_from(top.child("rank_mark"), recipe.rank_mark);
+    if (top.has("suit_mark")) recipe.suit_mark = mark_from(top.child("suit_mark"), recipe.suit_mark);
+    recipe.both_corners = top.truth_or("both_corners", recipe.both_corners);
     if (top.has("middle")) {
       const auto both = top.child("middle").items();
       if (both.size() != 2) {

@@ -46,6 +46,30 @@ Canvas canvas_on(const Picture& picture) {
   return cr;
 }
 
+Pixel pixel_of(std::uint32_t argb) {
+  const std::uint32_t a = argb >> 24;
+  const auto channel = [&](unsigned shift) {
+    const std::uint32_t c = (argb >> shift) & 255;
+    if (a == 255) return static_cast<std::uint8_t>(c);
+    return static_cast<std::uint8_t>(a == 0 ? 0 : std::min<std::uint32_t>(255, (c * 255 + a / 2) / a));
+  };
+  return {channel(16), channel(8), channel(0), static_cast<std::uint8_t>(a)};
+}
+
+Pixels pixels_of(cairo_surface_t* image) {
+  cairo_surface_flush(image);
+  Pixels out{.width = cairo_image_surface_get_width(image), .height = cairo_image_surface_get_height(image)};
+  out.all.reserve(static_cast<std::size_t>(out.width) * static_cast<std::size_t>(out.height));
+  // An image without opacity has anything in those bits.
+  const std::uint32_t opaque = cairo_image_surface_get_format(image) == CAIRO_FORMAT_RGB24 ? 0xFF000000u : 0u;
+  const unsigned char* row = cairo_image_surface_get_data(image);
+  for (int y = 0; y < out.height; ++y, row += cairo_image_surface_get_stride(image)) {
+    const auto* argb = reinterpret_cast<const std::uint32_t*>(row);
+    for (int x = 0; x < out.width; ++x) out.all.push_back(pixel_of(argb[x] | opaque));
+  }
+  return out;
+}
+
 void set_colour(cairo_t* cr, Colour c) { cairo_set_source_rgba(cr, c.r, c.g, c.b, c.a); }
 
 void fill(cairo_t* cr, Colour colour) {

@@ -74,6 +74,10 @@ void circle(cairo_t* cr, double x, double y, double radius);
 void polygon(cairo_t* cr, const Quad& quad);
 cairo_matrix_t cairo_matrix(const Matrix& m);
 
+/// One premultiplied pixel of the drawing library, and all of an image of theirs.
+Pixel pixel_of(std::uint32_t argb);
+Pixels pixels_of(cairo_surface_t* image);
+
 enum class Typeface { serif, plain };
 
 /// How a line of text is set.

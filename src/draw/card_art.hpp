@@ -21,6 +21,8 @@ void draw_name(cairo_t* cr, const std::string& name, double width, double height
 void draw_back(cairo_t* cr, double width, double height, double radius);
 
 /// The soft shadow of a card that is `lift` card widths above the table.
+/// How far that reaches beyond the card, px.
+double shadow_reach(double width, double lift);
 void draw_shadow(cairo_t* cr, double width, double height, double radius, double lift, double opacity);
 
 }  // namespace apsidon::draw_detail

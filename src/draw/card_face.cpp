@@ -4,6 +4,7 @@
 #include <numbers>
 #include <span>
 #include <string>
+#include <vector>
 
 #include "apsidon/draw/paint.hpp"
 #include "draw/card_art.hpp"
@@ -74,6 +75,19 @@ std::span<const Spot> spots(int count) {
   }
 }
 
+/// Of more than ten, up to thirty: rows of five at the most, as even as may be.
+std::vector<Spot> many_spots(int count) {
+  const int rows = (count + 4) / 5;
+  std::vector<Spot> out;
+  for (int row = 0; row < rows; ++row) {
+    const int in_row = count * (row + 1) / rows - count * row / rows;
+    for (int i = 0; i < in_row; ++i) {
+      out.push_back({in_row == 1 ? 0 : 2.0 * i / (in_row - 1) - 1, 1.76 * row / (rows - 1) - 0.88});
+    }
+  }
+  return out;
+}
+
 /// A rank that is called by a number has as many, wherever its deck begins.
 int sprigs_of(const std::string& name, int rank) {
   const bool number = !name.empty() && name.size() < 4 &&
@@ -82,11 +96,16 @@ int sprigs_of(const std::string& name, int rank) {
 }
 
 void draw_sprigs(cairo_t* cr, const SuitStyle& style, int count, double w, double h) {
-  const double height = count == 2 ? 0.36 * w : count == 3 ? 0.31 * w : count <= 6 ? 0.28 * w : 0.235 * w;
+  const double height = count > 10   ? 0.17 * w
+                        : count == 2 ? 0.36 * w
+                        : count == 3 ? 0.31 * w
+                        : count <= 6 ? 0.28 * w
+                                     : 0.235 * w;
   // The field lies between the two corner marks and keeps clear of both.
   const double reach_x = count <= 6 ? 0.225 * w : 0.215 * w;
   const double reach_y = 0.385 * h - height * 0.3;
-  for (const Spot& spot : spots(count)) {
+  const std::vector<Spot> many = count > 10 ? many_spots(count) : std::vector<Spot>{};
+  for (const Spot& spot : many.empty() ? spots(count) : std::span<const Spot>(many)) {
     draw_sprig(cr, style.plant, w / 2 + spot.x * reach_x, h / 2 + spot.y * reach_y, height, style.ink);
   }
 }
@@ -328,8 +347,9 @@ void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double w, double h, d
   }
   const int from_top = deck.rank_count() - 1 - rank;
   const int count = sprigs_of(name, rank);
-  if (from_top > 2 && !spots(count).empty()) {
-    draw_sprigs(cr, style, count, w, h);
+  constexpr int most_sprigs = 30;
+  if (from_top > 2 && count != 1 && count <= most_sprigs) {
+    draw_sprigs(cr, style, count, w, h);  // of a rank 0 none
   } else {
     draw_specimen(cr, style, from_top > 2 ? 3 : from_top, w, h);
   }
@@ -405,9 +425,18 @@ void draw_back(cairo_t* cr, double w, double h, double radius) {
   draw_rim(cr, w, h, radius, mixed(palette::plum, rgb(0x000000), 0.35));
 }
 
+namespace {
+
+double shadow_blur(double w, double lift) { return w * (0.045 + 0.16 * lift); }
+double shadow_down(double w, double lift) { return w * (0.018 + 0.11 * lift); }
+
+}  // namespace
+
+double shadow_reach(double w, double lift) { return shadow_blur(w, lift) + shadow_down(w, lift) + 1; }
+
 void draw_shadow(cairo_t* cr, double w, double h, double radius, double lift, double opacity) {
-  const double blur = w * (0.045 + 0.16 * lift);
-  const double down = w * (0.018 + 0.11 * lift);
+  const double blur = shadow_blur(w, lift);
+  const double down = shadow_down(w, lift);
   const double strength = (0.42 - 0.12 * std::min(lift, 1.0)) * opacity;
   // One for every px and a half, so that no step is seen in a wide one.
   const int layers = std::clamp(static_cast<int>(blur / 0.75), 10, 60);

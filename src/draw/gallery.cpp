@@ -71,6 +71,26 @@ Result<Surface> read_png(const std::filesystem::path& file) {
   return refused(ProblemCode::not_png, "it is broken: a whole PNG is expected");
 }
 
+/// The same picture without the pixels of a colour.
+Surface without(const Surface& picture, const Rgb& colour) {
+  const int width = cairo_image_surface_get_width(picture.get());
+  const int height = cairo_image_surface_get_height(picture.get());
+  Surface out(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, width, height));
+  const Canvas canvas(cairo_create(out.get()));
+  cairo_set_source_surface(canvas.get(), picture.get(), 0, 0);
+  cairo_paint(canvas.get());
+  cairo_surface_flush(out.get());
+  const std::uint32_t key = 0xFF000000u | std::uint32_t{colour.red} << 16 | std::uint32_t{colour.green} << 8 |
+                            std::uint32_t{colour.blue};
+  unsigned char* row = cairo_image_surface_get_data(out.get());
+  for (int y = 0; y < height; ++y, row += cairo_image_surface_get_stride(out.get())) {
+    auto* argb = reinterpret_cast<std::uint32_t*>(row);
+    std::replace(argb, argb + width, key, 0u);
+  }
+  cairo_surface_mark_dirty(out.get());
+  return out;
+}
+
 }  // namespace
 
 struct Gallery::Impl {
@@ -78,7 +98,9 @@ struct Gallery::Impl {
     const auto at = read.find(name);
     if (at != read.end()) return at->second;
     const auto file = other_file(folder, name, others);
-    return read.emplace(name, file ? read_png(*file) : Result<Surface>(file.error())).first->second;
+    Result<Surface> picture = file ? read_png(*file) : Result<Surface>(file.error());
+    if (picture && art.key_colour) picture = without(*picture, *art.key_colour);
+    return read.emplace(name, std::move(picture)).first->second;
   }
 
   Art art;
@@ -105,6 +127,11 @@ Result<Size> Gallery::size_of(const std::string& picture) const {
   if (!read) return read.error();
   return Size{static_cast<float>(cairo_image_surface_get_width(read->get())),
               static_cast<float>(cairo_image_surface_get_height(read->get()))};
+}
+
+Pixels Gallery::pixels(const std::string& picture) const {
+  _cairo_surface* image = surface(picture);
+  return image ? pixels_of(image) : Pixels{};
 }
 
 Problems Gallery::problems() const {

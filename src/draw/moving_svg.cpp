@@ -41,6 +41,21 @@ std::string data_of(const Picture& picture) {
   return "data:image/png;base64," + base64(png);
 }
 
+/// Which picture an item shows.
+struct Side {
+  FaceId face;
+  int back_suit;
+  bool back;
+
+  friend auto operator<=>(const Side&, const Side&) = default;
+};
+
+Side side_of(const FrameItem& item) { return {item.face, item.back_suit, item.back}; }
+
+std::string name_of(const Side& side) {
+  return side.back ? fmt::format("b{}", side.back_suit + 1) : fmt::format("f{}", side.face.value);
+}
+
 std::string short_number(float value) {
   std::string text = fmt::format("{:.3f}", value);
   while (text.back() == '0') text.pop_back();
@@ -66,12 +81,12 @@ void add_item(std::string& out, const FrameItem& item, float radius) {
       fmt::format("<rect x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" rx=\"{}\" opacity=\".28\"/>",
                   short_number(-w / 2 - spread), short_number(-h / 2 - spread + drop),
                   short_number(w + 2 * spread), short_number(h + 2 * spread), short_number(radius + spread));
-  out += fmt::format("<use href=\"#f{}\"/></g>", item.back ? 0 : item.face.value);
+  out += fmt::format("<use href=\"#{}\"/></g>", name_of(side_of(item)));
 }
 
 }  // namespace
 
-std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck) {
+std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck, const Gallery* gallery) {
   if (frames.empty()) throw Error("film: no frames: at least one is expected");
   const Frame& first = frames.front().frame;
   Frame below = first;
@@ -80,10 +95,10 @@ std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck) {
       frames.size() > 1 ? frames.back().seconds + (frames.back().seconds - frames[frames.size() - 2].seconds)
                         : 1;
 
-  std::set<FaceId> faces;
+  std::set<Side> sides;
   for (const FilmFrame& f : frames) {
     for (const FrameItem& item : f.frame.items) {
-      if (item.kind == FrameKind::card) faces.insert(item.back ? hidden_face : item.face);
+      if (item.kind == FrameKind::card) sides.insert(side_of(item));
     }
   }
   const auto whole = [](float v) { return short_number(v); };
@@ -100,14 +115,18 @@ std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck) {
                        to < 100 ? fmt::format("{:.4f}%{{visibility:hidden}}", to) : "");
   }
   out += "</style>\n<defs>\n";
-  for (const FaceId face : faces) {
-    out += fmt::format("<image id=\"f{}\" x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" href=\"{}\"/>\n",
-                       face.value, whole(-first.card.width / 2), whole(-first.card.height / 2),
+  for (const Side& side : sides) {
+    // A back is drawn from a card of its suit.
+    const FaceId face = side.back_suit >= 0 ? deck.face(side.back_suit, 0) : side.face;
+    const CardView view{
+        .face = face, .face_up = !side.back, .box = rect_at({0, 0}, first.card), .fit = Fit::fill};
+    out += fmt::format("<image id=\"{}\" x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" href=\"{}\"/>\n",
+                       name_of(side), whole(-first.card.width / 2), whole(-first.card.height / 2),
                        whole(first.card.width), whole(first.card.height),
-                       data_of(paint_card(deck, face, first.card, 2)));
+                       data_of(paint_card(deck, view, 2, gallery)));
   }
   out += fmt::format("</defs>\n<image width=\"{}\" height=\"{}\" href=\"{}\"/>\n", whole(first.window.width),
-                     whole(first.window.height), data_of(paint(below, deck)));
+                     whole(first.window.height), data_of(paint(below, deck, gallery)));
   for (std::size_t i = 0; i < frames.size(); ++i) {
     out += fmt::format("<g id=\"s{}\" class=\"s\">", i);
     for (const FrameItem& item : frames[i].frame.items) add_item(out, item, first.corner_radius);

@@ -66,9 +66,10 @@ void MovingPicture::add(const Picture& picture, double seconds) {
   frame.height = impl_->height;
   bool good = WebPPictureAlloc(&frame) != 0;
   if (good) {
+    const Pixels pixels = picture.pixels();
     for (int y = 0; y < impl_->height; ++y) {
       for (int x = 0; x < impl_->width; ++x) {
-        const Pixel p = picture.pixel(x, y);
+        const Pixel& p = pixels.at(x, y);
         frame.argb[y * frame.argb_stride + x] = static_cast<std::uint32_t>(p[3]) << 24 |
                                                 static_cast<std::uint32_t>(p[0]) << 16 |
                                                 static_cast<std::uint32_t>(p[1]) << 8 | p[2];

@@ -9,6 +9,7 @@
 
 #include "apsidon/files/write_file.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "draw/canvas.hpp"
 
 namespace apsidon {
 namespace {
@@ -60,14 +61,10 @@ Pixel Picture::pixel(int x, int y) const {
   cairo_surface_flush(surface_.get());
   const unsigned char* row = cairo_image_surface_get_data(surface_.get()) +
                              std::ptrdiff_t{y} * cairo_image_surface_get_stride(surface_.get());
-  const std::uint32_t argb = reinterpret_cast<const std::uint32_t*>(row)[x];
-  const std::uint32_t a = argb >> 24;
-  const auto channel = [&](unsigned shift) {
-    const std::uint32_t c = (argb >> shift) & 255;
-    return static_cast<std::uint8_t>(a == 0 ? 0 : std::min<std::uint32_t>(255, (c * 255 + a / 2) / a));
-  };
-  return {channel(16), channel(8), channel(0), static_cast<std::uint8_t>(a)};
+  return draw_detail::pixel_of(reinterpret_cast<const std::uint32_t*>(row)[x]);
 }
+
+Pixels Picture::pixels() const { return draw_detail::pixels_of(surface_.get()); }
 
 void Picture::write_png(const std::filesystem::path& file) const {
   std::string bytes;

@@ -38,6 +38,27 @@ Cells largest_cells(std::size_t count, double aspect, double w, double h, double
   return best;
 }
 
+/// The back of all, those of the suits where they differ, and the jokers.
+std::vector<CardView> extras_of(const Deck& deck) {
+  std::vector<CardView> extras{{.face_up = false}};
+  for (int suit = 0; deck.options().suit_backs && suit < deck.suit_count(); ++suit)
+    extras.push_back({.face = deck.face(suit, 0), .face_up = false});
+  for (int i = 0; i < deck.joker_count(); ++i) extras.push_back({.face = deck.joker(i)});
+  return extras;
+}
+
+/// As large as fits with the art's proportions; of pixel art a whole multiple where one fits.
+Size proof_card(const Gallery* gallery, double room_w, double room_h, float pixel_ratio) {
+  const Size own = gallery && !gallery->art().card.empty() ? gallery->art().card : Size{5, 7};
+  const double times = std::min(room_w / double{own.width}, room_h / double{own.height});
+  const double device = std::floor(times * double{pixel_ratio});
+  if (gallery && gallery->art().sampling == Sampling::nearest && device >= 1)
+    return own * static_cast<float>(device / double{pixel_ratio});
+  const auto whole = [](double px) { return static_cast<float>(std::max(std::floor(px), 1.0)); };
+  const float w = whole(double{own.width} * times);
+  return {w, whole(double{w} * double{own.height} / double{own.width})};
+}
+
 void draw_title(cairo_t* cr, const std::string& title) {
   text_left(cr, title, margin, margin + 22, {.typeface = Typeface::serif, .size = 24, .bold = true},
             palette::caption);
@@ -46,7 +67,7 @@ void draw_title(cairo_t* cr, const std::string& title) {
 }  // namespace
 
 Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::string& title, Size size,
-                      float pixel_ratio) {
+                      float pixel_ratio, const Gallery* gallery) {
   if (shots.empty()) throw Error("contact sheet: no shots: at least one is expected");
   Picture sheet(size, pixel_ratio);
   const Canvas canvas = canvas_on(sheet);
@@ -72,6 +93,7 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
   const double rows = static_cast<double>((shots.size() + cells.columns - 1) / cells.columns);
   const double height = rows * (cells.height + caption_height) + (rows - 1) * gap;
   const double first = top + std::max((double{size.height} - top - margin - height) / 2, 0.0);
+  Painter painter(deck, gallery);
   for (std::size_t i = 0; i < shots.size(); ++i) {
     const double x = left + static_cast<double>(i % cells.columns) * (cells.width + gap);
     const double y = first + static_cast<double>(i / cells.columns) * (cells.height + caption_height + gap);
@@ -82,7 +104,7 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
     // Twice as fine as it will show, and then reduced: small cards stay legible.
     const double shrink = double{box.width()} / std::max(double{frame.window.width}, 1.0);
     frame.pixel_ratio = static_cast<float>(std::clamp(2 * shrink * double{pixel_ratio}, 0.05, 4.0));
-    const Picture shot = paint(frame, deck);
+    const Picture shot = painter.paint(frame);
     const Saved saved(cr);
     rounded_box(cr, double{box.min.x}, double{box.min.y}, double{box.width()}, double{box.height()}, 6);
     cairo_clip_preserve(cr);
@@ -107,26 +129,26 @@ Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio, const Galler
   draw_title(cr, deck.options().name.empty() ? "Deck" : deck.options().name);
 
   const double top = margin + title_height;
-  // Jokers lie below the back, or beside it where there is but one row.
-  const bool below = deck.suit_count() > 1;
-  const int column_length = below ? deck.suit_count() - 1 : 1;
-  const int joker_columns = (deck.joker_count() + column_length - 1) / column_length;
-  const double columns = deck.rank_count() + (below ? std::max(joker_columns, 1) : 1 + joker_columns);
+  // Backs and jokers follow the ranks, a column as long as there are suits.
+  const std::vector<CardView> extras = extras_of(deck);
+  const int extra_columns = (static_cast<int>(extras.size()) + deck.suit_count() - 1) / deck.suit_count();
+  const double columns = deck.rank_count() + extra_columns;
   const double rows = deck.suit_count();
   constexpr double gap = 10;
   const double room_w = (double{size.width} - 2 * margin - gap * (columns - 1)) / columns;
   const double room_h = (double{size.height} - top - margin - gap * (rows - 1)) / rows - caption_height;
-  const double w = std::max(std::floor(std::min(room_w, room_h * 5 / 7)), 1.0);
-  const double h = std::floor(w * 7 / 5);
+  const Size card_size = proof_card(gallery, room_w, room_h, pixel_ratio);
+  const double w = double{card_size.width};
+  const double h = double{card_size.height};
   const double left = std::floor((double{size.width} - columns * w - (columns - 1) * gap) / 2);
   const double block = rows * (h + caption_height) + (rows - 1) * gap;
   const double first = std::floor(top + std::max((double{size.height} - top - margin - block) / 2, 0.0));
-  const auto card = [&](int column, int row, FaceId face, const std::string& name) {
+  const auto card = [&](int column, int row, CardView view, const std::string& name) {
     const Saved saved(cr);
     cairo_translate(cr, left + column * (w + gap), first + row * (h + caption_height + gap));
     draw_shadow(cr, w, h, 0.07 * w, 0, 1);
-    const Picture drawn =
-        paint_card(deck, face, {static_cast<float>(w), static_cast<float>(h)}, pixel_ratio, gallery);
+    view.box = rect_at({0, 0}, card_size);
+    const Picture drawn = paint_card(deck, view, pixel_ratio, gallery);
     {
       const Saved scaled(cr);
       cairo_scale(cr, 1 / double{pixel_ratio}, 1 / double{pixel_ratio});
@@ -138,13 +160,17 @@ Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio, const Galler
   for (int suit = 0; suit < deck.suit_count(); ++suit) {
     for (int rank = 0; rank < deck.rank_count(); ++rank) {
       const FaceId face = deck.face(suit, rank);
-      card(rank, suit, face, deck.text(face));
+      card(rank, suit, {.face = face}, deck.text(face));
     }
   }
-  card(deck.rank_count(), 0, hidden_face, "back");
-  for (int i = 0; i < deck.joker_count(); ++i) {
-    const int column = deck.rank_count() + i / column_length + (below ? 0 : 1);
-    card(column, below ? i % column_length + 1 : 0, deck.joker(i), deck.text(deck.joker(i)));
+  for (int i = 0; i < static_cast<int>(extras.size()); ++i) {
+    const CardView& extra = extras[static_cast<std::size_t>(i)];
+    const bool of_suit = !extra.face_up && extra.face != hidden_face;
+    const std::string name =
+        extra.face_up && extra.face ? deck.text(extra.face)
+        : of_suit ? deck.options().suits[static_cast<std::size_t>(deck.suit_of(extra.face))].name + " back"
+                  : "back";
+    card(deck.rank_count() + i / deck.suit_count(), i % deck.suit_count(), extra, name);
   }
   return sheet;
 }

@@ -52,11 +52,11 @@ class TablesInUse {
   std::uint64_t inputs_ = 0;
 };
 
-Json head_of(const InputLog& log) {
+Json head_of(const InputLog& log, const TableSetup& setup) {
   const PlayfieldOptions& o = log.options;
   const PlayfieldOptions plain;
   Json head{{"apsidon", "input-log"}, {"version", 1}};
-  if (!log.table.empty()) head["table"] = log.table;
+  head["table"] = log.table.empty() ? fingerprint(setup) : log.table;
   head["window"] = {decimal(o.window.width), decimal(o.window.height)};
   if (o.pixel_ratio != 1) head["pixel_ratio"] = decimal(o.pixel_ratio);
   if (o.insets != Insets{}) {
@@ -112,7 +112,7 @@ std::string fingerprint(const TableSetup& setup) {
 }
 
 std::string write_log(const InputLog& log, const TableSetup& setup) {
-  std::string out = line_of(head_of(log));
+  std::string out = line_of(head_of(log, setup));
   TablesInUse tables(setup);
   for (const Input& input : log.inputs) {
     out += line_of(json_of(input, tables.now()));

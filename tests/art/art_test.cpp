@@ -27,7 +27,7 @@ PictureSize all_but_one(Size size) {
 std::vector<std::string> codes(const Art& art, const Deck& deck, Size picture,
                                const std::vector<std::string>& others = {}) {
   std::vector<std::string> out;
-  for (const ArtFinding& f : check_art(art, deck, all_but_one(picture), others))
+  for (const ArtFinding& f : check_art(art, deck, {.size_of = all_but_one(picture), .there = others}))
     out.push_back(f.code + " " + f.face);
   return out;
 }
@@ -61,11 +61,12 @@ TEST_CASE("art: a named part comes before a sheet's cell, and that before a pict
   CHECK(part("fern-1")->picture == "faces/fern/1-fern-1.png");
   CHECK(detail_of(art, deck, *deck.find("fern-1"))->picture == "large/fern-1.png");
   CHECK_FALSE(part_of(art, deck, hidden_face).has_value());
-  CHECK_FALSE(back_of(art, deck, hidden_face).has_value());
+  CHECK_FALSE(back_of(art, deck).has_value());
   art.back.picture = "back.png";
   art.backs["poppy"].picture = "poppy-back.png";
-  CHECK(back_of(art, deck, hidden_face)->picture == "back.png");
-  CHECK(back_of(art, deck, *deck.find("poppy-1"))->picture == "poppy-back.png");
+  CHECK(back_of(art, deck)->picture == "back.png");
+  CHECK(back_of(art, deck, 1)->picture == "poppy-back.png");
+  CHECK(back_of(art, deck, 7)->picture == "back.png");
 }
 
 TEST_CASE("art: check finds the sheet that is off by one, and each other thing that is wrong") {
@@ -87,7 +88,8 @@ TEST_CASE("art: check finds the sheet that is off by one, and each other thing t
   CHECK(codes(art, deck, {40, 60}) == std::vector<std::string>{"proportions "});
   art.card = {};
   art.parts["moth"].picture = "gone.png";
-  const auto found = check_art(art, deck, all_but_one({40, 60}), {"gone2.png", "other.png"});
+  const auto found =
+      check_art(art, deck, {.size_of = all_but_one({40, 60}), .there = {"gone2.png", "other.png"}});
   REQUIRE(found.size() == 2);
   CHECK(found[0].message == "the picture 'gone.png' is not there: the nearest that is there is 'gone2.png'");
   CHECK(found[1].message == "pictures that are there and that nothing names: gone2.png, other.png");
@@ -101,7 +103,8 @@ TEST_CASE("art: check looks at all that an art names: backs, larger pictures, na
       return is ? Result<Size>(Size{40, 60}) : Result<Size>(Problem{.message = "not there"});
     };
     std::vector<std::string> out;
-    for (const ArtFinding& f : check_art(art, deck, size, there)) out.push_back(f.code + ": " + f.message);
+    for (const ArtFinding& f : check_art(art, deck, {.size_of = size, .there = there}))
+      out.push_back(f.code + ": " + f.message);
     return out;
   };
   const auto told = [](const std::vector<std::string>& found, const std::string& what) {
@@ -159,6 +162,9 @@ TEST_CASE("art: files are read as they are written, valid by the schema, and say
   art.back = {.picture = "back.png"};
   art.backs["fern"] = {.picture = "s.png", .part = {{1, 1}, {5, 9}}};
   art.sampling = Sampling::nearest;
+  art.names = {{"K", "king"}};
+  art.jokers["moth"] = {.suit = "red", .rank = "joker"};
+  art.key_colour = Rgb{255, 0, 170};
   CHECK(*parse_art(write_art(art), "x") == art);
   CHECK(*parse_art(write_art(Art{}), "x") == Art{});
   CHECK(schema.accepts(nlohmann::json::parse(write_art(art))));
@@ -172,6 +178,10 @@ TEST_CASE("art: files are read as they are written, valid by the schema, and say
             .find("/sheets/0/columns") != std::string::npos);
   CHECK(problem(R"("parts": [])").find("an object with parts by name") != std::string::npos);
   CHECK(problem(R"("sampling": "cubic")").find("smooth") != std::string::npos);
+  CHECK(problem(R"("key_colour": "pink")").find("a colour like \"#155E46\" is expected") !=
+        std::string::npos);
+  CHECK(problem(R"("names": [])").find("an object with a text for each word") != std::string::npos);
+  CHECK(problem(R"("back": 3)").find("a picture, or an object with a part of one,") != std::string::npos);
 }
 
 TEST_CASE("art: a composed sheet shows every face as it is drawn by hand, and nothing is wrong with it") {
@@ -180,13 +190,13 @@ TEST_CASE("art: a composed sheet shows every face as it is drawn by hand, and no
   const ComposedSheet sheet = compose_sheet(deck, {80, 112}, "sheet.png");
   sheet.picture.write_png(scratch / "sheet.png");
   const Gallery gallery(sheet.art, scratch / "");
-  CHECK(check_art(sheet.art, deck, [&](const std::string& name) { return gallery.size_of(name); }).empty());
+  CHECK(check_art(gallery, deck).empty());
   CHECK(gallery.pictures() == std::vector<std::string>{"sheet.png"});
   std::vector<FaceId> sides = deck.faces();
   sides.push_back(hidden_face);
   for (const FaceId face : sides) {
-    const Picture drawn = paint_card(deck, face, {80, 112});
-    const Picture shown = paint_card(deck, face, {80, 112}, 1, &gallery);
+    const Picture drawn = paint_card(deck, {.face = face, .box = {{0, 0}, {80, 112}}});
+    const Picture shown = paint_card(deck, {.face = face, .box = {{0, 0}, {80, 112}}}, 1, &gallery);
     int differing = 0;
     for (int y = 6; y < 106; ++y) {
       for (int x = 6; x < 74; ++x) {
@@ -205,7 +215,8 @@ TEST_CASE("art: a face whose picture is missing shows its name instead of nothin
   const Deck deck = small();
   const Scratch scratch;
   const Gallery gallery(Art{.pattern = "{face}.png"}, scratch / "");
-  const Picture shown = paint_card(deck, *deck.find("fern-2"), {80, 112}, 1, &gallery);
+  const Picture shown =
+      paint_card(deck, {.face = *deck.find("fern-2"), .box = {{0, 0}, {80, 112}}}, 1, &gallery);
   int dark = 0;
   for (int y = 0; y < 112; ++y) {
     for (int x = 0; x < 80; ++x) dark += shown.pixel(x, y)[1] < 100 && shown.pixel(x, y)[3] > 200 ? 1 : 0;
@@ -217,7 +228,8 @@ TEST_CASE("art: the pictures beside an art of the working folder are found as th
   const Scratch scratch;
   const Deck deck = small();
   std::filesystem::create_directories(scratch / "faces");
-  paint_card(deck, *deck.find("fern-2"), {40, 56}).write_png(scratch / "faces/2-fern.png");
+  paint_card(deck, {.face = *deck.find("fern-2"), .box = {{0, 0}, {40, 56}}})
+      .write_png(scratch / "faces/2-fern.png");
   const auto before = std::filesystem::current_path();
   std::filesystem::current_path(scratch / "");
   const std::vector<std::string> there = Gallery(Art{}, "").pictures();
@@ -231,8 +243,9 @@ TEST_CASE("art: a larger picture of a card is drawn from its own, where the art 
   std::filesystem::create_directories(scratch / "large");
   const FaceId face = *deck.find("fern-1");
   // The large one is the plum back, to be told from the paper of the face.
-  paint_card(deck, face, {80, 112}, 1).write_png(scratch / "fern-1.png");
-  paint_card(deck, hidden_face, {160, 224}, 1).write_png(scratch / "large/fern-1.png");
+  paint_card(deck, {.face = face, .box = {{0, 0}, {80, 112}}}, 1).write_png(scratch / "fern-1.png");
+  paint_card(deck, {.face = hidden_face, .box = {{0, 0}, {160, 224}}}, 1)
+      .write_png(scratch / "large/fern-1.png");
   const auto green_of = [&](FrameKind kind, const std::string& details) {
     const Gallery gallery(Art{.pattern = "{face}.png", .detail_pattern = details}, scratch / "");
     const Pose pose{.centre = {100, 120}};
@@ -252,7 +265,11 @@ TEST_CASE("art: a larger picture of a card is drawn from its own, where the art 
 
 TEST_CASE("art: the demo recipe is read and valid by its schema, and what is wrong in one is said") {
   const auto file = source("data/drawings/glasshouse.recipe.json");
-  CHECK(Schema("recipe").accepts(nlohmann::json::parse(contents(file))));
+  for (const char* one :
+       {"data/drawings/glasshouse.recipe.json", "data/drawings/seedling/seedling.recipe.json"}) {
+    CHECK(Schema("recipe").accepts(nlohmann::json::parse(contents(source(one)))));
+    CHECK(load_recipe(source(one)).has_value());
+  }
   const auto recipe = load_recipe(file);
   REQUIRE(recipe.has_value());
   CHECK(recipe->suits.size() == 4);
@@ -264,5 +281,5 @@ TEST_CASE("art: the demo recipe is read and valid by its schema, and what is wro
   };
   CHECK(problem(R"("suit": {})").find("'suits'") != std::string::npos);
   CHECK(problem(R"("middle": [[0.5, 0.5], [0.4, 0.9]])").find("not below and right") != std::string::npos);
-  CHECK(problem(R"("corner_width": 3)").find("/corner_width") != std::string::npos);
+  CHECK(problem(R"("rank_mark": {"width": 3})").find("/rank_mark/width") != std::string::npos);
 }

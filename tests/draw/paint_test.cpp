@@ -64,8 +64,9 @@ TEST_CASE("draw: every face differs from every other, at full and at compact siz
   const Deck deck = glasshouse();
   for (const Size size : {Size{100, 140}, Size{60, 84}, Size{36, 50}}) {
     std::set<std::string> pictures;
-    for (const FaceId face : deck.faces()) pictures.insert(bytes_of(paint_card(deck, face, size)));
-    pictures.insert(bytes_of(paint_card(deck, hidden_face, size)));
+    for (const FaceId face : deck.faces())
+      pictures.insert(bytes_of(paint_card(deck, {.face = face, .box = rect_at({0, 0}, size)})));
+    pictures.insert(bytes_of(paint_card(deck, {.face = hidden_face, .box = rect_at({0, 0}, size)})));
     CHECK(pictures.size() == 53);
   }
 }
@@ -73,17 +74,17 @@ TEST_CASE("draw: every face differs from every other, at full and at compact siz
 TEST_CASE("draw: a face is warm paper with its suit's colour, a back is plum, corners are round") {
   const Deck deck = glasshouse();
   for (const char* face : {"fern-7", "reed-13"}) {
-    const Picture p = paint_card(deck, *deck.find(face), {100, 140});
+    const Picture p = paint_card(deck, {.face = *deck.find(face), .box = {{0, 0}, {100, 140}}});
     CHECK(share_of(p, paper) > 0.5);
     CHECK(share_of(p, green) > 0.02);
     CHECK(share_of(p, orange) < 0.06);  // a clay pot at the most
   }
   for (const char* face : {"poppy-7", "marigold-12"}) {
-    const Picture p = paint_card(deck, *deck.find(face), {100, 140});
+    const Picture p = paint_card(deck, {.face = *deck.find(face), .box = {{0, 0}, {100, 140}}});
     CHECK(share_of(p, orange, 40) > 0.02);
     CHECK(share_of(p, green) < 0.02);
   }
-  const Picture back = paint_card(deck, hidden_face, {100, 140});
+  const Picture back = paint_card(deck, {.face = hidden_face, .box = {{0, 0}, {100, 140}}});
   CHECK(share_of(back, plum) > 0.4);
   CHECK(back.pixel(0, 0)[3] < 40);
   CHECK(back.pixel(50, 70)[3] == 255);
@@ -93,7 +94,7 @@ TEST_CASE("draw: the two suit colours are far apart in lightness") {
   CHECK(brightness(orange) - brightness(green) > 90);
   const Deck deck = glasshouse();
   const auto darkest = [&](const char* face) {
-    const Picture p = paint_card(deck, *deck.find(face), {40, 56});
+    const Picture p = paint_card(deck, {.face = *deck.find(face), .box = {{0, 0}, {40, 56}}});
     int least = 765;
     for (int y = 4; y < 52; ++y) {
       for (int x = 4; x < 36; ++x) least = std::min(least, brightness(p.pixel(x, y)));
@@ -169,14 +170,15 @@ TEST_CASE("draw: tiny and empty frames give a picture") {
     CHECK(p.width() >= 1);
     CHECK(p.height() >= 1);
   }
-  CHECK(paint_card(glasshouse(), {1}, {1, 1}).width() == 1);
+  CHECK(paint_card(glasshouse(), {.face = {1}, .box = {{0, 0}, {1, 1}}}).width() == 1);
 }
 
 TEST_CASE("draw: a deck of other suits and ranks is drawn too, each face legible and its own") {
   const Deck deck(
       {.suits = {{"oak", "red"}, {"elm", "blue"}, {"ash", "red"}}, .ranks = {"low", "mid", "high"}});
   std::set<std::string> pictures;
-  for (const FaceId face : deck.faces()) pictures.insert(bytes_of(paint_card(deck, face, {80, 112})));
+  for (const FaceId face : deck.faces())
+    pictures.insert(bytes_of(paint_card(deck, {.face = face, .box = {{0, 0}, {80, 112}}})));
   CHECK(pictures.size() == 9);
 }
 

@@ -17,6 +17,7 @@
 #include "apsidon/geometry/limits.hpp"
 #include "support/process.hpp"
 #include "support/random.hpp"
+#include "support/schema.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -313,4 +314,94 @@ TEST_CASE("files: a million faces in sets, suits and ranks by the thousand are l
   CHECK(deck.set_of(*deck.find("s999-r999")) == -1);
   options.suits.back() = {"s0", "c"};
   CHECK_THROWS_WITH(Deck(options), Catch::Contains("suit 's0' is named twice"));
+}
+
+TEST_CASE("files: data of zones, cards and panels is kept to the letter, whatever numbers the cards have") {
+  const std::string deck = R"("deck": {"apsidon": "deck", "version": 1, "backs": "by-suit",
+      "suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"], "data": {"d":  1}})";
+  const std::string text = R"({"apsidon": "table", "version": 1, )" + deck + R"(, "zones": [
+      {"id": "bed", "repeat": 2, "data": {"price" : 1.50}}, {"id": "a"}],
+      "panels": [{"id": "p", "repeat": 2, "data": {"data": {"data": []}}}, {"id": "q"}],
+      "cards": {"bed-2": [{"face": "fern-3", "data": { "no":[1e3] }}, "fern-1"], "a": [{"face": "fern-2", "data": {}}]},
+      "plans": [{"root": {"across": [{"each": "bed"}, {"zone": "a"}]}}], "data": {"t": "}"}})";
+  CHECK(Schema("table").accepts(nlohmann::json::parse(text)));
+  const auto table = parse_table(text, "t.json");
+  REQUIRE(table.has_value());
+  const auto check = [](const TableSetup& setup) {
+    const Table& t = setup.table;
+    const ZoneId bed = *t.find_zone("bed-2");
+    CHECK(setup.data == R"({"t": "}"})");
+    CHECK(setup.table.deck().options().data == R"({"d":  1})");
+    CHECK(setup.table.deck().options().suit_backs);
+    CHECK(setup.zone_data.at(bed) == R"({"price" : 1.50})");
+    CHECK(setup.zone_data.size() == 2);
+    CHECK(setup.card_data.at(t.zone(bed)->cards[0]) == R"({ "no":[1e3] })");
+    CHECK(setup.card_data.at(t.zone(*t.find_zone("a"))->cards[0]) == "{}");
+    CHECK(setup.panels[1].data == R"({"data": {"data": []}})");
+    CHECK(setup.panels[2].data.empty());
+  };
+  check(*table);
+  const auto again = parse_table(write_table(*table), "t.json");
+  REQUIRE(again.has_value());
+  check(*again);
+  // With other numbers, as in the middle of a game.
+  TableSetup later = *table;
+  const std::vector<CardId> ids{{9}, {4}, {7}};
+  std::map<CardId, std::string> moved;
+  for (const auto& [card, data] : later.card_data) moved[ids[card.value - 1]] = data;
+  later.table.give_ids(ids, {20});
+  later.card_data = moved;
+  const auto numbered = parse_table(write_table(later), "t.json");
+  REQUIRE(numbered.has_value());
+  check(*numbered);
+  CHECK(write_table(*numbered) == write_table(later));
+  later.panels[0].data = "[1]";
+  CHECK_THROWS_AS(write_table(later), Error);
+}
+
+TEST_CASE("files: a value of none of its forms is told all of them") {
+  const auto told = [](const std::string& zones, const std::string& cards, const std::string& root) {
+    const auto read =
+        parse_table(R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern",
+      "colour": "green"}], "ranks": ["1"]}, "zones": [)" +
+                        zones + R"(], "cards": )" + cards + R"(, "plans": [{"root": )" + root + "}]}",
+                    "t.json");
+    return read ? std::string("read") : read.error()[0].message;
+  };
+  const auto of_zone = [&](const std::string& more) {
+    return told(R"({"id": "a", )" + more + "}", "{}", R"({"zone": "a"})");
+  };
+  CHECK(of_zone(R"("longest": "many")") ==
+        "the text \"many\": a number, or an object with 'covered' and 'open', is expected");
+  CHECK(of_zone(R"("layout": 3)") ==
+        "the number 3: the name of a layout, or an object with its 'kind', is expected");
+  CHECK(of_zone(R"("pick": 3)") == "the number 3: a word, or an object with 'cards' or 'run', is expected");
+  CHECK(of_zone(R"("drop": {"all": [], "any": []})") ==
+        "an object: a rule, a word or an object with exactly one key, is expected");
+  CHECK(of_zone(R"("flick_to": 3)") ==
+        "the number 3: a zone, or an object with zones by the direction, is expected");
+  CHECK(of_zone(R"("data": 3)") == "an object is expected: it belongs to the client");
+  const std::string zone = R"({"id": "a"})";
+  CHECK(told(zone, R"({"a": "fern-1"})", R"({"zone": "a"})") ==
+        "the text \"fern-1\": an array of open cards, or an object with 'covered', 'open' or 'deck', is "
+        "expected");
+  CHECK(told(zone, R"({"a": [1]})", R"({"zone": "a"})") ==
+        "the number 1: a face, or an object with a 'face', is expected");
+  CHECK(told(zone, "{}", R"({"across": [{"zone": "a"}], "gap": "wide"})") ==
+        "the text \"wide\": a number of card widths, or an object with 'cards' and 'px', is expected");
+  CHECK(told(zone, "{}", "[]") ==
+        "an array: an object with one of 'across', 'down', 'zone' and the like is expected");
+  const auto deck =
+      parse_table(R"({"apsidon": "table", "version": 1, "deck": [], "zones": [], "plans": []})", "t.json");
+  CHECK(deck.error()[0].message ==
+        "an array: the name of a deck file, or an object with the deck itself, is expected");
+  const auto pasted = parse_table(
+      R"({"apsidon": "table", "version": 1, "deck": {"apsidon": "art", "version": 1}, "zones": [], "plans": []})",
+      "t");
+  CHECK(pasted.error()[0].message == "the text \"art\": \"deck\" is expected");
+  const auto whole = parse_table(R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern",
+      "colour": "green"}], "ranks": ["1"]}, "zones": [{"id": "a"}], "plans": [{"whole_multiples": true,
+      "root": {"zone": "a"}}]})",
+                                 "t.json");
+  CHECK(whole.error()[0].message.find("\"art\": {\"width\", \"height\"} is expected") != std::string::npos);
 }

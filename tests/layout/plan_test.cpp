@@ -196,3 +196,46 @@ TEST_CASE("plan: mistakes are refused with what is expected") {
   CHECK_THROWS_WITH(check(Plan{.root = across({zone({1}), zone({2})}), .aspect = 0}, places),
                     Catch::Contains("aspect is 0"));
 }
+
+TEST_CASE("plan: areas begin and end on device pixels wherever the card leaves room for that") {
+  int all = 0;
+  int whole = 0;
+  for (std::uint64_t seed = 1; seed <= 300; ++seed) {
+    Random r(seed);
+    const RandomPlan p = random_plan(r);
+    const float ratio = r.chance(0.5f) ? 1.0f : 1.5f;
+    std::vector<Rect> areas(p.places.size());
+    const PlanResult result =
+        solve(p.plan, p.places, {.size = {r.uniform(200, 2000), r.uniform(200, 2000)}, .pixel_ratio = ratio},
+              {.areas = areas});
+    if (!result.fits) continue;
+    ++all;
+    const auto on_pixel = [&](float px) { return std::abs(px * ratio - std::round(px * ratio)) < 0.01f; };
+    whole += std::all_of(areas.begin(), areas.end(), [&](const Rect& area) {
+      return on_pixel(area.min.x) && on_pixel(area.min.y) && on_pixel(area.max.x) && on_pixel(area.max.y);
+    });
+  }
+  CHECK(all > 100);
+  CHECK(whole > all * 3 / 4);
+}
+
+TEST_CASE("plan: cards of pixel art are the largest whole multiple that fits, in device pixels") {
+  for_all("whole multiples", 20, [](Random& r) {
+    RandomPlan p = random_plan(r);
+    const Size art{static_cast<float>(r.between(5, 60)), static_cast<float>(r.between(5, 90))};
+    const float ratio = r.chance(0.5f) ? 1.0f : 2.0f;
+    p.plan.aspect = art.width / art.height;
+    p.plan.multiples_of = art;
+    std::vector<Rect> areas(p.places.size());
+    const PlanWindow window{.size = {r.uniform(50, 2500), r.uniform(50, 2500)}, .pixel_ratio = ratio};
+    const PlanResult result = solve(p.plan, p.places, window, {.areas = areas});
+    const float exact = result.unsnapped_card.width * ratio / art.width;
+    const float times = result.card.width * ratio / art.width;
+    if (exact < 1) return RC_ASSERT(result.card.width <= result.unsnapped_card.width);
+    RC_ASSERT(std::abs(times - std::round(times)) < 1e-3f);
+    RC_ASSERT(times >= 1 && times <= exact + 1e-2f && times > exact - 1.01f);
+    RC_ASSERT(std::abs(result.card.height * ratio - art.height * times) < 1e-2f);
+  });
+  CHECK_THROWS_WITH(check(Plan{.root = zone({1}), .multiples_of = {0, 5}}, std::vector<ZoneLayout>(1)),
+                    Catch::Contains("multiples of width is 0"));
+}

@@ -25,8 +25,9 @@ struct Wrong {
   [[nodiscard]] std::vector<std::string> codes(const std::string& window = "1280x800") const {
     const auto outcome = tool({"check", file, "--window", window, "--format", "json"});
     std::vector<std::string> codes;
-    for (const auto& finding : nlohmann::json::parse(outcome.out)) {
-      codes.push_back(std::string(finding["code"]) + " " + std::string(finding["zone"]));
+    const auto printed = nlohmann::json::parse(outcome.out);
+    for (const auto& finding : printed["findings"]) {
+      codes.push_back(std::string(finding["code"]) + " " + std::string(finding["of"]));
     }
     CHECK(outcome.code == (codes.empty() ? 0 : 1));
     return codes;
@@ -35,7 +36,7 @@ struct Wrong {
 
 }  // namespace
 
-TEST_CASE("tool: fit says which windows work, the card in each, and the zone that gives first") {
+TEST_CASE("tool: fit says which windows work, the card in each, and what leaves it no larger") {
   const auto outcome = tool({"fit", "data/seed-drawer.table.json"});
   CHECK(outcome.code == 1);
   const auto lines = lines_of(outcome.out);
@@ -46,7 +47,8 @@ TEST_CASE("tool: fit says which windows work, the card in each, and the zone tha
   CHECK(holds(lines[8], "yes"));
   CHECK(holds(lines[8], "drawer"));
   CHECK(holds(lines[14], "Smallest that works, with cards of at least 44 px: "));
-  CHECK(holds(lines[15], "let 'drawer' hold fewer cards"));
+  CHECK(holds(lines[15],
+              "To work in 320x480, where height: drawer decides: fewer rows in it, or smaller gaps."));
 }
 
 TEST_CASE("tool: fit finds the zone that needs the room, and the smallest window is where it says") {
@@ -56,9 +58,11 @@ TEST_CASE("tool: fit finds the zone that needs the room, and the smallest window
       "{}", R"({"down": [{"zone": "bed"}, {"zone": "hand"}]})");
   const auto json =
       nlohmann::json::parse(tool({"fit", hand.file, "--window", "1280x800", "--format", "json"}).out);
-  CHECK(json["windows"][0]["gives_first"] == "hand");
+  CHECK(json["windows"][0]["limit"]["by"] == "width");
+  CHECK(json["windows"][0]["limit"]["what"] == "hand");
+  CHECK(holds(json["windows"][0]["limit"]["change"], "lower its longest, 40"));
   CHECK(json["windows"][0]["works"] == true);
-  const int width = json["smallest_wide"][0];
+  const int width = json["smallest_wide"]["width"];
   const auto window = [](double w) {
     return std::to_string(static_cast<int>(w)) + "x" + std::to_string(static_cast<int>(w * 10 / 16));
   };
@@ -88,7 +92,8 @@ TEST_CASE("tool: check finds nothing wrong with the demo tables in a window of 1
 
 TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
   const std::string two =
-      R"([{"id": "a", "layout": "column", "longest": 5, "drop": "anything"}, {"id": "b", "drop": "anything"}])";
+      R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.3}, "longest": 5, "drop": "anything"},
+          {"id": "b", "drop": "anything"}])";
   const std::string side_by_side = R"({"across": [{"zone": "a", "share": 1}, {"zone": "b", "share": 1}]})";
   CHECK(Wrong(two, R"({"a": ["fern-1"]})", side_by_side).codes().empty());
   // Too many for what the plan keeps room for.
@@ -102,9 +107,12 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
           "{}", side_by_side)
           .codes() == std::vector<std::string>{"thin-strip a"});
   // A zone that nothing can reach.
-  CHECK(Wrong(R"([{"id": "a", "layout": "column", "longest": 5, "drop": "anything"}, {"id": "b"}])", "{}",
-              side_by_side)
-            .codes() == std::vector<std::string>{"unreachable b"});
+  CHECK(
+      Wrong(
+          R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.3}, "longest": 5, "drop": "anything"},
+                  {"id": "b"}])",
+          "{}", side_by_side)
+          .codes() == std::vector<std::string>{"unreachable b"});
   // Targets smaller than a finger, and a window that shows nothing.
   CHECK(Wrong(two, "{}", side_by_side).codes("90x60").front() == "small-target a, b");
   CHECK(Wrong(two, "{}", side_by_side).codes("20x20") == std::vector<std::string>{"too-small "});
@@ -123,7 +131,7 @@ TEST_CASE("tool: check says what to change") {
       R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.01}, "longest": 80, "drop": "anything"}])",
       "{}", R"({"zone": "a"})");
   const auto outcome = tool({"check", wrong.file});
-  CHECK(holds(outcome.out, "with 80 open cards a strip is "));
+  CHECK(holds(outcome.out, "with 80 cards an open strip is "));
   CHECK(holds(outcome.out, "raise its least strip, or say a smaller longest [thin-strip]"));
   CHECK(holds(outcome.out, "1 finding in a window of 1280x800"));
   const auto csv = lines_of(tool({"check", wrong.file, "--format", "csv"}).out);
@@ -149,4 +157,55 @@ TEST_CASE("tool: plans take the proportions of the art, and check finds one that
   CHECK(holds(outcome.out,
               "plan 'wide' makes cards 0.75 times as wide as high, the art of 600x900 px is 0.67: leave out "
               "the plan's aspect to take the art's [proportions]"));
+}
+
+TEST_CASE("tool: fit names what decides: a largest width, a row of zones, or a panel") {
+  const auto limit = [](const std::string& zones, const std::string& plan, const std::string& window) {
+    const Scratch scratch;
+    const auto file = (scratch / "t.table.json").string();
+    std::ofstream(file)
+        << R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern", "colour": "green"}],
+      "ranks": ["1", "2", "3"]}, )"
+        << zones << R"(, "plans": [)" << plan << "]}";
+    const auto outcome = tool({"fit", file, "--window", window, "--format", "json"});
+    return nlohmann::json::parse(outcome.out)["windows"][0]["limit"];
+  };
+  const std::string columns = R"("zones": [{"id": "column", "repeat": 7}, {"id": "stock"}])";
+  const std::string root = R"("root": {"down": [{"zone": "stock"}, {"across": [{"each": "column"}]}]})";
+  const auto wide = limit(columns, "{" + root + "}", "700x2000");
+  CHECK(wide["by"] == "width");
+  CHECK(wide["what"] == "7 zones 'column'");
+  CHECK(wide["change"] == "a plan of that shape with fewer of them in a row, or smaller gaps");
+  const auto largest = limit(columns, R"({"largest_width": 50, )" + root + "}", "700x2000");
+  CHECK(largest["by"] == "largest_width");
+  CHECK(largest["change"] == "raise the plan's 'largest_width', 50");
+  const auto panel =
+      limit(R"("zones": [{"id": "a"}], "panels": [{"id": "sign"}])",
+            R"({"root": {"across": [{"panel": "sign", "width": {"px": 500}}, {"zone": "a"}]}})", "560x600");
+  CHECK(panel["by"] == "width");
+  CHECK(panel["what"] == "panel 'sign'");
+  CHECK(panel["change"] == "lower its width");
+}
+
+TEST_CASE("tool: check knows what a round, a stock or a match fills, and what an undealt pack is") {
+  const Wrong dealt(
+      R"([{"id": "stock", "layout": "pile"}, {"id": "hand", "layout": "hand", "longest": 3},
+          {"id": "found", "layout": "pile", "longest": 9},
+          {"id": "grid", "layout": "grid", "longest": 4, "match": {"open": 2, "to": "found"}},
+          {"id": "lost"}], "round": {"stock": "stock", "zones": [{"zone": "hand", "open": 3}, {"zone": "grid", "covered": 2}]})",
+      R"({"stock": {"deck": {"packs": 1}}})",
+      R"({"across": [{"zone": "stock"}, {"zone": "hand", "share": 1}, {"zone": "found"}, {"zone": "grid"}, {"zone": "lost"}]})");
+  CHECK(dealt.codes() == std::vector<std::string>{"unreachable lost"});
+}
+
+TEST_CASE("tool: check wants strips in which suits can be read, not only ranks") {
+  const auto codes = [](const std::string& strip) {
+    return Wrong(R"([{"id": "a", "layout": {"kind": "column", "open_strip": )" + strip +
+                     R"(, "least_open_strip": )" + strip + R"(}, "longest": 5, "drop": "anything"}])",
+                 "{}", R"({"zone": "a"})")
+        .codes();
+  };
+  // Of the width, a rank takes 0.25 and a suit 0.37; strips are shares of the height.
+  CHECK(codes("0.21") == std::vector<std::string>{"thin-strip a"});
+  CHECK(codes("0.28").empty());
 }

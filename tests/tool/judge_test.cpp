@@ -69,7 +69,7 @@ TEST_CASE("tool: judge of every card onto every zone is the matrix written by ha
   std::size_t judged = 0;
   for (std::size_t z = 0; z < zones.size(); ++z) {
     const auto outcome = tool({"judge", bench, "--to", zones[z], "--format", "json"});
-    const auto rows = nlohmann::json::parse(outcome.out);
+    const auto rows = nlohmann::json::parse(outcome.out)["judged"];
     bool any = false;
     for (const auto& row : rows) {
       const std::string face = row["face"];

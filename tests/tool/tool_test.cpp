@@ -52,8 +52,18 @@ TEST_CASE("tool: a bad call exits 2, names the nearest word, and prints nothing"
        "--window 'wide': a size like 1280x800, each 1 to 16384, is expected"},
       {{"place", bench, "--window", "0x5"}, "--window '0x5'"},
       {{"place", bench, "--zone", "colunm-1"}, "unknown zone 'colunm-1': did you mean 'column-1'?"},
-      {{"place", bench, "--format", "xml"}, "--format"},
-      {{"draw", bench, "--layer", "strip"}, "--layer"},
+      {{"place", bench, "--format", "xml"}, "--format: 'xml': text, json or csv is expected"},
+      {{"draw", bench, "--layer", "strip"}, "--layer: 'strip': did you mean 'strips'?"},
+      {{"film", bench, "--sheet", "wide"}, "--sheet 'wide': a size like 1280x800"},
+      {{"draw", bench, "--pixel-ratio", "nan"}, "'nan': a number from 0.1 to 8 is expected"},
+      {{"draw", bench, "--out", "table.jpg"},
+       "--out 'table.jpg': a name that ends in .png, .svg, .pdf is expected"},
+      {{"draw", bench, "--outlines", "--out", "t.svg"}, "a name that ends in .png is expected"},
+      {{"curve", "ease", "--out", "curve.gif"}, "--out 'curve.gif': a name that ends in .png is expected"},
+      {{"fit", bench, "--out", "fit.bmp"}, "ends in .png"},
+      {{"faces", "data/glasshouse.deck.json", "--out", "f"}, "ends in .png"},
+      {{"faces", "data/glasshouse.deck.json", "--compose", "f.art.json"}, "ends in .png"},
+      {{"replay", "data/potting-bench.log", bench}, "is an input log: the table comes first, then its log"},
       {{"probe", bench, "--at", "7"}, "--at '7': a point like 640,400 is expected"},
       {{"probe", bench, "--at", "nan,2"}, "--at 'nan,2'"},
       {{"probe", bench}, "--at is required"},
@@ -227,7 +237,8 @@ TEST_CASE("tool: film draws a contact sheet, and json has the same poses as csv"
   CHECK(outcome.code == 0);
   CHECK(png_size(file) == std::pair{600u, 400u});
   CHECK(holds(outcome.out, "deal of 52 cards in "));
-  const auto json = nlohmann::json::parse(tool({"film", bench, "--format", "json", "--rate", "3"}).out);
+  const auto json =
+      nlohmann::json::parse(tool({"film", bench, "--format", "json", "--rate", "3"}).out)["frames"];
   const auto csv = lines_of(tool({"film", bench, "--format", "csv", "--rate", "3"}).out);
   CHECK(json.size() * 52 + 1 == csv.size());
   CHECK(float{json[0]["cards"][0]["x"]} == Approx(std::stod(cells_of(csv[1])[4])));
@@ -295,7 +306,13 @@ TEST_CASE("tool: a whole deck's sheet comes of few drawings, and one that is mis
   const auto missing =
       tool({"faces", deck, "--recipe", (scratch / "r.recipe.json").string(), "--compose", sheet});
   CHECK(missing.code == 1);
-  CHECK(missing.out.find("the drawing 'frn.png' is not there or no PNG") != std::string::npos);
+  CHECK(missing.err.find("the drawing 'frn.png' is not there or no PNG") != std::string::npos);
+  CHECK(missing.err.find("no picture is there for fern-1, fern-2") != std::string::npos);
+  CHECK(missing.err.find("nothing is written") != std::string::npos);
+  const auto forced = tool({"faces", deck, "--recipe", (scratch / "r.recipe.json").string(), "--compose",
+                            sheet, "--with-fallbacks"});
+  CHECK(forced.code == 1);
+  CHECK(forced.out.find("made.png: 52 faces") != std::string::npos);
   std::ofstream(scratch / "r.recipe.json")
       << R"({"apsidon": "recipe", "version": 1, "spots": {"2": [[0.5, 2]]}})";
   const auto wrong =

@@ -24,7 +24,7 @@ struct Options {
 
 struct Finding {
   std::string code;
-  std::string zone;     ///< one, or several of which the same was found
+  std::string zone;     ///< a zone, a panel or a face, or several of which the same was found
   std::string message;  ///< what was found, and what to change
 };
 
@@ -34,8 +34,8 @@ class Checker {
   Checker(const TableSetup& setup, const Options& options)
       : setup_(setup),
         options_(options),
-        field_(setup,
-               {.window = parse_size(options.table.window), .pixel_ratio = options.table.pixel_ratio}) {}
+        field_(setup, {.window = parse_size("--window", options.table.window),
+                       .pixel_ratio = options.table.pixel_ratio}) {}
 
   std::vector<Finding> run() {
     check_window();
@@ -105,7 +105,7 @@ class Checker {
 
   /// Lengths in px do not shrink with the cards: what they push out of the window.
   void check_window() {
-    const Rect window = grown(rect_at({0, 0}, parse_size(options_.table.window)), 0.5f);
+    const Rect window = grown(rect_at({0, 0}, parse_size("--window", options_.table.window)), 0.5f);
     const auto look_at = [&](const std::string& name, const Rect& area) {
       if (area.min.x >= window.min.x && area.min.y >= window.min.y && area.max.x <= window.max.x &&
           area.max.y <= window.max.y) {
@@ -143,7 +143,9 @@ class Checker {
     const ZoneLayout& place = setup_.layout_of(zone.id);
     const auto n = static_cast<std::size_t>(place.longest);
     if (n < 2 || place.scrolls || (place.gives_up && zone.cards.empty())) return;
-    const std::vector<LaidCard> cards(n);
+    std::vector<LaidCard> cards(n);
+    for (std::size_t i = 0; i < static_cast<std::size_t>(place.longest_covered); ++i)
+      cards[i].face_up = false;
     std::vector<Pose> poses(n);
     const Size card = field_.where().card_size() * place.factor;
     const LayoutReport report = lay_out(
@@ -166,21 +168,36 @@ class Checker {
     const ZoneRules& rules = setup_.rules_of(zone.id);
     if (!strips || (covered && rules.pick.kind == PickKind::nothing && rules.drop.kind == RuleKind::nothing))
       return;
-    // What a corner mark takes: a compact card's along its top, a full card's down its side.
-    const float mark = card.width < compact_width ? 0.38f * card.width : 0.25f * card.width;
     float strip = 1e9f;
-    for (std::size_t k = 1; k < n; ++k)
-      strip = std::min(strip, length(poses[k].centre - poses[k - 1].centre));
-    if (strip >= mark) return;
+    for (std::size_t k = 1; k < n; ++k) {
+      if (cards[k - 1].face_up) strip = std::min(strip, length(poses[k].centre - poses[k - 1].centre));
+    }
+    const Marks marks = marks_in_strip(card.width, std::holds_alternative<ColumnLayout>(place.layout));
+    if (strip >= marks.suit) return;
     add("thin-strip", zone.name,
         fmt::format(
-            "with {} open cards a strip is {} px, a corner mark takes {}: raise its least strip, or say a "
-            "smaller longest",
-            n, number(double{strip}), number(double{mark})));
+            "with {} cards an open strip is {} px, a rank takes {} and a suit {}: raise its least strip, "
+            "or say a smaller longest",
+            n, number(double{strip}), number(double{marks.rank}), number(double{marks.suit})));
+  }
+
+  /// How wide a strip has to be for corner marks to be read in it, px.
+  struct Marks {
+    float rank = 0;
+    float suit = 0;
+  };
+  /// A full card has the suit below the rank, a compact one beside it, and once more large in its middle. A
+  /// little of a mark may be covered.
+  static Marks marks_in_strip(float width, bool along_top) {
+    const bool compact = width < compact_width;
+    if (along_top) return compact ? Marks{0.33f * width, 0.33f * width} : Marks{0.25f * width, 0.37f * width};
+    return compact ? Marks{0.52f * width, 0.52f * width} : Marks{0.24f * width, 0.24f * width};
   }
 
   void check_held(const Zone& zone) {
     const ZoneLayout& place = setup_.layout_of(zone.id);
+    // A pack that is not dealt yet lies there for a moment.
+    if (zone.id == setup_.round.stock || zone.id == setup_.deal_from) return;
     if (zone.cards.size() > static_cast<std::size_t>(place.longest)) {
       add("over-longest", zone.name,
           fmt::format("it holds {} cards, its longest is {}: raise 'longest' to what the game can put there",
@@ -188,15 +205,36 @@ class Checker {
     }
   }
 
+  /// Zones to which cards come by themselves: by a round, a stock, a match, a flick, a finish.
+  [[nodiscard]] std::set<ZoneId> fed() const {
+    std::set<ZoneId> zones{setup_.deal_from, setup_.round.stock};
+    for (const DealtZone& dealt : setup_.round.zones) zones.insert(dealt.zone);
+    zones.insert(setup_.finish.into.begin(), setup_.finish.into.end());
+    for (const Zone& zone : setup_.table.zones()) {
+      const ZoneRules& rules = setup_.rules_of(zone.id);
+      const ZoneHandling& handling = setup_.handling_of(zone.id);
+      zones.insert(rules.sends_to.begin(), rules.sends_to.end());
+      if (rules.stock) zones.insert(rules.stock->to);
+      if (rules.takes_itself) zones.insert(zone.id);
+      if (handling.match) zones.insert(handling.match->to);
+      const FlickTargets& flicks = handling.flick_to;
+      zones.insert({flicks.left, flicks.right, flicks.up, flicks.down});
+    }
+    return zones;
+  }
+
   /// Zones that lie empty and neither take nor give anything, nor wait to be given a place.
   void check_reach() {
+    const std::set<ZoneId> others = fed();
     for (const Zone& zone : setup_.table.zones()) {
       const ZoneRules& rules = setup_.rules_of(zone.id);
       const bool inert = rules.drop.kind == RuleKind::nothing && rules.pick.kind == PickKind::nothing;
-      const bool waits = setup_.deal_from == zone.id || setup_.layout_of(zone.id).gives_up;
+      const bool waits = others.contains(zone.id) || setup_.layout_of(zone.id).gives_up;
       if (!zone.cards.empty() || !inert || waits) continue;
       add("unreachable", zone.name,
-          "it is empty and takes no drops: nothing can get there by hand; give it a 'drop' rule");
+          "it is empty and takes no drops, and no round, stock, match or other zone brings cards there: give "
+          "it "
+          "a 'drop' rule");
     }
   }
 
@@ -218,10 +256,30 @@ class Checker {
 
   void check_pictures() {
     const Gallery gallery = load_gallery(options_.art, options_.table.trust);
-    for (const ArtFinding& f : check_art(
-             gallery.art(), setup_.table.deck(),
-             [&](const std::string& name) { return gallery.size_of(name); }, gallery.pictures())) {
-      add(f.code, f.face, f.message);
+    for (const ArtFinding& f : check_art(gallery, setup_.table.deck())) add(f.code, f.face, f.message);
+    if (gallery.art().sampling == Sampling::nearest) check_scale(gallery);
+  }
+
+  /// Pixels of pixel art are all as large, or some are seen to be wider than others.
+  void check_scale(const Gallery& gallery) {
+    const auto size_of = [&](const std::string& name) { return gallery.size_of(name); };
+    const Deck& deck = setup_.table.deck();
+    const CardPicture first =
+        picture_of(gallery.art(), deck, CardView{.face = deck.faces().front()}, size_of);
+    if (!first.part) return;
+    const Size own = first.part->part.size();
+    for (const Zone& zone : setup_.table.zones()) {
+      const float shown =
+          field_.where().card_size().width * setup_.layout_of(zone.id).factor * options_.table.pixel_ratio;
+      const float times = shown / own.width;
+      const float whole = std::max(std::round(times), 1.0f);
+      if (std::abs(times - whole) < 0.01f) continue;
+      add("uneven-scale", zone.name,
+          fmt::format(
+              "its cards show pictures of {}x{} px {} times as large, some of their pixels wider than "
+              "others: \"whole_multiples\": true in the plan, and a factor of 1, make it {}",
+              number(double{own.width}), number(double{own.height}), number(double{times}),
+              std::max(std::floor(times), 1.0f)));
     }
   }
 
@@ -251,12 +309,13 @@ int run(const Options& options) {
   const TableSetup setup = load_setup(options.table);
   const std::vector<Finding> findings = Checker(setup, options).run();
   if (options.format == Format::json) {
-    auto json = nlohmann::ordered_json::array();
+    auto json = json_of_verb("check");
+    json["findings"] = nlohmann::ordered_json::array();
     for (const Finding& f : findings)
-      json.push_back({{"code", f.code}, {"zone", f.zone}, {"message", f.message}});
+      json["findings"].push_back({{"code", f.code}, {"of", f.zone}, {"message", f.message}});
     print_json(json);
   } else if (options.format == Format::csv) {
-    std::string out = "code,zone,message\n";
+    std::string out = "code,of,message\n";
     for (const Finding& f : findings) out += fmt::format("{},{},{}\n", f.code, csv(f.zone), csv(f.message));
     print(out);
   } else {

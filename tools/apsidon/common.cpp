@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <charconv>
 #include <cmath>
 #include <filesystem>
@@ -10,6 +11,7 @@
 #include "apsidon/art/art_file.hpp"
 #include "apsidon/files/nearest.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "apsidon/files/write_file.hpp"
 
 namespace apsidon::tool {
 namespace {
@@ -46,12 +48,12 @@ void TableOptions::add_to(Words& words) {
             "The deck and the art that the files name may lie anywhere, not only beside them");
 }
 
-Size parse_size(const std::string& text) {
+Size parse_size(const std::string& option, const std::string& text) {
   const auto pair = parse_pair(text, 'x');
   const auto good = [](float v) { return v >= 1 && v <= 16384; };
   if (!pair || !good(pair->first) || !good(pair->second)) {
     throw Failure{bad_call,
-                  fmt::format("--window '{}': a size like 1280x800, each 1 to 16384, is expected", text)};
+                  fmt::format("{} '{}': a size like 1280x800, each 1 to 16384, is expected", option, text)};
   }
   return {pair->first, pair->second};
 }
@@ -88,7 +90,7 @@ void expect_other_file(const std::string& out, const std::vector<std::string>& r
 }
 
 Playfield load_playfield(const TableOptions& options) {
-  const Size window = parse_size(options.window);
+  const Size window = parse_size("--window", options.window);
   return Playfield(load_setup(options), {.window = window, .pixel_ratio = options.pixel_ratio});
 }
 
@@ -162,6 +164,34 @@ std::string number(double value) {
 double degrees(float radians) { return double{radians} * 180 / std::numbers::pi; }
 
 void print_json(const nlohmann::ordered_json& json) { print(json.dump(2) + '\n'); }
+
+nlohmann::ordered_json json_of_verb(const std::string& verb) { return {{"apsidon", verb}, {"version", 1}}; }
+
+nlohmann::ordered_json json_of_size(Size size) {
+  return {{"width", rounded(double{size.width})}, {"height", rounded(double{size.height})}};
+}
+
+std::string opened_json(const std::string& verb, const std::string& rows) {
+  std::string head = json_of_verb(verb).dump();
+  head.back() = ',';
+  return fmt::format("{}\"{}\":[", head, rows);
+}
+
+void expect_ending(const std::string& option, const std::string& file,
+                   const std::vector<std::string>& endings) {
+  if (std::any_of(endings.begin(), endings.end(), [&](const std::string& e) { return file.ends_with(e); }))
+    return;
+  throw Failure{bad_call, fmt::format("{} '{}': a name that ends in {} is expected", option, file,
+                                      fmt::join(endings, ", "))};
+}
+
+void write_picture(const std::string& file, const Frame& frame, const Deck& deck, const Gallery* gallery,
+                   Ground ground) {
+  make_folder_of(file);
+  if (file.ends_with(".svg")) return write_file(file, paint_svg(frame, deck, gallery, ground));
+  if (file.ends_with(".pdf")) return write_file(file, paint_pdf(frame, deck, gallery, ground));
+  paint(frame, deck, gallery, ground).write_png(file);
+}
 
 void make_folder_of(const std::string& file) {
   const auto folder = std::filesystem::path(file).parent_path();

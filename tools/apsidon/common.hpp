@@ -8,6 +8,7 @@
 
 #include "apsidon/apsidon.hpp"
 #include "apsidon/draw/gallery.hpp"
+#include "apsidon/draw/paint.hpp"
 #include "apsidon/files/result.hpp"
 #include "words.hpp"
 
@@ -37,7 +38,7 @@ struct TableOptions {
 };
 
 /// "1280x800", each 1 to 16384; anything else is a bad call.
-Size parse_size(const std::string& text);
+Size parse_size(const std::string& option, const std::string& text);
 /// "640,400"; anything else is a bad call.
 Vec2 parse_point(const std::string& option, const std::string& text);
 
@@ -73,6 +74,19 @@ double degrees(float radians);
 /// A cell of a table of values, in quotes where it needs them (RFC 4180).
 std::string csv(const std::string& text);
 void print_json(const nlohmann::ordered_json& json);
+/// How the output of every verb begins: {"apsidon": "place", "version": 1}. data/schemas/output describes
+/// them.
+nlohmann::ordered_json json_of_verb(const std::string& verb);
+/// The same as an open text, for what is printed row by row: to be followed by rows, and by "]}".
+std::string opened_json(const std::string& verb, const std::string& rows);
+/// {"width", "height"}, to a hundredth of a px.
+nlohmann::ordered_json json_of_size(Size size);
+/// A bad call when a file that is to be written ends in none of these.
+void expect_ending(const std::string& option, const std::string& file,
+                   const std::vector<std::string>& endings);
+/// A frame as a PNG, an SVG or a PDF, by the file's ending.
+void write_picture(const std::string& file, const Frame& frame, const Deck& deck,
+                   const Gallery* gallery = nullptr, Ground ground = Ground::glasshouse);
 /// A bad call when a file that is to be written is one of those that are read.
 void expect_other_file(const std::string& out, const std::vector<std::string>& read);
 /// Makes the folder of a file that is to be written.

@@ -56,8 +56,9 @@ int run(const Options& options) {
                   "no curve is named: an easing like 'ease-out', or 'spring(0.4, 0.7)', is expected"};
   }
   if (!options.out.empty()) {
+    expect_ending("--out", options.out, {".png"});
     make_folder_of(options.out);
-    plot_curves(curves, parse_size(options.size)).write_png(options.out);
+    plot_curves(curves, parse_size("--size", options.size)).write_png(options.out);
   }
   if (options.format == Format::csv) print("curve,time,value,speed\n");
   auto json = nlohmann::ordered_json::array();
@@ -77,7 +78,7 @@ int run(const Options& options) {
       const float t = facts.settles * static_cast<float>(i) / static_cast<float>(options.samples);
       const CurvePoint p = point_of(curve, t);
       if (options.format == Format::csv) {
-        print(fmt::format("\"{}\",{:.6f},{:.6f},{:.6g}\n", curve.name, t, p.value, p.speed));
+        print(fmt::format("{},{:.6f},{:.6f},{:.6g}\n", csv(curve.name), t, p.value, p.speed));
       } else if (options.format == Format::json) {
         entry["samples"].push_back({{"time", t}, {"value", p.value}, {"speed", p.speed}});
       } else {
@@ -86,7 +87,11 @@ int run(const Options& options) {
     }
     json.push_back(entry);
   }
-  if (options.format == Format::json) print_json(json);
+  if (options.format == Format::json) {
+    auto whole = json_of_verb("curve");
+    whole["curves"] = json;
+    print_json(whole);
+  }
   if (options.format == Format::text && !options.out.empty()) {
     print(fmt::format("{}: {} {}\n", options.out, curves.size(), curves.size() == 1 ? "curve" : "curves"));
   }

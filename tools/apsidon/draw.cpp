@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <filesystem>
 
 #include "apsidon/art/art_file.hpp"
@@ -20,6 +21,7 @@ struct Options {
   std::string drag;
   std::string to;
   bool outlines = false;
+  bool transparent = false;
   std::vector<std::string> layers = {};
 };
 
@@ -94,6 +96,7 @@ std::string drag(Playfield& field, Vec2 from, Vec2 to) {
 }
 
 int run(const Options& options) {
+  expect_ending("--out", options.out, {".png", ".svg", ".pdf"});
   Playfield field = load_playfield(options.table);
   std::string told;
   if (!options.hover.empty() && !options.drag.empty()) {
@@ -110,21 +113,31 @@ int run(const Options& options) {
   if (!options.art.empty()) {
     gallery.emplace(load_gallery(options.art, options.table.trust));
   }
-  Picture picture = paint(field.frame(), field.table().deck(), gallery ? &*gallery : nullptr);
+  const Gallery* const art = gallery ? &*gallery : nullptr;
+  const Ground ground = options.transparent ? Ground::transparent : Ground::glasshouse;
   std::vector<std::string> layers = options.layers;
   if (options.outlines && layers.empty()) layers = {sketch_layers.begin(), sketch_layers.end()};
-  if (!layers.empty()) {
+  expect_other_file(options.out, {options.table.file, options.art});
+  if (layers.empty()) {
+    write_picture(options.out, field.frame(), field.table().deck(), art, ground);
+  } else {
+    if (!options.out.ends_with(".png"))
+      throw Failure{bad_call,
+                    "--outlines and --layer are drawn in a PNG: a name that ends in .png is expected"};
+    Picture picture = paint(field.frame(), field.table().deck(), art, ground);
     PictureSketch sketch(picture);
     ChosenLayers chosen(sketch, layers);
     field.where().sketch(chosen);
+    make_folder_of(options.out);
+    picture.write_png(options.out);
   }
-  expect_other_file(options.out, {options.table.file, options.art});
-  make_folder_of(options.out);
-  picture.write_png(options.out);
-  print(fmt::format("{}: {}x{} pixels, plan '{}', card {}x{} px\n", options.out, picture.width(),
-                    picture.height(), field.where().plan().name,
-                    number(double{field.where().card_size().width}),
-                    number(double{field.where().card_size().height})));
+  const Frame& frame = field.frame();
+  const bool pixels = options.out.ends_with(".png");
+  const float ratio = pixels ? frame.pixel_ratio : 1;
+  print(fmt::format(
+      "{}: {}x{} {}, plan '{}', card {}x{} px\n", options.out, std::ceil(frame.window.width * ratio),
+      std::ceil(frame.window.height * ratio), pixels ? "pixels" : "px", field.where().plan().name,
+      number(double{field.where().card_size().width}), number(double{field.where().card_size().height})));
   print(told);
   const Problems problems = gallery ? gallery->problems() : Problems{};
   for (const Problem& problem : problems) fmt::print(stderr, "apsidon draw: {}\n", shown(describe(problem)));
@@ -136,20 +149,22 @@ int run(const Options& options) {
 }  // namespace
 
 void add_draw(CommandLine& line) {
-  Words& words = line.verb("draw", "The table at rest, or under a pointer, as a PNG");
+  Words& words = line.verb("draw", "The table at rest, or under a pointer, as a PNG, SVG or PDF");
   auto options = std::make_shared<Options>();
   options->table.add_to(words);
-  words.text("--out", options->out, "FILE", "The file to write, table.png unless stated")
+  words.text("--out", options->out, "FILE", "The file to write, .png, .svg or .pdf; table.png unless stated")
       .text("--art", options->art, "ART", "Cards drawn from the pictures of this art file")
       .text("--hover", options->hover, "X,Y", "With a mouse that rests here, and what it hovers")
       .text("--drag", options->drag, "X,Y", "With the card here dragged, its places marked")
       .text("--to", options->to, "X,Y", "  to here")
+      .flag("--transparent", options->transparent, "Without the background, to be laid over something else")
       .flag("--outlines", options->outlines,
             "With areas, panels, hit shapes, middles, strips, insertion points and ids drawn over it")
       .choices("--layer", options->layers, {sketch_layers.begin(), sketch_layers.end()}, "LAYER",
                "Only this layer of the outlines; may be given several times")
       .example("apsidon draw data/potting-bench.table.json --window 1280x800 --out bench.png")
       .example("apsidon draw data/market-stall.table.json --hover 640,700 --out hover.png")
+      .example("apsidon draw data/trellis.table.json --out trellis.svg")
       .does([options] { return run(*options); });
 }
 

@@ -13,6 +13,7 @@
 #include "apsidon/files/write_file.hpp"
 #include "common.hpp"
 #include "motions.hpp"
+#include "progress.hpp"
 
 namespace apsidon::tool {
 namespace {
@@ -21,6 +22,7 @@ struct Options {
   TableOptions table;
   std::string motion = "deal";
   std::string feel;
+  std::string art;
   std::string zone;
   std::string card;
   int count = 3;
@@ -42,16 +44,29 @@ Motions motions_of(const Options& options) {
           .seed = options.seed};
 }
 
-Playfield begun(const Options& options, PerformanceId* id = nullptr) {
+/// The table when it begins, to how many cards it happens, and when all is over and at rest.
+struct Film {
+  Playfield field;
+  std::size_t cards = 0;
+  double end = 0;
+};
+
+Film begun(const Options& options) {
   Playfield field = load_playfield(options.table);
   if (!options.feel.empty()) field.performances().set_feel(feel_named(options.feel));
-  const PerformanceId performance = begin(field, motions_of(options));
-  if (id) *id = performance;
-  return field;
+  const Begun motion = begin(field, motions_of(options));
+  const double end = std::min(field.time().settles_at(), longest);
+  return {std::move(field), motion.cards, end};
 }
 
-/// When all is over and at rest.
-double end_of(const Options& options) { return std::min(begun(options).time().settles_at(), longest); }
+std::optional<Gallery> gallery_of(const Options& options) {
+  return options.art.empty() ? std::nullopt : std::optional(load_gallery(options.art, options.table.trust));
+}
+
+std::string summary(const Options& options, const Film& film) {
+  return fmt::format("{}: {} of {} {} in {:.2f} s", options.out, options.motion, film.cards,
+                     film.cards == 1 ? "card" : "cards", film.end);
+}
 
 struct Sample {
   double time = 0;
@@ -61,22 +76,22 @@ struct Sample {
 
 /// Calls `with(time, field)` at every step of the film, the last of them at its end.
 template <class With>
-void watch(const Options& options, double rate, With with) {
-  const double end = end_of(options);
-  Playfield field = begun(options);
-  const auto steps = static_cast<long>(std::ceil(end * rate - 1e-9));
+void watch(Film& film, double rate, With with) {
+  const auto steps = static_cast<long>(std::ceil(film.end * rate - 1e-9));
+  Progress progress("frame", static_cast<std::size_t>(steps) + 1);
   for (long i = 0; i <= steps; ++i) {
-    const double time = std::min(static_cast<double>(i) / rate, end);
-    field.advance_to(time);
-    with(time, field);
+    const double time = std::min(static_cast<double>(i) / rate, film.end);
+    film.field.advance_to(time);
+    with(time, film.field);
+    progress.step();
   }
 }
 
 // The numbers go out as they come: of a long film at a high rate they are too many to be kept.
 
-void print_csv(const Options& options, double rate) {
+void print_csv(Film film, double rate) {
   print("time,card,face,zone,x,y,rotation_deg,scale,flip_deg,lift,opacity\n");
-  watch(options, rate, [&](double time, const Playfield& field) {
+  watch(film, rate, [&](double time, const Playfield& field) {
     for (const Zone& zone : field.table().zones()) {
       for (const CardId id : zone.cards) {
         const Pose pose = *field.where().live_pose(id);
@@ -120,12 +135,13 @@ nlohmann::ordered_json json_of(double time, Playfield& field) {
   return frame;
 }
 
-void print_frames(const Options& options, double rate) {
+void print_frames(Film film, double rate) {
   bool first = true;
-  watch(options, rate, [&](double time, Playfield& field) {
-    print((std::exchange(first, false) ? "[\n" : ",\n") + json_of(time, field).dump());
+  print(opened_json("film", "frames"));
+  watch(film, rate, [&](double time, Playfield& field) {
+    print((std::exchange(first, false) ? "\n" : ",\n") + json_of(time, field).dump());
   });
-  print("\n]\n");
+  print("\n]}\n");
 }
 
 std::string title_of(const Options& options, double end) {
@@ -136,26 +152,29 @@ std::string title_of(const Options& options, double end) {
 }
 
 void draw_sheet(const Options& options) {
-  const double end = end_of(options);
-  Playfield field = begun(options);
+  Film film = begun(options);
+  const auto gallery = gallery_of(options);
   std::vector<Shot> shots;
   for (int i = 0; i < options.shots; ++i) {
-    const double time = options.shots == 1 ? end : end * i / (options.shots - 1);
-    field.advance_to(time);
-    shots.push_back({field.frame(), fmt::format("{:.2f} s", time)});
+    const double time = options.shots == 1 ? film.end : film.end * i / (options.shots - 1);
+    film.field.advance_to(time);
+    shots.push_back({film.field.frame(), fmt::format("{:.2f} s", time)});
   }
-  contact_sheet(shots, field.table().deck(), title_of(options, end), parse_size(options.sheet))
+  contact_sheet(shots, film.field.table().deck(), title_of(options, film.end),
+                parse_size("--sheet", options.sheet), 1, gallery ? &*gallery : nullptr)
       .write_png(options.out);
-  print(fmt::format("{}: {} of {} cards in {:.2f} s, {} shots\n", options.out, options.motion,
-                    field.table().card_count(), end, options.shots));
+  print(fmt::format("{}, {} shots\n", summary(options, film), options.shots));
 }
 
 void draw_webp(const Options& options, double rate) {
+  Film film = begun(options);
+  const auto gallery = gallery_of(options);
+  Painter painter(film.field.table().deck(), gallery ? &*gallery : nullptr);
   std::optional<MovingPicture> moving;
   double end = 0;
   int frames = 0;
-  watch(options, rate, [&](double time, const Playfield& field) {
-    const Picture picture = paint(field.frame(), field.table().deck());
+  watch(film, rate, [&](double time, const Playfield& field) {
+    const Picture picture = painter.paint(field.frame());
     if (!moving) moving.emplace(picture.width(), picture.height());
     if (frames > 0 && time - end < 0.002) return;  // the last one, all but at the time of the one before
     moving->add(picture, time);
@@ -163,31 +182,29 @@ void draw_webp(const Options& options, double rate) {
     ++frames;
   });
   moving->write(options.out, end + 0.8);  // it rests a little before it begins again
-  print(fmt::format("{}: {} in {:.2f} s, {} frames\n", options.out, options.motion, end, frames));
+  print(fmt::format("{}, {} frames\n", summary(options, film), frames));
 }
 
 void draw_svg(const Options& options, double rate) {
+  Film film = begun(options);
+  const auto gallery = gallery_of(options);
   std::vector<FilmFrame> frames;
-  std::optional<Deck> deck;
-  watch(options, rate, [&](double time, const Playfield& field) {
-    if (!deck) deck = field.table().deck();
-    frames.push_back({time, field.frame()});
-  });
-  write_file(options.out, moving_svg(frames, *deck));
-  print(fmt::format("{}: {} in {:.2f} s, {} frames\n", options.out, options.motion, frames.back().seconds,
-                    frames.size()));
+  watch(film, rate, [&](double time, const Playfield& field) { frames.push_back({time, field.frame()}); });
+  write_file(options.out, moving_svg(frames, film.field.table().deck(), gallery ? &*gallery : nullptr));
+  print(fmt::format("{}, {} frames\n", summary(options, film), frames.size()));
 }
 
 int run(const Options& options) {
   if (options.format == Format::csv) {
-    print_csv(options, options.rate > 0 ? options.rate : 60);
+    print_csv(begun(options), options.rate > 0 ? options.rate : 60);
     return yes;
   }
   if (options.format == Format::json) {
-    print_frames(options, options.rate > 0 ? options.rate : 60);
+    print_frames(begun(options), options.rate > 0 ? options.rate : 60);
     return yes;
   }
-  expect_other_file(options.out, {options.table.file});
+  expect_ending("--out", options.out, {".png", ".webp", ".svg"});
+  expect_other_file(options.out, {options.table.file, options.art});
   make_folder_of(options.out);
   const double rate = options.rate > 0 ? options.rate : 25;
   constexpr double most = 120;  // a moving picture keeps all its frames until it is written
@@ -198,12 +215,8 @@ int run(const Options& options) {
     draw_webp(options, rate);
   } else if (options.out.ends_with(".svg")) {
     draw_svg(options, rate);
-  } else if (options.out.ends_with(".png")) {
-    draw_sheet(options);
   } else {
-    throw Failure{bad_call, fmt::format("'{}' ends in none of .png (a contact sheet), .webp and .svg (moving "
-                                        "pictures): one of them is expected",
-                                        options.out)};
+    draw_sheet(options);
   }
   return yes;
 }
@@ -220,6 +233,7 @@ void add_film(CommandLine& line) {
               "What happens: " + all_motions() + "; deal unless stated")
       .text("--feel", options->feel, "FEEL",
             "brisk, springy, calm, reduced, or a feel file; brisk unless stated")
+      .text("--art", options->art, "ART", "Cards drawn from the pictures of this art file")
       .text("--zone", options->zone, "ZONE", "Where it happens: what is shuffled, gathered or drawn to")
       .text("--card", options->card, "CARD", "To which card: of flip, shake, pulse, reveal, collect")
       .number("--count", options->count, 1, 1000, "N",

@@ -1,9 +1,9 @@
-// apsidon fit: which windows a table works in, how large its cards are there, and what gives first.
+// apsidon fit: which windows a table works in, how large its cards are there, and what leaves them no larger.
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
-#include <set>
+#include <map>
 
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/draw/sheets.hpp"
@@ -22,13 +22,20 @@ struct Options {
   Format format = Format::text;
 };
 
+/// What leaves the cards no larger in a window, and what to change.
+struct Limit {
+  std::string by = {};      ///< "width", "height", or "largest_width"
+  std::string what = {};    ///< a zone, or several of one name, or a panel; empty where none decides alone
+  std::string change = {};  ///< what would make the cards larger
+};
+
 struct Row {
   std::string name;
   Size window;
   Size card;
   std::string plan;
   bool works = false;
-  std::string gives = {};  ///< the zone whose needs leave the cards no larger
+  Limit limit = {};
 };
 
 /// Zones of one name but for their numbers, "column", belong together: one of them seldom makes a difference
@@ -38,26 +45,125 @@ std::string stem_of(const std::string& name) {
   return end == std::string::npos ? name : name.substr(0, end + 1);
 }
 
-/// The zones without which the cards would grow most: those that give first as the window gets smaller.
-std::string tightest_zone(const TableSetup& setup, const Plan& plan, Size window, float width) {
-  std::string best;
-  float best_width = width * 1.0005f;
-  std::vector<Rect> areas(setup.layouts().size());
-  std::vector<Rect> panels(setup.panels.size());
-  std::set<std::string> stems;
-  for (const Zone& zone : setup.table.zones()) stems.insert(stem_of(zone.name));
-  for (const std::string& stem : stems) {
-    std::vector<ZoneLayout> lighter(setup.layouts().begin(), setup.layouts().end());
-    for (const Zone& zone : setup.table.zones()) {
-      if (stem_of(zone.name) == stem) lighter[zone.id.value - 1] = {.factor = 0.05f};
+/// Finds what decides how large cards are: what leaves them smallest when there is nothing else.
+class LimitFinder {
+ public:
+  LimitFinder(const TableSetup& setup, const Plan& plan, Size window)
+      : setup_(setup), plan_(plan), window_(window), width_(width_with(plan, setup.layouts(), window)) {}
+
+  Limit find() {
+    if (plan_.largest_width > 0 && width_ >= plan_.largest_width - 0.02f) {
+      return {
+          .by = "largest_width",
+          .change = fmt::format("raise the plan's 'largest_width', {}", number(double{plan_.largest_width}))};
     }
-    const PlanResult result = solve(plan, lighter, {.size = window}, {.areas = areas, .panels = panels});
-    if (result.unsnapped_card.width <= best_width) continue;
-    best_width = result.unsnapped_card.width;
-    best = stem;
+    Limit limit{.by = direction()};
+    try_zones(limit);
+    try_panels(limit);
+    if (limit.what.empty()) try_without(limit);
+    if (limit.what.empty()) limit.change = "lower the plan's gaps and margin, or add a plan of that shape";
+    return limit;
   }
-  return best;
-}
+
+ private:
+  float width_with(const Plan& plan, std::span<const ZoneLayout> zones, Size window) const {
+    std::vector<Rect> areas(zones.size());
+    std::vector<Rect> panels(setup_.panels.size());
+    return solve(plan, zones, {.size = window}, {.areas = areas, .panels = panels}).unsnapped_card.width;
+  }
+
+  /// Of the window, the side whose growth makes the cards grow.
+  [[nodiscard]] std::string direction() const {
+    constexpr float more = 1.02f;
+    const float wider = width_with(plan_, setup_.layouts(), {window_.width * more, window_.height});
+    const float higher = width_with(plan_, setup_.layouts(), {window_.width, window_.height * more});
+    return wider >= higher ? "width" : "height";
+  }
+
+  /// The plan without what some panels take.
+  template <class Goes>
+  [[nodiscard]] Plan without_panels(Goes goes) const {
+    Plan plan = plan_;
+    const auto shrink = [&](PlanNode& node, const auto& self) -> void {
+      if (node.kind == PlanKind::panel && goes(node.panel)) node.width = node.height = {};
+      for (PlanNode& part : node.parts) self(part, self);
+    };
+    shrink(plan.root, shrink);
+    return plan;
+  }
+
+  /// How wide cards would be if there were only these zones, `changed` as stated.
+  template <class Change>
+  [[nodiscard]] float width_with_only(const std::vector<ZoneId>& zones, Change changed) const {
+    constexpr float smallest_factor = 0.05f;
+    std::vector<ZoneLayout> others(setup_.layouts().begin(), setup_.layouts().end());
+    for (ZoneLayout& place : others) place = {.factor = smallest_factor, .off_table = place.off_table};
+    for (const ZoneId zone : zones) others[zone.value - 1] = changed(setup_.layout_of(zone));
+    return width_with(without_panels([](PanelId) { return true; }), others, window_);
+  }
+
+  void try_zones(Limit& limit) {
+    std::map<std::string, std::vector<ZoneId>> groups;
+    for (const Zone& zone : setup_.table.zones()) groups[stem_of(zone.name)].push_back(zone.id);
+    for (const auto& [stem, zones] : groups) {
+      const float alone = width_with_only(zones, [](const ZoneLayout& place) { return place; });
+      if (alone >= least_) continue;
+      least_ = alone;
+      limit.what = zones.size() == 1 ? setup_.table.zone(zones.front())->name
+                                     : fmt::format("{} zones '{}'", zones.size(), stem);
+      limit.change = change_for(zones, alone);
+    }
+  }
+
+  /// Where they would leave the cards much larger with one card each, their longest is what matters.
+  [[nodiscard]] std::string change_for(const std::vector<ZoneId>& zones, float alone) const {
+    const float one_each = width_with_only(zones, [](ZoneLayout place) {
+      place.longest = std::min(place.longest, 1);
+      place.longest_covered = 0;
+      return place;
+    });
+    const ZoneLayout& place = setup_.layout_of(zones.front());
+    if (std::holds_alternative<GridLayout>(place.layout)) return "fewer rows in it, or smaller gaps";
+    if (one_each > alone * 1.05f)
+      return fmt::format("lower its longest, {}, narrow its least strips, or let it scroll", place.longest);
+    if (place.factor > 1) return fmt::format("lower its factor, {}", number(double{place.factor}));
+    return zones.size() > 1 ? "a plan of that shape with fewer of them in a row, or smaller gaps"
+                            : "smaller gaps and a smaller margin";
+  }
+
+  /// Panels take what they say, in px too.
+  void try_panels(Limit& limit) {
+    std::vector<ZoneLayout> none(setup_.layouts().begin(), setup_.layouts().end());
+    for (ZoneLayout& place : none) place = {.factor = 0.05f, .off_table = place.off_table};
+    for (std::uint32_t i = 1; i <= setup_.panels.size(); ++i) {
+      const Plan only = without_panels([i](PanelId panel) { return panel.value != i; });
+      const float alone = width_with(only, none, window_);
+      if (alone >= least_) continue;
+      least_ = alone;
+      limit.what = fmt::format("panel '{}'", setup_.panels[i - 1].name);
+      limit.change = fmt::format("lower its {}", limit.by);
+    }
+  }
+
+  /// Where nothing decides alone: what leaves the cards largest when it is not there.
+  void try_without(Limit& limit) {
+    float most = width_ * 1.25f;
+    for (std::uint32_t i = 1; i <= setup_.panels.size(); ++i) {
+      const Plan plan = without_panels([i](PanelId panel) { return panel.value == i; });
+      const float without = width_with(plan, setup_.layouts(), window_);
+      if (without <= most) continue;
+      most = without;
+      limit.what = fmt::format("panel '{}'", setup_.panels[i - 1].name);
+      limit.change = fmt::format("lower its {}", limit.by);
+    }
+  }
+
+  const TableSetup& setup_;
+  const Plan& plan_;
+  Size window_;
+  float width_;
+  float least_ = width_ * 1.25f;  // what alone leaves the cards larger than that does not decide
+};
 
 Row try_window(const TableSetup& setup, std::string name, Size window, float least) {
   std::vector<Rect> areas(setup.layouts().size());
@@ -67,8 +173,18 @@ Row try_window(const TableSetup& setup, std::string name, Size window, float lea
   const PlanResult result = solve(plan, setup.layouts(), at, {.areas = areas, .panels = panels});
   Row row{.name = std::move(name), .window = window, .card = result.card, .plan = plan.name};
   row.works = result.fits && std::min(result.card.width, result.card.height) >= least;
-  row.gives = tightest_zone(setup, plan, window, result.unsnapped_card.width);
   return row;
+}
+
+void find_limits(const TableSetup& setup, std::vector<Row>& rows) {
+  for (Row& row : rows) {
+    const Plan& plan = setup.plans[best_plan(setup.plans, setup.layouts(), {.size = row.window})];
+    row.limit = LimitFinder(setup, plan, row.window).find();
+  }
+}
+
+std::string text_of(const Limit& limit) {
+  return limit.what.empty() ? limit.by : fmt::format("{}: {}", limit.by, limit.what);
 }
 
 /// The smallest window of these proportions that works, to a px.
@@ -90,11 +206,10 @@ std::string size_text(Size s) {
 
 std::string text_of(const std::vector<Row>& rows) {
   std::string out = fmt::format("{:<24} {:>10}   {:<4} {:>11}   {:<10} {}\n", "window", "px", "fits", "card",
-                                "plan", "gives first");
+                                "plan", "decided by");
   for (const Row& r : rows) {
     out += fmt::format("{:<24} {:>10}   {:<4} {:>11}   {:<10} {}\n", r.name, size_text(r.window),
-                       r.works ? "yes" : "NO", size_text(r.card), r.plan,
-                       r.gives.empty() ? "several at once" : r.gives);
+                       r.works ? "yes" : "NO", size_text(r.card), r.plan, text_of(r.limit));
   }
   return out;
 }
@@ -109,7 +224,8 @@ int draw_sheet(const Options& options, const std::vector<Row>& rows) {
                                                 row.works ? "" : " · too small")});
   }
   make_folder_of(options.out);
-  contact_sheet(shots, *deck, "Windows that work", parse_size(options.sheet)).write_png(options.out);
+  contact_sheet(shots, *deck, "Windows that work", parse_size("--sheet", options.sheet))
+      .write_png(options.out);
   print(fmt::format("{}: {} windows\n", options.out, rows.size()));
   return yes;
 }
@@ -118,19 +234,24 @@ int run(const Options& options) {
   const TableSetup setup = load_setup({.file = options.table});
   std::vector<Row> rows;
   for (const std::string& window : options.windows) {
-    rows.push_back(try_window(setup, "given", parse_size(window), options.least));
+    rows.push_back(try_window(setup, "given", parse_size("--window", window), options.least));
   }
   if (options.windows.empty()) {
     for (const Shape& shape : shapes)
       rows.push_back(try_window(setup, std::string(shape.name), shape.size, options.least));
   }
+  find_limits(setup, rows);
   const bool all = std::all_of(rows.begin(), rows.end(), [](const Row& r) { return r.works; });
-  if (!options.out.empty()) draw_sheet(options, rows);
+  if (!options.out.empty()) {
+    expect_ending("--out", options.out, {".png"});
+    draw_sheet(options, rows);
+  }
   if (options.format == Format::csv) {
-    std::string out = "window,width,height,works,card_width,card_height,plan,gives_first\n";
+    std::string out = "window,width,height,works,card_width,card_height,plan,limit,what,change\n";
     for (const Row& r : rows) {
-      out += fmt::format("\"{}\",{},{},{},{},{},{},{}\n", r.name, r.window.width, r.window.height, r.works,
-                         r.card.width, r.card.height, r.plan, r.gives);
+      out += fmt::format("{},{},{},{},{},{},{},{},{},{}\n", csv(r.name), r.window.width, r.window.height,
+                         r.works, r.card.width, r.card.height, csv(r.plan), r.limit.by, csv(r.limit.what),
+                         csv(r.limit.change));
     }
     print(out);
     return all ? yes : no;
@@ -138,19 +259,19 @@ int run(const Options& options) {
   const auto wide = smallest(setup, 16.0f / 10, options.least);
   const auto tall = smallest(setup, 9.0f / 19.5f, options.least);
   if (options.format == Format::json) {
-    nlohmann::ordered_json json;
+    nlohmann::ordered_json json = json_of_verb("fit");
     json["least"] = options.least;
     for (const Row& r : rows) {
-      json["windows"].push_back({{"window", r.name},
-                                 {"width", r.window.width},
-                                 {"height", r.window.height},
-                                 {"works", r.works},
-                                 {"card", {r.card.width, r.card.height}},
-                                 {"plan", r.plan},
-                                 {"gives_first", r.gives}});
+      json["windows"].push_back(
+          {{"name", r.name},
+           {"window", json_of_size(r.window)},
+           {"works", r.works},
+           {"card", json_of_size(r.card)},
+           {"plan", r.plan},
+           {"limit", {{"by", r.limit.by}, {"what", r.limit.what}, {"change", r.limit.change}}}});
     }
-    if (wide) json["smallest_wide"] = {wide->width, wide->height};
-    if (tall) json["smallest_tall"] = {tall->width, tall->height};
+    if (wide) json["smallest_wide"] = json_of_size(*wide);
+    if (tall) json["smallest_tall"] = json_of_size(*tall);
     print_json(json);
     return all ? yes : no;
   }
@@ -159,12 +280,9 @@ int run(const Options& options) {
   print(fmt::format("\nSmallest that works, with cards of at least {} px: {} at 16:10, {} at 9:19.5\n",
                     number(double{options.least}), say(wide), say(tall)));
   const auto failing = std::find_if(rows.begin(), rows.end(), [](const Row& r) { return !r.works; });
-  if (failing != rows.end() && !failing->gives.empty()) {
-    print(
-        fmt::format("To work in {}: let '{}' hold fewer cards (longest), narrow its least strips, scroll it, "
-                    "or add a plan "
-                    "of that shape.\n",
-                    size_text(failing->window), failing->gives));
+  if (failing != rows.end()) {
+    print(fmt::format("To work in {}, where {} decides: {}.\n", size_text(failing->window),
+                      text_of(failing->limit), failing->limit.change));
   }
   return all ? yes : no;
 }
@@ -173,7 +291,7 @@ int run(const Options& options) {
 
 void add_fit(CommandLine& line) {
   Words& words =
-      line.verb("fit", "Which windows a table works in, its cards there, and which zone gives first");
+      line.verb("fit", "Which windows a table works in, its cards there, and what leaves them no larger");
   auto options = std::make_shared<Options>();
   words.required_text("table", options->table, "TABLE", "The table file")
       .texts("--window", options->windows, "WxH", "Windows to try; phones to televisions unless stated")

@@ -58,7 +58,7 @@ class Report {
  public:
   Report(const TableSetup& setup, Format format) : setup_(setup), format_(format) {
     if (format == Format::csv) print("card,face,from,count,to,allowed,reason,alternative\n");
-    if (format == Format::json) print("[");
+    if (format == Format::json) print(opened_json("judge", "judged"));
   }
 
   void add(const Judged& j) {
@@ -89,7 +89,7 @@ class Report {
   }
 
   void end(bool counted) const {
-    if (format_ == Format::json) print(rows_ > 0 ? "\n]\n" : "]\n");
+    if (format_ == Format::json) print(rows_ > 0 ? "\n]}\n" : "]}\n");
     if (format_ == Format::text && counted)
       print(fmt::format("{} legal {}\n", legal_, legal_ == 1 ? "move" : "moves"));
   }

@@ -42,18 +42,21 @@ std::string all_motions() {
   return out;
 }
 
-PerformanceId begin(Playfield& field, const Motions& m) {
+Begun begin(Playfield& field, const Motions& m) {
   const Table& table = field.table();
+  const auto begun = [&](const auto& script, std::size_t cards) {
+    return Begun{field.performances().perform(script), cards};
+  };
   const auto zone_or = [&](std::string_view what, auto suits) {
     return m.zone.empty() ? largest(table, what, suits) : find_zone(table, m.zone);
   };
   const auto any_zone = [](const Zone&) { return true; };
   const auto has_cards = [](const Zone& zone) { return !zone.cards.empty(); };
-  if (m.motion == "gather") return field.performances().perform(gather(zone_or("zone", any_zone)));
+  if (m.motion == "gather") return begun(gather(zone_or("zone", any_zone)), table.card_count());
   if (m.motion == "shuffle") {
     // A gathered pile first: a shuffle of a few cards shows little.
     const ZoneId zone = zone_or("zone with cards", has_cards);
-    return field.performances().perform(shuffle(zone, m.seed));
+    return begun(shuffle(zone, m.seed), table.zone(zone)->cards.size());
   }
   if (m.motion == "draw") {
     const auto covered = [&](const Zone& zone) {
@@ -64,11 +67,15 @@ PerformanceId begin(Playfield& field, const Motions& m) {
       return zone.id != from && !zone.cards.empty() && table.card(zone.cards.back())->face_up;
     };
     const ZoneId to = zone_or("zone to draw to", open);
-    return field.performances().perform(draw(from, to, static_cast<std::size_t>(m.count)));
+    const std::size_t count = std::min(static_cast<std::size_t>(m.count), table.zone(from)->cards.size());
+    return begun(draw(from, to, count), count);
   }
   if (m.motion == "flip") {
     const std::vector<CardId> cards = chosen(table, m, false);
-    return field.performances().perform(flip(cards, !table.card(cards.front())->face_up));
+    const bool face_up = !table.card(cards.front())->face_up;
+    const auto turns = [&](CardId card) { return table.card(card)->face_up != face_up; };
+    return begun(flip(cards, face_up),
+                 static_cast<std::size_t>(std::count_if(cards.begin(), cards.end(), turns)));
   }
   if (m.motion == "reveal") {
     std::vector<CardId> covered;
@@ -81,15 +88,14 @@ PerformanceId begin(Playfield& field, const Motions& m) {
     if (!m.card.empty()) covered = {find_card(table, m.card)};
     if (covered.empty())
       throw Failure{bad_call, "the table has no covered card whose face is known: name one with --card"};
-    return field.performances().perform(reveal(covered, 1));
+    return begun(reveal(covered, 1), covered.size());
   }
-  if (m.motion == "shake") return field.performances().perform(shake(chosen(table, m, true)));
-  if (m.motion == "pulse") return field.performances().perform(pulse(chosen(table, m, true)));
-  if (m.motion == "collect") {
-    return field.performances().perform(collect(chosen(table, m, true), zone_or("zone", any_zone)));
-  }
-  if (m.motion == "finale") return field.performances().perform(finale());
-  return field.performances().deal();
+  const auto open = [&] { return chosen(table, m, true); };
+  if (m.motion == "shake") return begun(shake(open()), open().size());
+  if (m.motion == "pulse") return begun(pulse(open()), open().size());
+  if (m.motion == "collect") return begun(collect(open(), zone_or("zone", any_zone)), open().size());
+  if (m.motion == "finale") return begun(finale(), table.card_count());
+  return {field.performances().deal(), table.card_count()};
 }
 
 Feel feel_named(const std::string& name) {

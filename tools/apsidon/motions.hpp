@@ -21,8 +21,13 @@ struct Motions {
   std::uint64_t seed = 1;
 };
 
+/// What was begun, and how many cards it happens to.
+struct Begun {
+  PerformanceId id;
+  std::size_t cards = 0;
+};
 /// Begins it; stops with a bad call when the table has nothing that it could happen to.
-PerformanceId begin(Playfield& field, const Motions& motions);
+Begun begin(Playfield& field, const Motions& motions);
 
 /// One of the built-in feels, or the feel in a file.
 Feel feel_named(const std::string& name);

@@ -95,11 +95,10 @@ std::string csv_of(const Playfield& field, const Options& options) {
 
 nlohmann::ordered_json json_of(const Playfield& field, const Options& options) {
   const Table& table = field.table();
-  nlohmann::ordered_json json;
+  nlohmann::ordered_json json = json_of_verb("place");
   json["plan"] = field.where().plan().name;
-  json["window"] = options.table.window;
-  json["card"] = {{"width", rounded(double{field.where().card_size().width})},
-                  {"height", rounded(double{field.where().card_size().height})}};
+  json["window"] = json_of_size(field.frame().window);
+  json["card"] = json_of_size(field.where().card_size());
   json["zones"] = nlohmann::ordered_json::array();
   for (const Zone& zone : table.zones()) {
     if (!wanted(options, zone)) continue;

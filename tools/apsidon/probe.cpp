@@ -71,7 +71,7 @@ int run(const Options& options) {
   const std::size_t insertion = hit.zone ? field.where().insertion_index(hit.zone, at).value_or(0) : 0;
 
   if (options.format == Format::json) {
-    nlohmann::ordered_json json;
+    nlohmann::ordered_json json = json_of_verb("probe");
     json["at"] = {rounded(double{at.x}), rounded(double{at.y})};
     json["hit"] = std::string(kind_of(hit));
     if (hit.panel) json["panel"] = panel;
@@ -93,10 +93,10 @@ int run(const Options& options) {
     print(fmt::format("hit,zone,index,card,face,pick,run,insertion,panel\n"));
     const std::string index = hit.zone ? fmt::format("{}", insertion) : "";
     if (card) {
-      print(fmt::format("card,{},{},{},{},{},{},{},\n", zone, card->index, hit.card.value,
+      print(fmt::format("card,{},{},{},{},{},{},{},\n", csv(zone), card->index, hit.card.value,
                         table.deck().text(card->face), code_of(pick.verdict.reason), pick.run.count, index));
     } else {
-      print(fmt::format("{},{},,,,,,{},{}\n", kind_of(hit), zone, index, panel));
+      print(fmt::format("{},{},,,,,,{},{}\n", kind_of(hit), csv(zone), index, csv(panel)));
     }
   } else if (card) {
     print(fmt::format("at {},{} lies {}, {}\n", number(double{at.x}), number(double{at.y}),

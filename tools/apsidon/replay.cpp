@@ -24,6 +24,7 @@ struct Options {
   std::string out;
   std::string draw;
   bool trust = false;
+  bool sentences = false;
   double until = std::numeric_limits<double>::infinity();
   Format format = Format::text;
 };
@@ -71,11 +72,41 @@ std::string answered_by_the_game(const InputLog& log) {
   return out;
 }
 
+/// An event without a sentence of its own.
+std::string bare(const Event& event, const Table& table) {
+  std::string out(name_of(event.kind));
+  if (table.card(event.card)) out += ": " + card_text(table, event.card);
+  const auto zone = [&](const char* word, ZoneId id) {
+    return table.zone(id) ? fmt::format(", {} {}", word, table.zone(id)->name) : std::string{};
+  };
+  out += zone("from", event.from) + zone("to", event.to);
+  return event.name.empty() ? out : fmt::format("{}, '{}'", out, event.name);
+}
+
+/// The two files are easily exchanged, and each is then said to be no JSON of its kind.
+void expect_order(const Options& options) {
+  const auto first_line = [](const std::string& file) {
+    const auto text = read_file(file);
+    return text ? text->substr(0, text->find('\n')) : std::string{};
+  };
+  if (first_line(options.table).find("\"input-log\"") == std::string::npos) return;
+  throw Failure{bad_call,
+                fmt::format("'{}' is an input log: the table comes first, then its log: apsidon replay "
+                            "{} {}",
+                            options.table, options.log, options.table)};
+}
+
 int run(const Options& options) {
+  expect_order(options);
+  if (!options.draw.empty()) expect_ending("--draw", options.draw, {".png", ".svg", ".pdf"});
   for (const std::string& out : {options.events, options.out, options.draw})
     expect_other_file(out, {options.table, options.log});
   const TableSetup setup = load_setup({.file = options.table, .trust = options.trust});
   const InputLog log = or_fail(load_log(options.log, setup));
+  if (log.table.empty()) {
+    fmt::print(stderr, "apsidon replay: '{}' does not say with which table it began: taken for this one\n",
+               shown(options.log));
+  }
   Playfield field(setup, log.options);
   std::vector<std::string> told;
   std::string sentences;
@@ -87,7 +118,8 @@ int run(const Options& options) {
         fmt::format("{},{},{},{},{},{},{}\n", event.time, name_of(event.kind), event.card.value, event.count,
                     csv(zone(event.from)), csv(zone(event.to)), code_of(event.verdict.reason));
     const std::string text = describe(event, field);
-    if (!text.empty()) sentences += fmt::format("{:8.2f} s  {}\n", event.time, text);
+    if (text.empty() && options.sentences) return;
+    sentences += fmt::format("{:8.2f} s  {}\n", event.time, text.empty() ? bare(event, field.table()) : text);
   };
   const std::size_t missed = replay(field, log.inputs, options.until, hear);
   const auto inputs = std::count_if(log.inputs.begin(), log.inputs.end(),
@@ -102,9 +134,9 @@ int run(const Options& options) {
   }
 
   if (options.format == Format::json) {
-    std::string lines;
-    for (const std::string& line : told) lines += line + "\n";
-    print(lines);
+    std::string rows;
+    for (const std::string& line : told) rows += (rows.empty() ? "\n " : ",\n ") + line;
+    print(opened_json("replay", "events") + rows + (rows.empty() ? "]}\n" : "\n]}\n"));
   } else if (options.format == Format::csv) {
     print(table);
   } else {
@@ -124,8 +156,7 @@ int run(const Options& options) {
     write(options.out, write_table(after));
   }
   if (!options.draw.empty()) {
-    make_folder_of(options.draw);
-    paint(field.frame(), field.table().deck()).write_png(options.draw);
+    write_picture(options.draw, field.frame(), field.table().deck());
     if (options.format == Format::text) {
       print(fmt::format("{}: the table at {:.2f} s\n", options.draw, field.now()));
     }
@@ -147,12 +178,14 @@ void add_replay(CommandLine& line) {
       .text("--check", options->check, "EVENTS", "Compare with these events (exit 1 where they differ)")
       .text("--events", options->events, "FILE", "Write the events, one a line, to be compared with later")
       .text("--out", options->out, "FILE", "Write the table as it is afterwards")
-      .text("--draw", options->draw, "FILE", "Draw the last moment as a PNG, with its marks")
+      .text("--draw", options->draw, "FILE", "Draw the last moment, with its marks, as a PNG, SVG or PDF")
       .number("--until", options->until, -1e12, 1e12, "SECONDS",
               "Stop at this time of the log, in mid-drag if so")
       .flag("--trust", options->trust, "The deck that the table names may lie anywhere, not only beside it")
+      .flag("--sentences", options->sentences, "Only what a screen reader would say, not every event")
       .format(options->format)
-      .example("apsidon replay data/potting-bench.table.json data/bench.log --until 1.5 --draw drag.png")
+      .example(
+          "apsidon replay data/potting-bench.table.json data/potting-bench.log --until 0.86 --draw drag.png")
       .does([options] { return run(*options); });
 }
 

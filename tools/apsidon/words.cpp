@@ -1,13 +1,15 @@
 #include "words.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <CLI/CLI.hpp>
+#include <algorithm>
 #include <cerrno>
 #include <charconv>
 #include <cstdio>
 #include <deque>
-#include <map>
+#include <sstream>
 #include <system_error>
 #include <type_traits>
 
@@ -72,20 +74,31 @@ Words& Words::texts(const std::string& name, std::vector<std::string>& into, con
   return *this;
 }
 
+namespace {
+
+/// Checks that a word is one of these, and says so in plain words.
+auto one_of(const std::vector<std::string>& choices) {
+  return [choices](const std::string& word) {
+    if (std::find(choices.begin(), choices.end(), word) != choices.end()) return std::string{};
+    const auto near = nearest_name(word, choices);
+    return fmt::format("'{}': {}", shown(word),
+                       near ? fmt::format("did you mean '{}'?", *near)
+                            : fmt::format("one of {} is expected", fmt::join(choices, ", ")));
+  };
+}
+
+}  // namespace
+
 Words& Words::choice(const std::string& name, std::string& into, const std::vector<std::string>& choices,
                      const std::string& type, const std::string& help) {
-  impl_->app->add_option(name, into, help)->type_name(type)->check(CLI::IsMember(choices).description(""));
+  impl_->app->add_option(name, into, help)->type_name(type)->check(one_of(choices));
   return *this;
 }
 
 Words& Words::choices(const std::string& name, std::vector<std::string>& into,
                       const std::vector<std::string>& choices, const std::string& type,
                       const std::string& help) {
-  impl_->app->add_option(name, into, help)
-      ->type_name(type)
-      ->expected(1)
-      ->take_all()
-      ->check(CLI::IsMember(choices).description(""));
+  impl_->app->add_option(name, into, help)->type_name(type)->expected(1)->take_all()->check(one_of(choices));
   return *this;
 }
 
@@ -142,11 +155,13 @@ Words& Words::flag(const std::string& name, bool& into, const std::string& help)
 }
 
 Words& Words::format(Format& into) {
-  static const std::map<std::string, Format> names{
-      {"text", Format::text}, {"json", Format::json}, {"csv", Format::csv}};
-  impl_->app->add_option("--format", into, "text for people; json or csv for programs")
-      ->type_name("FORMAT")
-      ->transform(CLI::CheckedTransformer(names).description(""));
+  const auto take = [&into](const std::string& word) {
+    if (word != "text" && word != "json" && word != "csv")
+      throw CLI::ValidationError("--format", fmt::format("'{}': text, json or csv is expected", shown(word)));
+    into = word == "json" ? Format::json : word == "csv" ? Format::csv : Format::text;
+  };
+  impl_->app->add_option_function<std::string>("--format", take, "text for people; json or csv for programs")
+      ->type_name("FORMAT");
   return *this;
 }
 
@@ -217,7 +232,15 @@ int CommandLine::run(int argc, char** argv) {
   try {
     impl_->app.parse(argc, argv);
   } catch (const CLI::Success& help) {
-    return impl_->app.exit(help);
+    std::ostringstream text;
+    const int code = impl_->app.exit(help, text);
+    try {
+      print(text.str());
+      finish_output();
+    } catch (const Failure& failure) {
+      return fail(failure.message, failure.code);
+    }
+    return code;
   } catch (const CLI::ParseError& e) {
     const std::string extra = impl_->not_understood();
     return fail(extra.empty() ? std::string(e.what()) : extra, bad_call);

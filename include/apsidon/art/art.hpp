@@ -1,12 +1,11 @@
 #pragma once
-#include <functional>
 #include <map>
 #include <optional>
 #include <string>
 #include <vector>
 
+#include "apsidon/art/pixels.hpp"
 #include "apsidon/cards/deck.hpp"
-#include "apsidon/files/result.hpp"
 #include "apsidon/files_export.hpp"
 #include "apsidon/geometry/rect.hpp"
 
@@ -40,6 +39,14 @@ struct ArtSheet {
 /// How pictures are made larger and smaller.
 enum class Sampling : std::uint8_t { smooth, nearest };
 
+/// What stands for a joker's suit and rank in a pattern.
+struct JokerWords {
+  std::string suit = {};
+  std::string rank = {};
+
+  friend bool operator==(const JokerWords&, const JokerWords&) = default;
+};
+
 /// Which part of which picture shows a face: a named part, else a cell of a sheet, else a picture of its own.
 struct Art {
   Size card = {};  ///< of a card's picture, px; empty: not stated
@@ -47,9 +54,15 @@ struct Art {
   std::map<std::string, PicturePart> parts = {};  ///< by the text of the face
   std::string pattern = {};         ///< "faces/{face}.png", with {face}, {suit} and {rank}; empty for none
   std::string detail_pattern = {};  ///< likewise, of larger pictures for zooming
+  /// What a pattern has in the place of a suit, a rank or a whole face: "K" is "king", say.
+  std::map<std::string, std::string> names = {};
+  /// By the name of the joker; without words its rank is its name, and it has no suit.
+  std::map<std::string, JokerWords> jokers = {};
   PicturePart back = {};
-  std::map<std::string, PicturePart> backs = {};  ///< by suit, where they differ
+  /// By suit, in a deck whose backs tell the suit.
+  std::map<std::string, PicturePart> backs = {};
   Sampling sampling = Sampling::smooth;
+  std::optional<Rgb> key_colour = {};  ///< pixels of this colour are transparent
 
   friend bool operator==(const Art&, const Art&) = default;
 };
@@ -60,29 +73,9 @@ struct Art {
 /// A larger picture of the face, where the art names one.
 [[nodiscard]] APSIDON_FILES_EXPORT std::optional<PicturePart> detail_of(const Art& art, const Deck& deck,
                                                                         FaceId face);
-/// The back of a card with this face; nothing where the art has none.
+/// The back of a card of this suit, the place of the suit in the deck's options, or -1: its own, else that of
+/// all; nothing where the art has none.
 [[nodiscard]] APSIDON_FILES_EXPORT std::optional<PicturePart> back_of(const Art& art, const Deck& deck,
-                                                                      FaceId face);
-
-/// Something wrong with a deck's art, and what to change.
-struct ArtFinding {
-  /// "columns", "no-part", "no-picture", "no-detail", "unused", "outside", "shared-part", "unequal-parts",
-  /// "proportions", "unknown-suit", "unknown-rank", "unknown-face".
-  std::string code;
-  std::string face;  ///< of which face; empty for the whole
-  std::string message;
-
-  friend bool operator==(const ArtFinding&, const ArtFinding&) = default;
-};
-
-/// Size of a picture by its name, px; or why it cannot be shown.
-using PictureSize = std::function<Result<Size>(const std::string& picture)>;
-
-/// Looks at every face of the deck: is there a part, is it in its picture, is it its own, and is it like the
-/// others? And at all else that the art names: backs, larger pictures, suits, ranks and faces. `others` are
-/// the pictures that there are, to tell which nothing names, and the nearest of them where one is missing.
-[[nodiscard]] APSIDON_FILES_EXPORT std::vector<ArtFinding> check_art(
-    const Art& art, const Deck& deck, const PictureSize& size_of,
-    const std::vector<std::string>& others = {});
+                                                                      int suit = -1);
 
 }  // namespace apsidon

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "apsidon/art/art.hpp"
+#include "apsidon/art/check_art.hpp"
 #include "apsidon/draw/picture.hpp"
 #include "apsidon/draw_export.hpp"
 #include "apsidon/files/other_files.hpp"
@@ -26,6 +26,8 @@ class APSIDON_DRAW_EXPORT Gallery {
   /// Of a picture, px; or why it cannot be shown. A picture has at most 16384 px a side, and at most
   /// `most_pixels`; that is known before it is decoded.
   [[nodiscard]] Result<Size> size_of(const std::string& picture) const;
+  /// Of a picture, its key colour made transparent; empty where it cannot be shown.
+  [[nodiscard]] Pixels pixels(const std::string& picture) const;
   /// Of those that were asked for, the ones that cannot be shown, and why.
   [[nodiscard]] Problems problems() const;
   /// What the art's folder has, by the names by which it would be asked for, sorted: three folders deep, and
@@ -38,5 +40,8 @@ class APSIDON_DRAW_EXPORT Gallery {
   struct APSIDON_DRAW_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
 };
+
+/// What is wrong with a gallery's art, and what to change: of names, sizes and the pixels of its sheets.
+[[nodiscard]] APSIDON_DRAW_EXPORT std::vector<ArtFinding> check_art(const Gallery& gallery, const Deck& deck);
 
 }  // namespace apsidon

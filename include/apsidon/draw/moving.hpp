@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "apsidon/cards/deck.hpp"
+#include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
 #include "apsidon/draw_export.hpp"
 #include "apsidon/play/frame.hpp"
@@ -43,6 +44,7 @@ struct FilmFrame {
 /// A film as an animated SVG: each face once, each card moved by the times of the frames; it plays in any
 /// browser without a script. Of all frames the first says what is drawn below the cards. Throws Error when
 /// there are no frames.
-[[nodiscard]] APSIDON_DRAW_EXPORT std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck);
+[[nodiscard]] APSIDON_DRAW_EXPORT std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck,
+                                                         const Gallery* gallery = nullptr);
 
 }  // namespace apsidon

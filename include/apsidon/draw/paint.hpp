@@ -1,6 +1,9 @@
 #pragma once
 #include <cstdint>
+#include <memory>
+#include <string>
 
+#include "apsidon/art/card_picture.hpp"
 #include "apsidon/cards/deck.hpp"
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
@@ -22,9 +25,35 @@ enum class Ground : std::uint8_t {
                                                 const Gallery* gallery = nullptr,
                                                 Ground ground = Ground::glasshouse);
 
-/// One card lying flat, its face or, for a hidden face, its back. `card` in logical px.
-[[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_card(const Deck& deck, FaceId face, Size card,
+/// The same as the text of an SVG, and as a PDF. Cards under perspective are pictures in it. Throws Error for
+/// a window of less than a px.
+[[nodiscard]] APSIDON_DRAW_EXPORT std::string paint_svg(const Frame& frame, const Deck& deck,
+                                                        const Gallery* gallery = nullptr,
+                                                        Ground ground = Ground::glasshouse);
+[[nodiscard]] APSIDON_DRAW_EXPORT std::string paint_pdf(const Frame& frame, const Deck& deck,
+                                                        const Gallery* gallery = nullptr,
+                                                        Ground ground = Ground::glasshouse);
+
+/// One card lying flat on a transparent ground, in a picture as large as its box.
+[[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_card(const Deck& deck, const CardView& view,
                                                      float pixel_ratio = 1, const Gallery* gallery = nullptr);
+
+/// Paints many frames: each face, back and shadow is drawn once for each size in which it shows.
+class APSIDON_DRAW_EXPORT Painter {
+ public:
+  /// A gallery outlives it.
+  explicit Painter(const Deck& deck, const Gallery* gallery = nullptr);
+  Painter(Painter&&) noexcept;
+  Painter& operator=(Painter&&) noexcept;
+  ~Painter();
+
+  /// As `paint` does, to within what nobody sees: cards that are turned are not drawn but turned.
+  [[nodiscard]] Picture paint(const Frame& frame, Ground ground = Ground::glasshouse);
+
+ private:
+  struct APSIDON_DRAW_NO_EXPORT Impl;
+  std::unique_ptr<Impl> impl_;
+};
 
 /// Narrower cards, in logical px, show the compact face: one large mark.
 inline constexpr float compact_width = 60;

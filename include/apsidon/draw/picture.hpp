@@ -1,19 +1,16 @@
 #pragma once
-#include <array>
 #include <cstddef>
 #include <cstdint>
 #include <filesystem>
 #include <memory>
 
+#include "apsidon/art/pixels.hpp"
 #include "apsidon/draw_export.hpp"
 #include "apsidon/geometry/rect.hpp"
 
 struct _cairo_surface;
 
 namespace apsidon {
-
-/// Red, green, blue, opacity, 0 to 255, not premultiplied.
-using Pixel = std::array<std::uint8_t, 4>;
 
 /// The most that a picture may have, px of the device: a side, and in all (256 MiB).
 inline constexpr std::uint32_t most_side = 16384;
@@ -35,6 +32,8 @@ class APSIDON_DRAW_EXPORT Picture {
   [[nodiscard]] float pixel_ratio() const { return pixel_ratio_; }
   /// The pixel at a place counted from the top left; transparent outside.
   [[nodiscard]] Pixel pixel(int x, int y) const;
+  /// All of them. O(pixels), some 2 ns each.
+  [[nodiscard]] Pixels pixels() const;
 
   /// Writes it whole or not at all, as `write_file`. Throws Error when the file cannot be written.
   void write_png(const std::filesystem::path& file) const;

@@ -20,9 +20,11 @@ struct Shot {
 /// shots keep their proportions. Throws Error when there are no shots.
 [[nodiscard]] APSIDON_DRAW_EXPORT Picture contact_sheet(std::span<const Shot> shots, const Deck& deck,
                                                         const std::string& title, Size size,
-                                                        float pixel_ratio = 1);
+                                                        float pixel_ratio = 1,
+                                                        const Gallery* gallery = nullptr);
 
-/// Every face of the deck with its name, a row a suit, and the back: a wrong picture is seen at a glance.
+/// Every face of the deck with its name, a row a suit, and the back, or the backs of the suits: a wrong
+/// picture is seen at a glance.
 [[nodiscard]] APSIDON_DRAW_EXPORT Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio = 1,
                                                       const Gallery* gallery = nullptr);
 

@@ -18,7 +18,7 @@ namespace apsidon {
 /// report.
 struct InputLog {
   PlayfieldOptions options = {};
-  std::string table = {};  ///< `fingerprint` of the table; empty when it is not known
+  std::string table = {};  ///< `fingerprint` of the table; empty when it is not known: written, it gets one
   std::vector<Input> inputs = {};
 
   friend bool operator==(const InputLog&, const InputLog&) = default;

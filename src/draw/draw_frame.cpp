@@ -1,0 +1,272 @@
+#include "draw/draw_frame.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "apsidon/art/card_picture.hpp"
+#include "draw/background.hpp"
+#include "draw/card_art.hpp"
+#include "draw/panels.hpp"
+
+namespace apsidon::draw_detail {
+namespace {
+
+/// The corner of a card by itself, share of its width.
+constexpr double corner_share = 0.07;
+
+/// A part of a picture over a card.
+void draw_part(cairo_t* cr, const Gallery& gallery, const PicturePart& part, double w, double h,
+               double radius) {
+  const Rect& r = part.part;
+  const Saved saved(cr);
+  rounded_box(cr, 0, 0, w, h, radius);
+  cairo_clip(cr);
+  cairo_scale(cr, w / double{r.width()}, h / double{r.height()});
+  cairo_set_source_surface(cr, gallery.surface(part.picture), -double{r.min.x}, -double{r.min.y});
+  cairo_pattern_set_filter(cairo_get_source(cr), gallery.art().sampling == Sampling::nearest
+                                                     ? CAIRO_FILTER_NEAREST
+                                                     : CAIRO_FILTER_GOOD);
+  cairo_paint(cr);
+}
+
+/// One side of a card in the box from (0, 0) to its size.
+void draw_side(cairo_t* cr, const CardPicture& picture, FaceId face, const Faces& faces, double radius) {
+  const double w = double{picture.size.width};
+  const double h = double{picture.size.height};
+  if (picture.part) {
+    draw_part(cr, *faces.gallery, *picture.part, w, h, radius);
+  } else if (picture.back) {
+    draw_back(cr, w, h, radius);
+  } else if (faces.gallery) {
+    draw_name(cr, picture.name.empty() ? "?" : picture.name, w, h, radius);
+  } else {
+    draw_face(cr, faces.deck, face, w, h, radius);
+  }
+}
+
+CardPicture picture_of_item(const FrameItem& item, const Faces& faces) {
+  const auto size_of = [&](const std::string& name) { return faces.gallery->size_of(name); };
+  static const Art none;
+  return faces.gallery ? picture_of(faces.gallery->art(), faces.deck, item, size_of)
+                       : picture_of(none, faces.deck, item);
+}
+
+/// Paints a picture of so many device pixels a px with its corner at (x, y) px.
+void paint_picture(cairo_t* cr, const Picture& picture, double x, double y, double opacity = 1) {
+  const Saved saved(cr);
+  const double ratio = double{picture.pixel_ratio()};
+  cairo_translate(cr, x, y);
+  cairo_scale(cr, 1 / ratio, 1 / ratio);
+  cairo_set_source_surface(cr, picture.surface(), 0, 0);
+  cairo_paint_with_alpha(cr, opacity);
+}
+
+const Picture& kept_side(const FrameItem& item, const Faces& faces, double radius, float ratio) {
+  const KeptSides::Side side{.face = item.face.value,
+                             .back_suit = item.back_suit,
+                             .back = item.back,
+                             .larger = item.kind == FrameKind::zoom};
+  return faces.kept->side(side, item.size, ratio, [&](cairo_t* on) {
+    draw_side(on, picture_of_item(item, faces), item.face, faces, radius);
+  });
+}
+
+void draw_brightness(cairo_t* cr, const FrameItem& item, double radius) {
+  if (item.brightness == 1) return;
+  const double b = double{item.brightness};
+  rounded_box(cr, 0, 0, double{item.size.width}, double{item.size.height}, radius);
+  fill(cr, b < 1 ? rgb(0x000000, 1 - b) : rgb(0xFFFFFF, std::min(b - 1, 1.0)));
+}
+
+/// The side of an item that shows, flat.
+void draw_flat(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius, float ratio) {
+  if (faces.kept) {
+    paint_picture(cr, kept_side(item, faces, radius, ratio), 0, 0);
+  } else {
+    draw_side(cr, picture_of_item(item, faces), item.face, faces, radius);
+  }
+  draw_brightness(cr, item, radius);
+}
+
+void draw_item_shadow(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius, float ratio) {
+  const double lift = double{item.lift} + (item.marks.held ? 0.15 : 0);
+  if (!faces.kept) {
+    return draw_shadow(cr, double{item.size.width}, double{item.size.height}, radius, lift,
+                       double{item.opacity});
+  }
+  // In steps, so that one does for many.
+  const KeptSides::Shadow key = KeptSides::shadow_near(item.size, static_cast<float>(lift));
+  const double w = double{key.size.width};
+  const double reach = std::ceil(shadow_reach(w, double{key.lift}));
+  const Picture& shadow = faces.kept->shadow(key, static_cast<float>(reach), ratio, [&](cairo_t* on) {
+    cairo_translate(on, reach, reach);
+    draw_shadow(on, w, double{key.size.height}, radius, double{key.lift}, 1);
+  });
+  paint_picture(cr, shadow, -reach, -reach, double{item.opacity});
+}
+
+/// How far the corners are from a parallelogram, px: 0 without perspective.
+float perspective_of(const Quad& q) {
+  return length(q.corners[0] - q.corners[1] + q.corners[2] - q.corners[3]);
+}
+
+/// Draws a card under perspective, in strips across the direction in which it recedes, each of them flat.
+void draw_receding(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius, float ratio) {
+  const Picture side(item.size, ratio);
+  {
+    const Canvas on = canvas_on(side);
+    draw_flat(on.get(), item, faces, radius, ratio);
+  }
+  auto c = item.corners.corners;
+  const auto edge = [&](std::size_t a, std::size_t b) { return length(c[a] - c[b]); };
+  const bool across = std::abs(edge(0, 3) - edge(1, 2)) >= std::abs(edge(0, 1) - edge(3, 2));
+  // Two rails, from their near or left end to the other; an edge between them is as long as it is close.
+  const Vec2 rail_a[2] = {c[0], across ? c[1] : c[3]};
+  const Vec2 rail_b[2] = {across ? c[3] : c[1], c[2]};
+  const float near = std::max(length(rail_a[0] - rail_b[0]), 1e-3f);
+  const float far = std::max(length(rail_a[1] - rail_b[1]), 1e-3f);
+  const auto on_rail = [&](const Vec2(&rail)[2], float t) {
+    const float a = (1 - t) / near;
+    const float b = t / far;
+    return (rail[0] * a + rail[1] * b) * (1 / (a + b));
+  };
+  constexpr int strips = 24;
+  const float along = across ? item.size.width : item.size.height;
+  const float breadth = across ? item.size.height : item.size.width;
+  for (int i = 0; i < strips; ++i) {
+    const float t0 = static_cast<float>(i) / strips;
+    const float t1 = std::min(static_cast<float>(i + 1) / strips, 1.0f);
+    const Vec2 a0 = on_rail(rail_a, t0), a1 = on_rail(rail_a, t1);
+    const Vec2 b0 = on_rail(rail_b, t0);
+    const Vec2 step = (a1 - a0) * (1 / (along * (t1 - t0)));
+    const Vec2 cross = (b0 - a0) * (1 / breadth);
+    const Saved saved(cr);
+    // Reaching under the next strip by more than a device pixel hides the seam between the two soft edges.
+    const float under = 1.5f / ratio / std::max(length(a1 - a0), 0.05f);
+    const float overlap = i + 1 < strips ? 1 + under : 1.0f;
+    const Vec2 b1 = b0 + (a1 - a0) * overlap;
+    const Vec2 a2 = a0 + (a1 - a0) * overlap;
+    polygon(cr, Quad{{a0, a2, b1, b0}});
+    cairo_clip(cr);
+    const Matrix m =
+        across
+            ? Matrix{step.x, step.y, cross.x, cross.y, a0.x - step.x * along * t0, a0.y - step.y * along * t0}
+            : Matrix{
+                  cross.x, cross.y, step.x, step.y, a0.x - step.x * along * t0, a0.y - step.y * along * t0};
+    const cairo_matrix_t matrix = cairo_matrix(m);
+    cairo_transform(cr, &matrix);
+    cairo_scale(cr, 1 / double{ratio}, 1 / double{ratio});
+    cairo_set_source_surface(cr, side.surface(), 0, 0);
+    cairo_paint(cr);
+  }
+}
+
+void draw_outline(cairo_t* cr, const FrameItem& item, double radius) {
+  const double w = double{item.size.width};
+  const double h = double{item.size.height};
+  rounded_box(cr, 0.75, 0.75, w - 1.5, h - 1.5, radius);
+  set_colour(cr, rgb(0x06140F, 0.28));
+  cairo_fill_preserve(cr);
+  stroke(cr, faded(palette::glass, 0.3), 1.5);
+}
+
+void draw_marks(cairo_t* cr, const FrameItem& item, double radius) {
+  const double w = double{item.size.width};
+  const double h = double{item.size.height};
+  const auto ring = [&](Colour colour, double width) {
+    rounded_box(cr, -width / 2, -width / 2, w + width, h + width, radius + width / 2);
+    stroke(cr, colour, width);
+  };
+  if (item.marks.aimed_at) {
+    rounded_box(cr, 0, 0, w, h, radius);
+    fill(cr, faded(palette::aqua, 0.2));
+  }
+  if (item.marks.legal_target) ring(palette::aqua, item.marks.aimed_at ? 3 : 2);
+  if (item.marks.locked) ring(faded(palette::gold, 0.5), 1.5);
+  if (item.marks.refused) ring(palette::coral, 3);
+  if (item.marks.focus) ring(palette::gold, 3);
+}
+
+/// The same item in the size in which it shows, so that a small card shows its compact face.
+FrameItem at_its_size(const FrameItem& item) {
+  FrameItem out = item;
+  Matrix& m = out.matrix;
+  const float scale = std::max(length({m.a, m.b}), length({m.c, m.d}));
+  if (!(scale > 0)) return out;
+  out.size = item.size * scale;
+  m = {m.a / scale, m.b / scale, m.c / scale, m.d / scale, m.tx, m.ty};
+  return out;
+}
+
+void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, float radius_share, float ratio) {
+  const FrameItem item = at_its_size(given);
+  const double radius = double{radius_share * item.size.width};
+  const Saved saved(cr);
+  if (item.clip != everywhere) {
+    cairo_rectangle(cr, double{item.clip.min.x}, double{item.clip.min.y}, double{item.clip.width()},
+                    double{item.clip.height()});
+    cairo_clip(cr);
+  }
+  const cairo_matrix_t matrix = cairo_matrix(item.matrix);
+  // A card seen edge-on, or scaled to nothing, shows nothing; its map could not be inverted either.
+  if (std::abs(matrix.xx * matrix.yy - matrix.xy * matrix.yx) < 1e-6) return;
+  const auto into_card = [&] {
+    cairo_transform(cr, &matrix);
+    cairo_translate(cr, -double{item.size.width} / 2, -double{item.size.height} / 2);
+  };
+  if (item.kind == FrameKind::outline) {
+    into_card();
+    draw_outline(cr, item, radius);
+    return draw_marks(cr, item, radius);
+  }
+  {
+    const Saved flat(cr);
+    into_card();
+    draw_item_shadow(cr, item, faces, radius, ratio);
+  }
+  const bool see_through = item.opacity < 1;
+  if (see_through) cairo_push_group(cr);
+  if (perspective_of(item.corners) > 0.3f) {
+    draw_receding(cr, item, faces, radius, ratio);
+  } else {
+    const Saved flat(cr);
+    into_card();
+    draw_flat(cr, item, faces, radius, ratio);
+  }
+  if (see_through) {
+    cairo_pop_group_to_source(cr);
+    cairo_paint_with_alpha(cr, double{item.opacity});
+  }
+  into_card();
+  draw_marks(cr, item, radius);
+}
+
+}  // namespace
+
+void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground ground, float pixel_ratio) {
+  if (ground == Ground::glasshouse && faces.kept) {
+    const auto draw = [&](cairo_t* on) { draw_background(on, frame.window); };
+    paint_picture(cr, faces.kept->background(frame.window, pixel_ratio, draw), 0, 0);
+  } else if (ground == Ground::glasshouse) {
+    draw_background(cr, frame.window);
+  }
+  for (const FramePanel& panel : frame.panels) {
+    if (!panel.overlay) draw_panel(cr, panel);
+  }
+  const float radius = frame.card.width > 0 ? frame.corner_radius / frame.card.width : 0;
+  for (const FrameItem& item : frame.items) draw_item(cr, item, faces, radius, pixel_ratio);
+  for (const FramePanel& panel : frame.panels) {
+    if (panel.overlay) draw_panel(cr, panel);
+  }
+}
+
+void draw_card(cairo_t* cr, const CardPicture& picture, FaceId face, const Faces& faces) {
+  const Saved saved(cr);
+  const cairo_matrix_t matrix = cairo_matrix(picture.matrix);
+  cairo_transform(cr, &matrix);
+  const double w = double{picture.size.width};
+  cairo_translate(cr, -w / 2, -double{picture.size.height} / 2);
+  draw_side(cr, picture, face, faces, corner_share * w);
+}
+
+}  // namespace apsidon::draw_detail

@@ -1,0 +1,48 @@
+#include "draw/kept_sides.hpp"
+
+#include <cmath>
+
+namespace apsidon::draw_detail {
+namespace {
+
+constexpr std::size_t most_kept = 2000;
+
+int steps(float value, float each) { return static_cast<int>(std::lround(value / each)); }
+
+template <class Key>
+const Picture& kept(std::map<Key, Picture>& in, const Key& key, Size size, float pixel_ratio,
+                    const KeptSides::Draw& draw) {
+  const auto found = in.find(key);
+  if (found != in.end()) return found->second;
+  // Cards that grow have another size in each frame: what was kept for long is drawn again.
+  if (in.size() >= most_kept) in.clear();
+  const Picture& picture = in.emplace(key, Picture(size, pixel_ratio)).first->second;
+  const Canvas canvas = canvas_on(picture);
+  draw(canvas.get());
+  return picture;
+}
+
+}  // namespace
+
+const Picture& KeptSides::side(const Side& side, Size size, float pixel_ratio, const Draw& draw) {
+  constexpr float step = 1.0f / 32;
+  const SideKey key{side, steps(size.width, step), steps(size.height, step), pixel_ratio};
+  return kept(sides_, key, size, pixel_ratio, draw);
+}
+
+KeptSides::Shadow KeptSides::shadow_near(Size size, float lift) {
+  const auto near = [](float value, float step) { return static_cast<float>(steps(value, step)) * step; };
+  return {{near(size.width, 0.5f), near(size.height, 0.5f)}, near(lift, 0.02f)};
+}
+
+const Picture& KeptSides::shadow(const Shadow& shadow, float reach, float pixel_ratio, const Draw& draw) {
+  const ShadowKey key{shadow.size.width, shadow.size.height, shadow.lift, pixel_ratio};
+  const Size size{shadow.size.width + 2 * reach, shadow.size.height + 2 * reach};
+  return kept(shadows_, key, size, pixel_ratio, draw);
+}
+
+const Picture& KeptSides::background(Size window, float pixel_ratio, const Draw& draw) {
+  return kept(grounds_, GroundKey{window.width, window.height, pixel_ratio}, window, pixel_ratio, draw);
+}
+
+}  // namespace apsidon::draw_detail

@@ -1,0 +1,50 @@
+#pragma once
+// Sides of cards and their shadows, drawn once for each size in which they show. Not installed.
+#include <functional>
+#include <map>
+#include <tuple>
+
+#include "apsidon/draw/picture.hpp"
+#include "draw/canvas.hpp"
+
+namespace apsidon::draw_detail {
+
+class KeptSides {
+ public:
+  /// What is drawn in a box from (0, 0) to its size.
+  using Draw = std::function<void(cairo_t* cr)>;
+
+  /// A side of a card: its face, or the back of a suit; `larger` where a face has another picture for that.
+  struct Side {
+    std::uint32_t face = 0;
+    int back_suit = -1;
+    bool back = false;
+    bool larger = false;
+
+    friend auto operator<=>(const Side&, const Side&) = default;
+  };
+
+  /// Valid until the next call.
+  const Picture& side(const Side& side, Size size, float pixel_ratio, const Draw& draw);
+  /// Of a card of this size and lift, card widths.
+  struct Shadow {
+    Size size = {};
+    float lift = 0;
+  };
+  /// The next to which all that nobody tells apart is brought.
+  static Shadow shadow_near(Size size, float lift);
+  /// The card is in the middle of the picture, which reaches `reach` px beyond it on all sides.
+  const Picture& shadow(const Shadow& shadow, float reach, float pixel_ratio, const Draw& draw);
+  const Picture& background(Size window, float pixel_ratio, const Draw& draw);
+
+ private:
+  using SideKey = std::tuple<Side, int, int, float>;  // sizes in steps that nobody sees
+  using ShadowKey = std::tuple<float, float, float, float>;
+  using GroundKey = std::tuple<float, float, float>;
+
+  std::map<SideKey, Picture> sides_ = {};
+  std::map<ShadowKey, Picture> shadows_ = {};
+  std::map<GroundKey, Picture> grounds_ = {};
+};
+
+}  // namespace apsidon::draw_detail
