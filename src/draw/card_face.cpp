@@ -2,98 +2,17 @@
 #include <array>
 #include <cmath>
 #include <numbers>
-#include <span>
 #include <string>
-#include <vector>
 
 #include "apsidon/draw/paint.hpp"
 #include "draw/card_art.hpp"
+#include "draw/spots.hpp"
 #include "draw/stages.hpp"
 
 namespace apsidon::draw_detail {
 namespace {
 
 constexpr double pi = std::numbers::pi;
-
-struct Spot {
-  double x, y;  ///< share of the field's width and height, from its middle, -1 to 1
-};
-
-/// Where the sprigs of a number stand: rows that keep their distances, wide and narrow ones in turn.
-std::span<const Spot> spots(int count) {
-  static constexpr std::array<Spot, 2> two{{{0, -0.62}, {0, 0.62}}};
-  static constexpr std::array<Spot, 3> three{{{0, -0.8}, {0, 0}, {0, 0.8}}};
-  static constexpr std::array<Spot, 4> four{{{-0.72, -0.66}, {0.72, -0.66}, {-0.72, 0.66}, {0.72, 0.66}}};
-  static constexpr std::array<Spot, 5> five{
-      {{-0.76, -0.76}, {0.76, -0.76}, {0, 0}, {-0.76, 0.76}, {0.76, 0.76}}};
-  static constexpr std::array<Spot, 6> six{
-      {{-0.72, -0.8}, {0.72, -0.8}, {-0.72, 0}, {0.72, 0}, {-0.72, 0.8}, {0.72, 0.8}}};
-  static constexpr std::array<Spot, 7> seven{
-      {{-0.8, -0.8}, {0.8, -0.8}, {-0.8, 0}, {0, 0}, {0.8, 0}, {-0.8, 0.8}, {0.8, 0.8}}};
-  static constexpr std::array<Spot, 8> eight{
-      {{-0.8, -0.84}, {0, -0.84}, {0.8, -0.84}, {-0.42, 0}, {0.42, 0}, {-0.8, 0.84}, {0, 0.84}, {0.8, 0.84}}};
-  static constexpr std::array<Spot, 9> nine{{{-0.8, -0.84},
-                                             {0, -0.84},
-                                             {0.8, -0.84},
-                                             {-0.8, 0},
-                                             {0, 0},
-                                             {0.8, 0},
-                                             {-0.8, 0.84},
-                                             {0, 0.84},
-                                             {0.8, 0.84}}};
-  static constexpr std::array<Spot, 10> ten{{{-0.8, -0.87},
-                                             {0, -0.87},
-                                             {0.8, -0.87},
-                                             {-0.42, -0.29},
-                                             {0.42, -0.29},
-                                             {-0.42, 0.29},
-                                             {0.42, 0.29},
-                                             {-0.8, 0.87},
-                                             {0, 0.87},
-                                             {0.8, 0.87}}};
-  switch (count) {
-    case 2:
-      return two;
-    case 3:
-      return three;
-    case 4:
-      return four;
-    case 5:
-      return five;
-    case 6:
-      return six;
-    case 7:
-      return seven;
-    case 8:
-      return eight;
-    case 9:
-      return nine;
-    case 10:
-      return ten;
-    default:
-      return {};
-  }
-}
-
-/// Of more than ten, up to thirty: rows of five at the most, as even as may be.
-std::vector<Spot> many_spots(int count) {
-  const int rows = (count + 4) / 5;
-  std::vector<Spot> out;
-  for (int row = 0; row < rows; ++row) {
-    const int in_row = count * (row + 1) / rows - count * row / rows;
-    for (int i = 0; i < in_row; ++i) {
-      out.push_back({in_row == 1 ? 0 : 2.0 * i / (in_row - 1) - 1, 1.76 * row / (rows - 1) - 0.88});
-    }
-  }
-  return out;
-}
-
-/// A rank that is called by a number has as many, wherever its deck begins.
-int sprigs_of(const std::string& name, int rank) {
-  const bool number = !name.empty() && name.size() < 4 &&
-                      std::all_of(name.begin(), name.end(), [](char c) { return c >= '0' && c <= '9'; });
-  return number ? std::stoi(name) : rank + 1;
-}
 
 void draw_sprigs(cairo_t* cr, const SuitStyle& style, int count, double w, double h) {
   const double height = count > 10   ? 0.17 * w
@@ -104,8 +23,7 @@ void draw_sprigs(cairo_t* cr, const SuitStyle& style, int count, double w, doubl
   // The field lies between the two corner marks and keeps clear of both.
   const double reach_x = count <= 6 ? 0.225 * w : 0.215 * w;
   const double reach_y = 0.385 * h - height * 0.3;
-  const std::vector<Spot> many = count > 10 ? many_spots(count) : std::vector<Spot>{};
-  for (const Spot& spot : many.empty() ? spots(count) : std::span<const Spot>(many)) {
+  for (const Spot& spot : spots_of(count)) {
     draw_sprig(cr, style.plant, w / 2 + spot.x * reach_x, h / 2 + spot.y * reach_y, height, style.ink);
   }
 }

@@ -231,8 +231,8 @@ TEST_CASE("art: cells that cut drawings, and a row that is a rank off, are found
     const int rank = d.suit_of(face) == 0 ? (d.rank_of(face) + 12) % 13 : d.rank_of(face);
     return d.text(d.face(d.suit_of(face), rank)) + ".png";
   });
-  shop.write("rows.art.json", {{"apsidon", "art"}, {"version", 1}, {"pattern", "{face}.png"}});
-  REQUIRE(shop.faces({"--art", shop.path("rows.art.json"), "--card", "100x140", "--compose",
+  shop.write("single.art.json", {{"apsidon", "art"}, {"version", 1}, {"pattern", "{face}.png"}});
+  REQUIRE(shop.faces({"--art", shop.path("single.art.json"), "--card", "100x140", "--compose",
                       shop.path("rows.png")})
               .code == 0);
   const std::string rows = shop.found(Json::parse(contents(shop.path("rows.art.json"))));
