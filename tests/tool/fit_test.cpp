@@ -48,7 +48,7 @@ TEST_CASE("tool: fit says which windows work, the card in each, and what leaves 
   CHECK(holds(lines[8], "drawer"));
   CHECK(holds(lines[14], "Smallest that works, with cards of at least 44 px: "));
   CHECK(holds(lines[15],
-              "To work in 320x480, where height: drawer decides: fewer rows in it, or smaller gaps."));
+              "Too small: 320x480, by the height of drawer. What helps: fewer rows in it, or smaller gaps."));
 }
 
 TEST_CASE("tool: fit finds the zone that needs the room, and the smallest window is where it says") {
@@ -60,7 +60,7 @@ TEST_CASE("tool: fit finds the zone that needs the room, and the smallest window
       nlohmann::json::parse(tool({"fit", hand.file, "--window", "1280x800", "--format", "json"}).out);
   CHECK(json["windows"][0]["limit"]["by"] == "width");
   CHECK(json["windows"][0]["limit"]["what"] == "hand");
-  CHECK(holds(json["windows"][0]["limit"]["change"], "lower its longest, 40"));
+  CHECK(holds(json["windows"][0]["limit"]["change"], "a smaller longest than 40"));
   CHECK(json["windows"][0]["works"] == true);
   const int width = json["smallest_wide"]["width"];
   const auto window = [](double w) {
@@ -175,16 +175,16 @@ TEST_CASE("tool: fit names what decides: a largest width, a row of zones, or a p
   const auto wide = limit(columns, "{" + root + "}", "700x2000");
   CHECK(wide["by"] == "width");
   CHECK(wide["what"] == "7 zones 'column'");
-  CHECK(wide["change"] == "a plan of that shape with fewer of them in a row, or smaller gaps");
+  CHECK(wide["change"] == "fewer of them in a row in a plan of that shape, or smaller gaps");
   const auto largest = limit(columns, R"({"largest_width": 50, )" + root + "}", "700x2000");
   CHECK(largest["by"] == "largest_width");
-  CHECK(largest["change"] == "raise the plan's 'largest_width', 50");
+  CHECK(largest["change"] == "a larger 'largest_width' of the plan than 50");
   const auto panel =
       limit(R"("zones": [{"id": "a"}], "panels": [{"id": "sign"}])",
             R"({"root": {"across": [{"panel": "sign", "width": {"px": 500}}, {"zone": "a"}]}})", "560x600");
   CHECK(panel["by"] == "width");
   CHECK(panel["what"] == "panel 'sign'");
-  CHECK(panel["change"] == "lower its width");
+  CHECK(panel["change"] == "a smaller width of it");
 }
 
 TEST_CASE("tool: check knows what a round, a stock or a match fills, and what an undealt pack is") {

@@ -53,15 +53,15 @@ class LimitFinder {
 
   Limit find() {
     if (plan_.largest_width > 0 && width_ >= plan_.largest_width - 0.02f) {
-      return {
-          .by = "largest_width",
-          .change = fmt::format("raise the plan's 'largest_width', {}", number(double{plan_.largest_width}))};
+      return {.by = "largest_width",
+              .change = fmt::format("a larger 'largest_width' of the plan than {}",
+                                    number(double{plan_.largest_width}))};
     }
     Limit limit{.by = direction()};
     try_zones(limit);
     try_panels(limit);
     if (limit.what.empty()) try_without(limit);
-    if (limit.what.empty()) limit.change = "lower the plan's gaps and margin, or add a plan of that shape";
+    if (limit.what.empty()) limit.change = "smaller gaps and a smaller margin, or a plan of that shape";
     return limit;
   }
 
@@ -125,9 +125,9 @@ class LimitFinder {
     const ZoneLayout& place = setup_.layout_of(zones.front());
     if (std::holds_alternative<GridLayout>(place.layout)) return "fewer rows in it, or smaller gaps";
     if (one_each > alone * 1.05f)
-      return fmt::format("lower its longest, {}, narrow its least strips, or let it scroll", place.longest);
-    if (place.factor > 1) return fmt::format("lower its factor, {}", number(double{place.factor}));
-    return zones.size() > 1 ? "a plan of that shape with fewer of them in a row, or smaller gaps"
+      return fmt::format("a smaller longest than {}, narrower least strips, or scrolling", place.longest);
+    if (place.factor > 1) return fmt::format("a smaller factor than {}", number(double{place.factor}));
+    return zones.size() > 1 ? "fewer of them in a row in a plan of that shape, or smaller gaps"
                             : "smaller gaps and a smaller margin";
   }
 
@@ -141,7 +141,7 @@ class LimitFinder {
       if (alone >= least_) continue;
       least_ = alone;
       limit.what = fmt::format("panel '{}'", setup_.panels[i - 1].name);
-      limit.change = fmt::format("lower its {}", limit.by);
+      limit.change = fmt::format("a smaller {} of it", limit.by);
     }
   }
 
@@ -154,7 +154,7 @@ class LimitFinder {
       if (without <= most) continue;
       most = without;
       limit.what = fmt::format("panel '{}'", setup_.panels[i - 1].name);
-      limit.change = fmt::format("lower its {}", limit.by);
+      limit.change = fmt::format("a smaller {} of it", limit.by);
     }
   }
 
@@ -281,8 +281,10 @@ int run(const Options& options) {
                     number(double{options.least}), say(wide), say(tall)));
   const auto failing = std::find_if(rows.begin(), rows.end(), [](const Row& r) { return !r.works; });
   if (failing != rows.end()) {
-    print(fmt::format("To work in {}, where {} decides: {}.\n", size_text(failing->window),
-                      text_of(failing->limit), failing->limit.change));
+    const Limit& limit = failing->limit;
+    const std::string of = limit.what.empty() ? "" : " of " + limit.what;
+    print(fmt::format("Too small: {}, by the {}{}. What helps: {}.\n", size_text(failing->window), limit.by,
+                      of, limit.change));
   }
   return all ? yes : no;
 }
