@@ -249,7 +249,7 @@ PlanResult solve(const Plan& plan, std::span<const ZoneLayout> places, const Pla
   const float ratio = ratio_of(window);
   const Rect room = inner(window, plan.margin);
   PlanResult result;
-  measure_zones(places, {1, 1 / plan.aspect}, out.areas);
+  measure_least(places, {1, 1 / plan.aspect}, out.areas);
   const float width = widest(plan, places, room.size(), out.areas);
   result.unsnapped_card = {width, width / plan.aspect};
   result.card = on_device(plan, result.unsnapped_card, ratio);

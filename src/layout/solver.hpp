@@ -17,6 +17,13 @@ struct Need {
 /// What each zone takes at its longest, for one size of card: `min` at its least strips, `max` at those it
 /// prefers, both as width and height. Kept by zone, in the storage where the areas will be.
 void measure_zones(std::span<const ZoneLayout> places, Size card, std::span<Rect> sizes);
+/// Only `min`, for the search for the card.
+void measure_least(std::span<const ZoneLayout> places, Size card, std::span<Rect> sizes);
+
+/// Slots of a formation lie as far apart as the largest of them asks.
+float factor_of(const PlanNode& formation, std::span<const ZoneLayout> places);
+/// The box around them; x in card widths, y in card heights.
+Rect extent_of(const PlanNode& node, std::span<const ZoneLayout> places);
 
 /// What a plan needs for cards of this size, so that every zone at its longest has its least strips. `units`
 /// are sizes as measured for the card of width 1 of the plan, or empty: then they are measured here.

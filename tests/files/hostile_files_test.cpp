@@ -369,7 +369,9 @@ TEST_CASE("files: a value of none of its forms is told all of them") {
     return read ? std::string("read") : read.error()[0].message;
   };
   const auto of_zone = [&](const std::string& more) {
-    return told(R"({"id": "a", )" + more + "}", "{}", R"({"zone": "a"})");
+    std::string zone = R"({"id": "a", )";
+    zone.append(more).append("}");
+    return told(zone, "{}", R"({"zone": "a"})");
   };
   CHECK(of_zone(R"("longest": "many")") ==
         "the text \"many\": a number, or an object with 'covered' and 'open', is expected");
