@@ -1,6 +1,7 @@
 #pragma once
 // Card faces and backs; not installed.
 #include "apsidon/cards/deck.hpp"
+#include "apsidon/play/frame.hpp"
 #include "draw/plants.hpp"
 
 namespace apsidon::draw_detail {
@@ -20,9 +21,11 @@ void draw_blank(cairo_t* cr, double width, double height, double radius);
 void draw_name(cairo_t* cr, const std::string& name, double width, double height, double radius);
 void draw_back(cairo_t* cr, double width, double height, double radius);
 
-/// The soft shadow of a card that is `lift` card widths above the table.
+/// The soft shadow of a card in the box from (0, 0), without its offset.
+void draw_shadow(cairo_t* cr, double width, double height, double radius, const Shadow& shadow);
 /// How far that reaches beyond the card, px.
-double shadow_reach(double width, double lift);
-void draw_shadow(cairo_t* cr, double width, double height, double radius, double lift, double opacity);
+double shadow_reach(const Shadow& shadow);
+/// The shadow of a card that lies flat.
+Shadow flat_shadow(double width);
 
 }  // namespace apsidon::draw_detail

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 #include <string>
+#include <vector>
 
 #include "apsidon/draw/paint.hpp"
 #include "draw/card_art.hpp"
@@ -343,26 +344,25 @@ void draw_back(cairo_t* cr, double w, double h, double radius) {
   draw_rim(cr, w, h, radius, mixed(palette::plum, rgb(0x000000), 0.35));
 }
 
-namespace {
+Shadow flat_shadow(double w) {
+  Frame frame;
+  frame.items.push_back({.size = {static_cast<float>(w), static_cast<float>(w)}});
+  std::vector<Shadow> shadows;
+  shadows_of(frame, shadows);
+  return shadows.front();
+}
 
-double shadow_blur(double w, double lift) { return w * (0.045 + 0.16 * lift); }
-double shadow_down(double w, double lift) { return w * (0.018 + 0.11 * lift); }
+double shadow_reach(const Shadow& shadow) { return double{shadow.blur} / 2 + 1; }
 
-}  // namespace
-
-double shadow_reach(double w, double lift) { return shadow_blur(w, lift) + shadow_down(w, lift) + 1; }
-
-void draw_shadow(cairo_t* cr, double w, double h, double radius, double lift, double opacity) {
-  const double blur = shadow_blur(w, lift);
-  const double down = shadow_down(w, lift);
-  const double strength = (0.42 - 0.12 * std::min(lift, 1.0)) * opacity;
+void draw_shadow(cairo_t* cr, double w, double h, double radius, const Shadow& shadow) {
+  const double half = double{shadow.blur} / 2;
   // One for every px and a half, so that no step is seen in a wide one.
-  const int layers = std::clamp(static_cast<int>(blur / 0.75), 10, 60);
+  const int layers = std::clamp(static_cast<int>(half / 0.75), 10, 60);
   // Boxes from large to small, each adding a little: together they fall off smoothly.
   for (int i = 0; i < layers; ++i) {
-    const double grow = blur * (1 - 2.0 * (i + 0.5) / layers);
-    rounded_box(cr, -grow, down - grow, w + 2 * grow, h + 2 * grow, radius + std::max(grow, 0.0));
-    fill(cr, rgb(0x04100C, 1 - std::pow(1 - strength, 1.0 / layers)));
+    const double grow = half * (1 - 2.0 * (i + 0.5) / layers);
+    rounded_box(cr, -grow, -grow, w + 2 * grow, h + 2 * grow, radius + std::max(grow, 0.0));
+    fill(cr, rgb(0x04100C, 1 - std::pow(1 - double{shadow.opacity}, 1.0 / layers)));
   }
 }
 

@@ -88,21 +88,28 @@ void draw_flat(cairo_t* cr, const FrameItem& item, const Faces& faces, double ra
   draw_brightness(cr, item, radius);
 }
 
-void draw_item_shadow(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius, float ratio) {
-  const double lift = double{item.lift} + (item.marks.held ? 0.15 : 0);
-  if (!faces.kept) {
-    return draw_shadow(cr, double{item.size.width}, double{item.size.height}, radius, lift,
-                       double{item.opacity});
-  }
-  // In steps, so that one does for many.
-  const KeptSides::Shadow key = KeptSides::shadow_near(item.size, static_cast<float>(lift));
-  const double w = double{key.size.width};
-  const double reach = std::ceil(shadow_reach(w, double{key.lift}));
-  const Picture& shadow = faces.kept->shadow(key, static_cast<float>(reach), ratio, [&](cairo_t* on) {
+/// Below the item as it lies; the light comes from above the window, however the card is turned.
+void draw_item_shadow(cairo_t* cr, const FrameItem& item, const Faces& faces, const Shadow& shadow,
+                      double radius, float ratio) {
+  if (!(shadow.opacity > 0.004f)) return;
+  const double w = double{item.size.width};
+  const double h = double{item.size.height};
+  const Saved saved(cr);
+  cairo_translate(cr, double{shadow.offset.x}, double{shadow.offset.y});
+  const cairo_matrix_t matrix = cairo_matrix(item.matrix);
+  cairo_transform(cr, &matrix);
+  cairo_translate(cr, -w / 2, -h / 2);
+  if (!faces.kept) return draw_shadow(cr, w, h, radius, shadow);
+  // In steps, so that one does for many; a fainter one is the same, painted fainter.
+  constexpr float kept_opacity = 0.42f;
+  const KeptSides::Shape key = KeptSides::shape_near(item.size, shadow.blur);
+  const Shadow kept{.blur = key.blur, .opacity = kept_opacity};
+  const double reach = std::ceil(shadow_reach(kept));
+  const Picture& drawn = faces.kept->shadow(key, static_cast<float>(reach), ratio, [&](cairo_t* on) {
     cairo_translate(on, reach, reach);
-    draw_shadow(on, w, double{key.size.height}, radius, double{key.lift}, 1);
+    draw_shadow(on, double{key.size.width}, double{key.size.height}, radius, kept);
   });
-  paint_picture(cr, shadow, -reach, -reach, double{item.opacity});
+  paint_picture(cr, drawn, -reach, -reach, double{std::min(shadow.opacity / kept_opacity, 1.0f)});
 }
 
 /// How far the corners are from a parallelogram, px: 0 without perspective.
@@ -117,28 +124,21 @@ void draw_receding(cairo_t* cr, const FrameItem& item, const Faces& faces, doubl
     const Canvas on = canvas_on(side);
     draw_flat(on.get(), item, faces, radius, ratio);
   }
-  auto c = item.corners.corners;
-  const auto edge = [&](std::size_t a, std::size_t b) { return length(c[a] - c[b]); };
-  const bool across = std::abs(edge(0, 3) - edge(1, 2)) >= std::abs(edge(0, 1) - edge(3, 2));
-  // Two rails, from their near or left end to the other; an edge between them is as long as it is close.
-  const Vec2 rail_a[2] = {c[0], across ? c[1] : c[3]};
-  const Vec2 rail_b[2] = {across ? c[3] : c[1], c[2]};
-  const float near = std::max(length(rail_a[0] - rail_b[0]), 1e-3f);
-  const float far = std::max(length(rail_a[1] - rail_b[1]), 1e-3f);
-  const auto on_rail = [&](const Vec2(&rail)[2], float t) {
-    const float a = (1 - t) / near;
-    const float b = t / far;
-    return (rail[0] * a + rail[1] * b) * (1 / (a + b));
+  const auto weights = corner_weights(item.corners);
+  const bool across = std::abs(weights[0] - weights[1]) >= std::abs(weights[0] - weights[3]);
+  const auto share = [&](float along, float beside) {
+    return across ? Vec2{along, beside} : Vec2{beside, along};
   };
   constexpr int strips = 24;
-  const float along = across ? item.size.width : item.size.height;
+  const float length_along = across ? item.size.width : item.size.height;
   const float breadth = across ? item.size.height : item.size.width;
   for (int i = 0; i < strips; ++i) {
     const float t0 = static_cast<float>(i) / strips;
-    const float t1 = std::min(static_cast<float>(i + 1) / strips, 1.0f);
-    const Vec2 a0 = on_rail(rail_a, t0), a1 = on_rail(rail_a, t1);
-    const Vec2 b0 = on_rail(rail_b, t0);
-    const Vec2 step = (a1 - a0) * (1 / (along * (t1 - t0)));
+    const float t1 = static_cast<float>(i + 1) / strips;
+    const Vec2 a0 = point_in(item.corners, share(t0, 0));
+    const Vec2 a1 = point_in(item.corners, share(t1, 0));
+    const Vec2 b0 = point_in(item.corners, share(t0, 1));
+    const Vec2 step = (a1 - a0) * (1 / (length_along * (t1 - t0)));
     const Vec2 cross = (b0 - a0) * (1 / breadth);
     const Saved saved(cr);
     // Reaching under the next strip by more than a device pixel hides the seam between the two soft edges.
@@ -148,11 +148,9 @@ void draw_receding(cairo_t* cr, const FrameItem& item, const Faces& faces, doubl
     const Vec2 a2 = a0 + (a1 - a0) * overlap;
     polygon(cr, Quad{{a0, a2, b1, b0}});
     cairo_clip(cr);
-    const Matrix m =
-        across
-            ? Matrix{step.x, step.y, cross.x, cross.y, a0.x - step.x * along * t0, a0.y - step.y * along * t0}
-            : Matrix{
-                  cross.x, cross.y, step.x, step.y, a0.x - step.x * along * t0, a0.y - step.y * along * t0};
+    const Vec2 origin = a0 - step * (length_along * t0);
+    const Matrix m = across ? Matrix{step.x, step.y, cross.x, cross.y, origin.x, origin.y}
+                            : Matrix{cross.x, cross.y, step.x, step.y, origin.x, origin.y};
     const cairo_matrix_t matrix = cairo_matrix(m);
     cairo_transform(cr, &matrix);
     cairo_scale(cr, 1 / double{ratio}, 1 / double{ratio});
@@ -198,7 +196,8 @@ FrameItem at_its_size(const FrameItem& item) {
   return out;
 }
 
-void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, float radius_share, float ratio) {
+void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, const Shadow& shadow,
+               float radius_share, float ratio) {
   const FrameItem item = at_its_size(given);
   const double radius = double{radius_share * item.size.width};
   const Saved saved(cr);
@@ -219,11 +218,7 @@ void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, float ra
     draw_outline(cr, item, radius);
     return draw_marks(cr, item, radius);
   }
-  {
-    const Saved flat(cr);
-    into_card();
-    draw_item_shadow(cr, item, faces, radius, ratio);
-  }
+  draw_item_shadow(cr, item, faces, shadow, radius, ratio);
   const bool see_through = item.opacity < 1;
   if (see_through) cairo_push_group(cr);
   if (perspective_of(item.corners) > 0.3f) {
@@ -254,7 +249,10 @@ void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground grou
     if (!panel.overlay) draw_panel(cr, panel);
   }
   const float radius = frame.card.width > 0 ? frame.corner_radius / frame.card.width : 0;
-  for (const FrameItem& item : frame.items) draw_item(cr, item, faces, radius, pixel_ratio);
+  std::vector<Shadow> shadows;
+  shadows_of(frame, shadows);
+  for (std::size_t i = 0; i < frame.items.size(); ++i)
+    draw_item(cr, frame.items[i], faces, shadows[i], radius, pixel_ratio);
   for (const FramePanel& panel : frame.panels) {
     if (panel.overlay) draw_panel(cr, panel);
   }

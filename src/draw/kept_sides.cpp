@@ -30,15 +30,15 @@ const Picture& KeptSides::side(const Side& side, Size size, float pixel_ratio, c
   return kept(sides_, key, size, pixel_ratio, draw);
 }
 
-KeptSides::Shadow KeptSides::shadow_near(Size size, float lift) {
+KeptSides::Shape KeptSides::shape_near(Size size, float blur) {
   const auto near = [](float value, float step) { return static_cast<float>(steps(value, step)) * step; };
-  return {{near(size.width, 0.5f), near(size.height, 0.5f)}, near(lift, 0.02f)};
+  return {{near(size.width, 0.5f), near(size.height, 0.5f)}, near(blur, 1)};
 }
 
-const Picture& KeptSides::shadow(const Shadow& shadow, float reach, float pixel_ratio, const Draw& draw) {
-  const ShadowKey key{shadow.size.width, shadow.size.height, shadow.lift, pixel_ratio};
-  const Size size{shadow.size.width + 2 * reach, shadow.size.height + 2 * reach};
-  return kept(shadows_, key, size, pixel_ratio, draw);
+const Picture& KeptSides::shadow(const Shape& shape, float reach, float pixel_ratio, const Draw& draw) {
+  const ShadowKey key{shape.size.width, shape.size.height, shape.blur, pixel_ratio};
+  return kept(shadows_, key, {shape.size.width + 2 * reach, shape.size.height + 2 * reach}, pixel_ratio,
+              draw);
 }
 
 const Picture& KeptSides::background(Size window, float pixel_ratio, const Draw& draw) {

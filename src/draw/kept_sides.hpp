@@ -26,15 +26,15 @@ class KeptSides {
 
   /// Valid until the next call.
   const Picture& side(const Side& side, Size size, float pixel_ratio, const Draw& draw);
-  /// Of a card of this size and lift, card widths.
-  struct Shadow {
+  /// A card of this size whose shadow is blurred so, px.
+  struct Shape {
     Size size = {};
-    float lift = 0;
+    float blur = 0;
   };
   /// The next to which all that nobody tells apart is brought.
-  static Shadow shadow_near(Size size, float lift);
+  static Shape shape_near(Size size, float blur);
   /// The card is in the middle of the picture, which reaches `reach` px beyond it on all sides.
-  const Picture& shadow(const Shadow& shadow, float reach, float pixel_ratio, const Draw& draw);
+  const Picture& shadow(const Shape& shape, float reach, float pixel_ratio, const Draw& draw);
   const Picture& background(Size window, float pixel_ratio, const Draw& draw);
 
  private:

@@ -146,7 +146,12 @@ Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio, const Galler
   const auto card = [&](int column, int row, CardView view, const std::string& name) {
     const Saved saved(cr);
     cairo_translate(cr, left + column * (w + gap), first + row * (h + caption_height + gap));
-    draw_shadow(cr, w, h, 0.07 * w, 0, 1);
+    {
+      const Saved moved(cr);
+      const Shadow shadow = flat_shadow(w);
+      cairo_translate(cr, double{shadow.offset.x}, double{shadow.offset.y});
+      draw_shadow(cr, w, h, 0.07 * w, shadow);
+    }
     view.box = rect_at({0, 0}, card_size);
     const Picture drawn = paint_card(deck, view, pixel_ratio, gallery);
     {

@@ -1,6 +1,7 @@
 #include "apsidon/geometry/quad.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 #include "geometry/shown.hpp"
 
@@ -15,6 +16,34 @@ Shown shown(const Pose& pose, Size card) {
 Quad corners(const Pose& pose, Size card) { return shown(pose, card).corners; }
 
 Matrix matrix_of(const Pose& pose) { return shown(pose, {}).matrix; }
+
+std::array<float, 4> corner_weights(const Quad& quad) {
+  const auto& c = quad.corners;
+  const Vec2 first = c[2] - c[0];
+  const Vec2 second = c[3] - c[1];
+  const float area = first.x * second.y - first.y * second.x;
+  constexpr float flat = 1e-4f;  // px², of a card that is seen from its edge
+  if (!(std::abs(area) > flat)) return {1, 1, 1, 1};
+  const Vec2 between = c[1] - c[0];
+  // The shares of the diagonals at which they cross.
+  const float a = (between.x * second.y - between.y * second.x) / area;
+  const float b = (between.x * first.y - between.y * first.x) / area;
+  const auto weight = [](float share) { return 0.5f / std::clamp(share, 1e-3f, 1.0f); };
+  return {weight(1 - a), weight(1 - b), weight(a), weight(b)};
+}
+
+Vec2 point_in(const Quad& quad, Vec2 share) {
+  const auto w = corner_weights(quad);
+  const float of[4] = {(1 - share.x) * (1 - share.y) * w[0], share.x * (1 - share.y) * w[1],
+                       share.x * share.y * w[2], (1 - share.x) * share.y * w[3]};
+  Vec2 sum;
+  float all = 0;
+  for (std::size_t i = 0; i < 4; ++i) {
+    sum = sum + quad.corners[i] * of[i];
+    all += of[i];
+  }
+  return all > 0 ? sum * (1 / all) : quad.corners[0];
+}
 
 Rect bounds(const Quad& quad) {
   Rect r{quad.corners[0], quad.corners[0]};

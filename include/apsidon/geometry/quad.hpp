@@ -41,6 +41,16 @@ struct Shown {
 };
 [[nodiscard]] APSIDON_CORE_EXPORT Shown shown(const Pose& pose, Size card);
 
+/// How near each corner of a card under perspective is, for textures: where a renderer interpolates evenly,
+/// it is given (u w, v w, w) at each corner in the place of (u, v), and divides. 1 for all of a card that
+/// lies flat, and of one that is edge-on. From where the diagonals cross, as of any parallelogram that is
+/// projected.
+[[nodiscard]] APSIDON_CORE_EXPORT std::array<float, 4> corner_weights(const Quad& quad);
+
+/// Where a point of a card shows, under its perspective: (0, 0) is its top left corner, (1, 1) its bottom
+/// right; others lie beyond it.
+[[nodiscard]] APSIDON_CORE_EXPORT Vec2 point_in(const Quad& quad, Vec2 share);
+
 /// The smallest upright box around the corners.
 [[nodiscard]] APSIDON_CORE_EXPORT Rect bounds(const Quad& quad);
 

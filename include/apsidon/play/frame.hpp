@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "apsidon/cards/ids.hpp"
+#include "apsidon/core_export.hpp"
 #include "apsidon/geometry/quad.hpp"
 #include "apsidon/play/panel.hpp"
 
@@ -84,6 +85,21 @@ struct Frame {
   std::vector<FrameItem> items = {};
   std::vector<FramePanel> panels = {};
 };
+
+/// The soft shadow below an item: its outline, moved and blurred.
+struct Shadow {
+  Vec2 offset = {};  ///< px
+  float blur =
+      0;  ///< from where it is darkest to where it is gone, half inside and half outside its edge, px
+  float opacity = 0;  ///< in its middle; 0: none
+
+  friend constexpr bool operator==(const Shadow&, const Shadow&) = default;
+};
+
+/// The shadows of a frame's items, one for each: wider, farther and fainter the higher a card is. A card that
+/// lies squared on another throws as much less as it shows less of that one, so that those of a pile do not
+/// add up to a black rim. Outlines throw none. O(items); what `out` held is gone.
+APSIDON_CORE_EXPORT void shadows_of(const Frame& frame, std::vector<Shadow>& out);
 
 /// What of a frame is another than in an earlier one.
 struct FrameChanges {
