@@ -6,13 +6,14 @@ option(APSIDON_BUILD_FUZZ     "Build the fuzzers (libFuzzer's need clang)"   OFF
 option(APSIDON_INSTALL        "Generate install and export rules"            ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_WITH_FILES     "Build apsidon::files (nlohmann-json)"         ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_WITH_DRAW      "Build apsidon::draw (Cairo, Pango)"           ${PROJECT_IS_TOP_LEVEL})
+option(APSIDON_WITH_SDL         "Build apsidon::sdl (SDL2)"                    ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_WERROR         "Treat warnings as errors"                     OFF)
 set(APSIDON_SANITIZE "" CACHE STRING "Sanitizers to build with, e.g. address,undefined")
 
 if(APSIDON_BUILD_TOOLS OR APSIDON_BUILD_TESTS)
-  if(NOT APSIDON_WITH_FILES OR NOT APSIDON_WITH_DRAW)
-    message(FATAL_ERROR "apsidon: the tool and the tests need APSIDON_WITH_FILES and APSIDON_WITH_DRAW; "
-                        "switch both on, or APSIDON_BUILD_TOOLS and APSIDON_BUILD_TESTS off")
+  if(NOT APSIDON_WITH_FILES OR NOT APSIDON_WITH_DRAW OR NOT APSIDON_WITH_SDL)
+    message(FATAL_ERROR "apsidon: the tool and the tests need APSIDON_WITH_FILES, APSIDON_WITH_DRAW and APSIDON_WITH_SDL; "
+                        "switch all on, or APSIDON_BUILD_TOOLS and APSIDON_BUILD_TESTS off")
   endif()
 endif()
 

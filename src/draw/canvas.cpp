@@ -57,15 +57,24 @@ Pixel pixel_of(std::uint32_t argb) {
 }
 
 Pixels pixels_of(cairo_surface_t* image) {
+  return pixels_of(image, 0, 0, cairo_image_surface_get_width(image), cairo_image_surface_get_height(image));
+}
+
+Pixels pixels_of(cairo_surface_t* image, int x, int y, int width, int height) {
   cairo_surface_flush(image);
-  Pixels out{.width = cairo_image_surface_get_width(image), .height = cairo_image_surface_get_height(image)};
+  const int left = std::max(x, 0);
+  const int top = std::max(y, 0);
+  const int right = std::min(x + width, cairo_image_surface_get_width(image));
+  const int bottom = std::min(y + height, cairo_image_surface_get_height(image));
+  Pixels out{.width = std::max(right - left, 0), .height = std::max(bottom - top, 0)};
   out.all.reserve(static_cast<std::size_t>(out.width) * static_cast<std::size_t>(out.height));
   // An image without opacity has anything in those bits.
   const std::uint32_t opaque = cairo_image_surface_get_format(image) == CAIRO_FORMAT_RGB24 ? 0xFF000000u : 0u;
-  const unsigned char* row = cairo_image_surface_get_data(image);
-  for (int y = 0; y < out.height; ++y, row += cairo_image_surface_get_stride(image)) {
-    const auto* argb = reinterpret_cast<const std::uint32_t*>(row);
-    for (int x = 0; x < out.width; ++x) out.all.push_back(pixel_of(argb[x] | opaque));
+  const std::ptrdiff_t stride = cairo_image_surface_get_stride(image);
+  for (int row = top; row < bottom; ++row) {
+    const auto* argb =
+        reinterpret_cast<const std::uint32_t*>(cairo_image_surface_get_data(image) + row * stride);
+    for (int column = left; column < right; ++column) out.all.push_back(pixel_of(argb[column] | opaque));
   }
   return out;
 }

@@ -77,6 +77,8 @@ cairo_matrix_t cairo_matrix(const Matrix& m);
 /// One premultiplied pixel of the drawing library, and all of an image of theirs.
 Pixel pixel_of(std::uint32_t argb);
 Pixels pixels_of(cairo_surface_t* image);
+/// Those of a part of it, which is cut to the image.
+Pixels pixels_of(cairo_surface_t* image, int x, int y, int width, int height);
 
 enum class Typeface { serif, plain };
 

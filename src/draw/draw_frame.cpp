@@ -52,16 +52,17 @@ CardPicture picture_of_item(const FrameItem& item, const Faces& faces) {
 }
 
 /// Paints a picture of so many device pixels a px with its corner at (x, y) px.
-void paint_picture(cairo_t* cr, const Picture& picture, double x, double y, double opacity = 1) {
+void paint_picture(cairo_t* cr, const Picture& picture, double x, double y, double opacity = 1,
+                   float pixel_ratio = 0) {
   const Saved saved(cr);
-  const double ratio = double{picture.pixel_ratio()};
+  const double ratio = double{pixel_ratio > 0 ? pixel_ratio : picture.pixel_ratio()};
   cairo_translate(cr, x, y);
   cairo_scale(cr, 1 / ratio, 1 / ratio);
   cairo_set_source_surface(cr, picture.surface(), 0, 0);
   cairo_paint_with_alpha(cr, opacity);
 }
 
-const Picture& kept_side(const FrameItem& item, const Faces& faces, double radius, float ratio) {
+const Picture* kept_side(const FrameItem& item, const Faces& faces, double radius, float ratio) {
   const KeptSides::Side side{.face = item.face.value,
                              .back_suit = item.back_suit,
                              .back = item.back,
@@ -81,7 +82,16 @@ void draw_brightness(cairo_t* cr, const FrameItem& item, double radius) {
 /// The side of an item that shows, flat.
 void draw_flat(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius, float ratio) {
   if (faces.kept) {
-    paint_picture(cr, kept_side(item, faces, radius, ratio), 0, 0);
+    const Picture* side = kept_side(item, faces, radius, ratio);
+    if (!side) return draw_blank(cr, double{item.size.width}, double{item.size.height}, radius);
+    const Saved saved(cr);
+    // One of another size, while the right one is not there.
+    const auto times = [&](float px, int pixels) {
+      const double scale = double{px} * double{ratio} / pixels;
+      return std::abs(scale - 1) < 0.02 ? 1.0 : scale;  // it was rounded up to device pixels
+    };
+    cairo_scale(cr, times(item.size.width, side->width()), times(item.size.height, side->height()));
+    paint_picture(cr, *side, 0, 0, 1, ratio);
   } else {
     draw_side(cr, picture_of_item(item, faces), item.face, faces, radius);
   }
@@ -168,23 +178,6 @@ void draw_outline(cairo_t* cr, const FrameItem& item, double radius) {
   stroke(cr, faded(palette::glass, 0.3), 1.5);
 }
 
-void draw_marks(cairo_t* cr, const FrameItem& item, double radius) {
-  const double w = double{item.size.width};
-  const double h = double{item.size.height};
-  const auto ring = [&](Colour colour, double width) {
-    rounded_box(cr, -width / 2, -width / 2, w + width, h + width, radius + width / 2);
-    stroke(cr, colour, width);
-  };
-  if (item.marks.aimed_at) {
-    rounded_box(cr, 0, 0, w, h, radius);
-    fill(cr, faded(palette::aqua, 0.2));
-  }
-  if (item.marks.legal_target) ring(palette::aqua, item.marks.aimed_at ? 3 : 2);
-  if (item.marks.locked) ring(faded(palette::gold, 0.5), 1.5);
-  if (item.marks.refused) ring(palette::coral, 3);
-  if (item.marks.focus) ring(palette::gold, 3);
-}
-
 /// The same item in the size in which it shows, so that a small card shows its compact face.
 FrameItem at_its_size(const FrameItem& item) {
   FrameItem out = item;
@@ -208,14 +201,13 @@ void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, const Sh
   }
   const cairo_matrix_t matrix = cairo_matrix(item.matrix);
   // A card seen edge-on, or scaled to nothing, shows nothing; its map could not be inverted either.
-  if (std::abs(matrix.xx * matrix.yy - matrix.xy * matrix.yx) < 1e-6) return;
+  if (std::abs(matrix.xx * matrix.yy - matrix.xy * matrix.yx) < 1e-3) return;
   const auto into_card = [&] {
     cairo_transform(cr, &matrix);
     cairo_translate(cr, -double{item.size.width} / 2, -double{item.size.height} / 2);
   };
   if (item.kind == FrameKind::outline) {
     into_card();
-    draw_outline(cr, item, radius);
     return draw_marks(cr, item, radius);
   }
   draw_item_shadow(cr, item, faces, shadow, radius, ratio);
@@ -238,24 +230,62 @@ void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, const Sh
 
 }  // namespace
 
-void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground ground, float pixel_ratio) {
+void draw_marks(cairo_t* cr, const FrameItem& item, double radius) {
+  if (item.kind == FrameKind::outline) draw_outline(cr, item, radius);
+  const double w = double{item.size.width};
+  const double h = double{item.size.height};
+  const auto ring = [&](Colour colour, double width) {
+    rounded_box(cr, -width / 2, -width / 2, w + width, h + width, radius + width / 2);
+    stroke(cr, colour, width);
+  };
+  if (item.marks.aimed_at) {
+    rounded_box(cr, 0, 0, w, h, radius);
+    fill(cr, faded(palette::aqua, 0.2));
+  }
+  if (item.marks.legal_target) ring(palette::aqua, item.marks.aimed_at ? 3 : 2);
+  if (item.marks.locked) ring(faded(palette::gold, 0.5), 1.5);
+  if (item.marks.refused) ring(palette::coral, 3);
+  if (item.marks.focus) ring(palette::gold, 3);
+}
+
+void draw_side_of(cairo_t* cr, const FrameItem& item, const Faces& faces, double radius) {
+  draw_side(cr, picture_of_item(item, faces), item.face, faces, radius);
+}
+
+Rect reach_of(const FrameItem& item, const Shadow& shadow) {
+  // Marks reach as far as that, and a px more for soft edges.
+  const float around = std::max(5.0f, shadow.blur / 2 + 2 + length(shadow.offset));
+  return grown(bounds(item.corners), around);
+}
+
+void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground ground, float pixel_ratio,
+                const Part& part) {
   if (ground == Ground::glasshouse && faces.kept) {
     const auto draw = [&](cairo_t* on) { draw_background(on, frame.window); };
+    const Saved saved(cr);
+    cairo_set_operator(cr, CAIRO_OPERATOR_SOURCE);
     paint_picture(cr, faces.kept->background(frame.window, pixel_ratio, draw), 0, 0);
   } else if (ground == Ground::glasshouse) {
     draw_background(cr, frame.window);
   }
-  for (const FramePanel& panel : frame.panels) {
-    if (!panel.overlay) draw_panel(cr, panel);
-  }
+  const auto panels = [&](bool overlay) {
+    for (const FramePanel& panel : frame.panels) {
+      if (panel.overlay == overlay && meet(grown(panel.area, 5), part.box)) draw_panel(cr, panel);
+    }
+  };
+  panels(false);
   const float radius = frame.card.width > 0 ? frame.corner_radius / frame.card.width : 0;
+  for (std::size_t i = 0; i < frame.items.size(); ++i) {
+    if (meet(reach_of(frame.items[i], part.shadows[i]), part.box))
+      draw_item(cr, frame.items[i], faces, part.shadows[i], radius, pixel_ratio);
+  }
+  panels(true);
+}
+
+void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground ground, float pixel_ratio) {
   std::vector<Shadow> shadows;
   shadows_of(frame, shadows);
-  for (std::size_t i = 0; i < frame.items.size(); ++i)
-    draw_item(cr, frame.items[i], faces, shadows[i], radius, pixel_ratio);
-  for (const FramePanel& panel : frame.panels) {
-    if (panel.overlay) draw_panel(cr, panel);
-  }
+  draw_frame(cr, frame, faces, ground, pixel_ratio, {.box = everywhere, .shadows = shadows});
 }
 
 void draw_card(cairo_t* cr, const CardPicture& picture, FaceId face, const Faces& faces) {

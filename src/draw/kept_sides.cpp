@@ -1,6 +1,7 @@
 #include "draw/kept_sides.hpp"
 
 #include <cmath>
+#include <limits>
 
 namespace apsidon::draw_detail {
 namespace {
@@ -24,10 +25,23 @@ const Picture& kept(std::map<Key, Picture>& in, const Key& key, Size size, float
 
 }  // namespace
 
-const Picture& KeptSides::side(const Side& side, Size size, float pixel_ratio, const Draw& draw) {
+void KeptSides::set_deadline(std::optional<std::chrono::steady_clock::time_point> deadline) {
+  deadline_ = deadline;
+  starved_ = false;
+  drawn_ = 0;
+}
+
+const Picture* KeptSides::side(const Side& side, Size size, float pixel_ratio, const Draw& draw) {
   constexpr float step = 1.0f / 32;
   const SideKey key{side, steps(size.width, step), steps(size.height, step), pixel_ratio};
-  return kept(sides_, key, size, pixel_ratio, draw);
+  // At least one is drawn each time, so that all come to be there.
+  const bool late = deadline_ && drawn_ > 0 && std::chrono::steady_clock::now() > *deadline_;
+  if (!sides_.contains(key)) drawn_ += late ? 0 : 1;
+  if (!late || sides_.contains(key)) return &kept(sides_, key, size, pixel_ratio, draw);
+  starved_ = true;
+  constexpr int any = std::numeric_limits<int>::min();
+  const auto other = sides_.lower_bound({side, any, any, 0});
+  return other != sides_.end() && std::get<0>(other->first) == side ? &other->second : nullptr;
 }
 
 KeptSides::Shape KeptSides::shape_near(Size size, float blur) {

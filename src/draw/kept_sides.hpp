@@ -1,7 +1,9 @@
 #pragma once
 // Sides of cards and their shadows, drawn once for each size in which they show. Not installed.
+#include <chrono>
 #include <functional>
 #include <map>
+#include <optional>
 #include <tuple>
 
 #include "apsidon/draw/picture.hpp"
@@ -24,8 +26,13 @@ class KeptSides {
     friend auto operator<=>(const Side&, const Side&) = default;
   };
 
-  /// Valid until the next call.
-  const Picture& side(const Side& side, Size size, float pixel_ratio, const Draw& draw);
+  /// From now on nothing is drawn after this moment, so that a frame does not wait for it; none: all is.
+  void set_deadline(std::optional<std::chrono::steady_clock::time_point> deadline);
+  /// Whether something was not there since then.
+  [[nodiscard]] bool starved() const { return starved_; }
+
+  /// One of another size where there was no time for it, else none. Valid until the next call.
+  const Picture* side(const Side& side, Size size, float pixel_ratio, const Draw& draw);
   /// A card of this size whose shadow is blurred so, px.
   struct Shape {
     Size size = {};
@@ -42,6 +49,9 @@ class KeptSides {
   using ShadowKey = std::tuple<float, float, float, float>;
   using GroundKey = std::tuple<float, float, float>;
 
+  std::optional<std::chrono::steady_clock::time_point> deadline_ = {};
+  bool starved_ = false;
+  int drawn_ = 0;  // since the deadline was set
   std::map<SideKey, Picture> sides_ = {};
   std::map<ShadowKey, Picture> shadows_ = {};
   std::map<GroundKey, Picture> grounds_ = {};

@@ -4,10 +4,14 @@
 #include <cairo-svg.h>
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <cmath>
 #include <string>
+#include <vector>
 
 #include "apsidon/art/card_picture.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "draw/changed_parts.hpp"
 #include "draw/draw_frame.hpp"
 
 namespace apsidon {
@@ -83,6 +87,9 @@ struct Painter::Impl {
   Deck deck;
   const Gallery* gallery;
   KeptSides kept = {};
+  ChangedParts changed = {};
+  std::vector<Shadow> shadows = {};
+  std::vector<PixelBox> boxes = {};
 };
 
 Painter::Painter(const Deck& deck, const Gallery* gallery)
@@ -93,10 +100,49 @@ Painter::~Painter() = default;
 
 Picture Painter::paint(const Frame& frame, Ground ground) {
   Picture picture(frame.window, frame.pixel_ratio);
+  impl_->kept.set_deadline(std::nullopt);
   const Canvas canvas = canvas_on(picture);
   draw_frame(canvas.get(), frame, {.deck = impl_->deck, .gallery = impl_->gallery, .kept = &impl_->kept},
              ground, frame.pixel_ratio);
   return picture;
 }
+
+std::span<const PixelBox> Painter::repaint(std::optional<Picture>& picture, const Frame& frame,
+                                           std::chrono::nanoseconds time) {
+  Impl& p = *impl_;
+  const auto device = [&](float px) {
+    return std::max(static_cast<int>(std::ceil(px * frame.pixel_ratio - 1e-3f)), 1);
+  };
+  if (!picture || picture->width() != device(frame.window.width) ||
+      picture->height() != device(frame.window.height)) {
+    picture.emplace(frame.window, frame.pixel_ratio);
+    p.changed = {};
+  }
+  shadows_of(frame, p.shadows);
+  p.kept.set_deadline(std::chrono::steady_clock::now() + time);
+  p.boxes.clear();
+  const Canvas canvas = canvas_on(*picture);
+  cairo_t* cr = canvas.get();
+  const Faces faces{.deck = p.deck, .gallery = p.gallery, .kept = &p.kept};
+  for (const Rect& part : p.changed.of(frame, p.shadows)) {
+    // Whole device pixels, so that nothing is half covered at the edge of the part.
+    const auto low = [&](float px) { return static_cast<int>(std::floor(px * frame.pixel_ratio)); };
+    const auto high = [&](float px) { return static_cast<int>(std::ceil(px * frame.pixel_ratio)); };
+    const PixelBox box{std::max(low(part.min.x), 0), std::max(low(part.min.y), 0), 0, 0};
+    const int right = std::min(high(part.max.x), picture->width());
+    const int bottom = std::min(high(part.max.y), picture->height());
+    p.boxes.push_back({box.x, box.y, right - box.x, bottom - box.y});
+    const double scale = 1 / double{frame.pixel_ratio};
+    const Saved saved(cr);
+    cairo_rectangle(cr, box.x * scale, box.y * scale, (right - box.x) * scale, (bottom - box.y) * scale);
+    cairo_clip(cr);
+    draw_frame(cr, frame, faces, Ground::glasshouse, frame.pixel_ratio, {.box = part, .shadows = p.shadows});
+  }
+  cairo_surface_flush(picture->surface());
+  if (p.kept.starved()) p.changed.again(rect_at({0, 0}, frame.window));
+  return p.boxes;
+}
+
+bool Painter::complete() const { return !impl_->kept.starved(); }
 
 }  // namespace apsidon

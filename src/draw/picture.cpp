@@ -51,6 +51,24 @@ Picture::Picture(Picture&&) noexcept = default;
 Picture& Picture::operator=(Picture&&) noexcept = default;
 Picture::~Picture() = default;
 
+Picture Picture::of(const Pixels& pixels) {
+  if (pixels.width < 1 || pixels.height < 1)
+    throw Error("picture: it has no pixels: at least one is expected");
+  Picture picture({static_cast<float>(pixels.width), static_cast<float>(pixels.height)});
+  unsigned char* row = cairo_image_surface_get_data(picture.surface());
+  for (int y = 0; y < pixels.height; ++y, row += cairo_image_surface_get_stride(picture.surface())) {
+    auto* argb = reinterpret_cast<std::uint32_t*>(row);
+    for (int x = 0; x < pixels.width; ++x) {
+      const Pixel& p = pixels.at(x, y);
+      const std::uint32_t a = p[3];
+      const auto channel = [&](std::uint8_t c, unsigned shift) { return (c * a + 127) / 255 << shift; };
+      argb[x] = a << 24 | channel(p[0], 16) | channel(p[1], 8) | channel(p[2], 0);
+    }
+  }
+  cairo_surface_mark_dirty(picture.surface());
+  return picture;
+}
+
 void Picture::Destroy::operator()(_cairo_surface* surface) const { cairo_surface_destroy(surface); }
 
 int Picture::width() const { return cairo_image_surface_get_width(surface_.get()); }
@@ -65,6 +83,12 @@ Pixel Picture::pixel(int x, int y) const {
 }
 
 Pixels Picture::pixels() const { return draw_detail::pixels_of(surface_.get()); }
+
+std::span<const std::uint32_t> Picture::row(int y) const {
+  const unsigned char* data = cairo_image_surface_get_data(surface_.get()) +
+                              std::ptrdiff_t{y} * cairo_image_surface_get_stride(surface_.get());
+  return {reinterpret_cast<const std::uint32_t*>(data), static_cast<std::size_t>(width())};
+}
 
 void Picture::write_png(const std::filesystem::path& file) const {
   std::string bytes;

@@ -34,8 +34,9 @@ std::array<float, 4> corner_weights(const Quad& quad) {
 
 Vec2 point_in(const Quad& quad, Vec2 share) {
   const auto w = corner_weights(quad);
-  const float of[4] = {(1 - share.x) * (1 - share.y) * w[0], share.x * (1 - share.y) * w[1],
-                       share.x * share.y * w[2], (1 - share.x) * share.y * w[3]};
+  // A weight is how near a corner is; its share of the point goes by how far it is.
+  const float of[4] = {(1 - share.x) * (1 - share.y) / w[0], share.x * (1 - share.y) / w[1],
+                       share.x * share.y / w[2], (1 - share.x) * share.y / w[3]};
   Vec2 sum;
   float all = 0;
   for (std::size_t i = 0; i < 4; ++i) {

@@ -12,11 +12,13 @@ set(allow_play     geometry cards layout motion hit rules gesture)
 set(allow_files    ${allow_play} play)
 set(allow_art      ${allow_files} files)
 set(allow_draw     ${allow_art} art)
+set(allow_sdl      ${allow_draw} draw)
 set(foreign_core   fmt Eigen)          # what a part's sources may use of others' headers
 set(core           geometry cards layout motion hit rules gesture play)
 set(foreign_files  fmt nlohmann fcntl.h sys unistd.h)
 set(foreign_art    fmt nlohmann)
-set(foreign_draw   fmt cairo.h pango webp)
+set(foreign_draw   fmt cairo pango webp)
+set(foreign_sdl    fmt SDL.h)
 
 # The rooms of play: what each may include of the others. A room knows nothing of the playfield around it; the views and
 # the playfield's own sources reach the rooms through `impl` alone.
@@ -76,7 +78,7 @@ foreach(f IN LISTS sources)
     continue()
   endif()
   file(STRINGS ${ROOT}/${f} lines REGEX "^#include ")
-  list(FILTER lines EXCLUDE REGEX "\"apsidon/((core|files|draw)_export|fwd|version)\\.hpp\"")  # generated, or names alone: who may link whom is CMake's to say
+  list(FILTER lines EXCLUDE REGEX "\"apsidon/((core|files|draw|sdl)_export|fwd|version)\\.hpp\"")  # generated, or names alone: who may link whom is CMake's to say
   foreach(line IN LISTS lines)
     if(line MATCHES "\"(apsidon/)?([a-z_]+)/[a-z_]+\\.hpp\"")
       set(used ${CMAKE_MATCH_2})

@@ -25,6 +25,7 @@ void add_curve(CommandLine& line);
 void add_faces(CommandLine& line);
 void add_fit(CommandLine& line);
 void add_check(CommandLine& line);
+void add_play(CommandLine& line);
 void add_demo(CommandLine& line);
 
 /// Options of the verbs that look at a table in a window.

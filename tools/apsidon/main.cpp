@@ -13,6 +13,7 @@ int main(int argc, char** argv) {
   apsidon::tool::add_faces(line);
   apsidon::tool::add_fit(line);
   apsidon::tool::add_check(line);
+  apsidon::tool::add_play(line);
   apsidon::tool::add_demo(line);
   return line.run(argc, argv);
 }

@@ -1,6 +1,9 @@
 #pragma once
+#include <chrono>
 #include <cstdint>
 #include <memory>
+#include <optional>
+#include <span>
 #include <string>
 
 #include "apsidon/art/card_picture.hpp"
@@ -49,6 +52,15 @@ class APSIDON_DRAW_EXPORT Painter {
 
   /// As `paint` does, to within what nobody sees: cards that are turned are not drawn but turned.
   [[nodiscard]] Picture paint(const Frame& frame, Ground ground = Ground::glasshouse);
+
+  /// The same onto a picture that shows what this painter painted last, and only where it is another: for a
+  /// window without help of a graphics card. A picture of another size is made anew. After so much time
+  /// nothing more is drawn that was not kept: such cards are blank, or of another size, until the next call.
+  /// Returns the boxes that have changed, valid until the next call.
+  std::span<const PixelBox> repaint(std::optional<Picture>& picture, const Frame& frame,
+                                    std::chrono::nanoseconds time);
+  /// Whether nothing was left for the next call.
+  [[nodiscard]] bool complete() const;
 
  private:
   struct APSIDON_DRAW_NO_EXPORT Impl;

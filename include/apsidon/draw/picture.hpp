@@ -3,6 +3,7 @@
 #include <cstdint>
 #include <filesystem>
 #include <memory>
+#include <span>
 
 #include "apsidon/art/pixels.hpp"
 #include "apsidon/draw_export.hpp"
@@ -11,6 +12,16 @@
 struct _cairo_surface;
 
 namespace apsidon {
+
+/// Some pixels of a picture, counted from its top left.
+struct PixelBox {
+  int x = 0;
+  int y = 0;
+  int width = 0;
+  int height = 0;
+
+  friend constexpr bool operator==(const PixelBox&, const PixelBox&) = default;
+};
 
 /// The most that a picture may have, px of the device: a side, and in all (256 MiB).
 inline constexpr std::uint32_t most_side = 16384;
@@ -23,6 +34,8 @@ class APSIDON_DRAW_EXPORT Picture {
   /// up, at least 1 in either direction. Throws Error when the ratio is not finite and positive, or the
   /// picture larger than pictures may be.
   explicit Picture(Size size, float pixel_ratio = 1);
+  /// A picture of these pixels. Throws Error when it has none.
+  [[nodiscard]] static Picture of(const Pixels& pixels);
   Picture(Picture&&) noexcept;
   Picture& operator=(Picture&&) noexcept;
   ~Picture();
@@ -34,6 +47,9 @@ class APSIDON_DRAW_EXPORT Picture {
   [[nodiscard]] Pixel pixel(int x, int y) const;
   /// All of them. O(pixels), some 2 ns each.
   [[nodiscard]] Pixels pixels() const;
+
+  /// The device pixels of a row as the drawing library has them: 0xAARRGGBB, premultiplied.
+  [[nodiscard]] std::span<const std::uint32_t> row(int y) const;
 
   /// Writes it whole or not at all, as `write_file`. Throws Error when the file cannot be written.
   void write_png(const std::filesystem::path& file) const;

@@ -1,0 +1,84 @@
+#pragma once
+#include <functional>
+#include <memory>
+#include <string>
+
+#include "apsidon/draw/gallery.hpp"
+#include "apsidon/draw/picture.hpp"
+#include "apsidon/play/playfield.hpp"
+#include "apsidon/sdl_export.hpp"
+
+union SDL_Event;
+struct SDL_Renderer;
+struct SDL_Window;
+
+namespace apsidon {
+
+struct SdlWindowOptions {
+  std::string title = "Apsidon";
+  Size size = {1280, 800};
+  bool full_screen = false;
+};
+
+/// Where the time of the last frame went, seconds.
+struct SdlFrameTimes {
+  double drawing = 0;
+  double presenting = 0;
+};
+
+/// A window for a table, for a program that has none of its own:
+///
+///     apsidon::SdlWindow window({.title = "Potting bench"});
+///     apsidon::Playfield field(setup, window.options());
+///     while (window.next(field)) {
+///       while (const auto event = field.next_event(window.now())) …
+///       window.show(field);
+///     }
+///
+/// It draws only when the frame has changed, sleeps while nothing happens, and holds the table's clock while
+/// it is hidden.
+class APSIDON_SDL_EXPORT SdlWindow {
+ public:
+  /// Throws Error when there is no display, or none that SDL can use.
+  explicit SdlWindow(const SdlWindowOptions& options = {});
+  SdlWindow(SdlWindow&&) noexcept;
+  SdlWindow& operator=(SdlWindow&&) noexcept;
+  ~SdlWindow();
+
+  /// What a playfield for this window begins with: its size, its pixel ratio, its time.
+  [[nodiscard]] PlayfieldOptions options() const;
+  /// Waits for the next frame or event, and hands what came in to the playfield. False once the window is
+  /// closed.
+  bool next(Playfield& field);
+  /// Draws the playfield's frame, if it is another than the one that shows.
+  void show(const Playfield& field);
+  /// The time of now, for `next_event`.
+  [[nodiscard]] double now() const;
+
+  void set_gallery(const Gallery* gallery);
+  void set_full_screen(bool full);
+  [[nodiscard]] bool full_screen() const;
+  void close();
+  /// The next frame is drawn, also where it is the same.
+  void redraw();
+  /// Sees every event first; what it returns true for goes nowhere else.
+  void set_event_filter(std::function<bool(const SDL_Event&)> filter);
+  /// Draws over every frame before it is presented.
+  void set_overlay(std::function<void(SDL_Renderer*)> draw);
+  /// What shows of a playfield now, in device pixels.
+  [[nodiscard]] Picture picture(const Playfield& field);
+  [[nodiscard]] SdlFrameTimes times() const;
+  /// How many frames were drawn.
+  [[nodiscard]] std::uint64_t frames() const;
+
+  [[nodiscard]] SDL_Window* window() const;
+  [[nodiscard]] SDL_Renderer* renderer() const;
+
+ private:
+  void draw(const Playfield& field);
+
+  struct APSIDON_SDL_NO_EXPORT Impl;
+  std::unique_ptr<Impl> impl_;
+};
+
+}  // namespace apsidon

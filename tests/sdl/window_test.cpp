@@ -1,0 +1,131 @@
+// The window with real pointers, wheels and keys: SDL's events come from an X server, and from a window
+// manager.
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+
+#include "support/process.hpp"
+
+using namespace apsidon::test;
+
+namespace {
+
+const std::string bench = "data/potting-bench.table.json";
+
+bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
+
+/// `apsidon play` in a window on a display of its own; `act` is what a hand does meanwhile, in words of
+/// xdotool, of which each line is one, or a command of the shell.
+Outcome played(const std::string& words, const std::string& act) {
+  const std::string script =
+      "openbox >/dev/null 2>&1 &\nsleep 0.7\n" + quoted(APSIDON_TOOL) + " play " + words +
+      " &\nplay=$!\nfor i in $(seq 100); do W=$(xdotool search --onlyvisible --name '^Apsidon' | tail -1); "
+      "[ -n \"$W\" ] && break; sleep 0.1; done\nsleep 0.7\n" +
+      act + "\nsleep 0.6\nkill -TERM $play\nwait $play\n";
+  return run("timeout", {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", "sh",
+                         "-c", script});
+}
+
+std::string moves(int x0, int y0, int x1, int y1) {
+  std::string out;
+  for (int i = 0; i <= 8; ++i) {
+    out += "xdotool mousemove --window $W " + std::to_string(x0 + (x1 - x0) * i / 8) + " " +
+           std::to_string(y0 + (y1 - y0) * i / 8) + "; sleep 0.03\n";
+  }
+  return out;
+}
+
+std::string drag(int x0, int y0, int x1, int y1) {
+  return "xdotool mousemove --window $W " + std::to_string(x0) + " " + std::to_string(y0) +
+         "; sleep 0.1; xdotool mousedown 1; sleep 0.05\n" + moves(x0, y0, x1, y1) +
+         "xdotool mouseup 1; sleep 0.5\n";
+}
+
+/// The kinds of events that a recorded session has told, each with its card's face or its zone.
+std::vector<std::string> told(const std::string& table, const std::string& log) {
+  const auto replayed = tool({"replay", table, log, "--format", "json"});
+  CAPTURE(replayed.err);
+  REQUIRE(replayed.code == 0);
+  std::vector<std::string> kinds;
+  const auto json = nlohmann::json::parse(replayed.out);
+  for (const auto& event : json["events"]) kinds.push_back(event["event"]);
+  return kinds;
+}
+
+long count(const std::vector<std::string>& kinds, const std::string& kind) {
+  return std::count(kinds.begin(), kinds.end(), kind);
+}
+
+}  // namespace
+
+TEST_CASE("sdl: a mouse drags in the window: what is allowed is dropped, what is not goes back") {
+  const Scratch scratch;
+  const std::string log = (scratch / "s.log").string();
+  // Reed-2 lies on the waste and belongs on bed-2; marigold-9 does not.
+  const auto outcome =
+      played(bench + " --no-deal --record " + log, drag(79, 290, 1200, 290) + drag(79, 470, 1200, 290));
+  CAPTURE(outcome.out, outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(holds(outcome.out, "inputs"));
+  const auto kinds = told(bench, log);
+  CHECK(count(kinds, "picked-up") == 2);
+  CHECK(count(kinds, "dropped") == 1);
+  CHECK(count(kinds, "refused") + count(kinds, "cancelled") == 1);
+  CHECK(count(kinds, "hovered") >= 2);
+}
+
+TEST_CASE("sdl: keys, a resize in mid-drag, and a window that is closed") {
+  const Scratch scratch;
+  const std::string log = (scratch / "s.log").string();
+  const auto outcome =
+      played(bench + " --no-deal --record " + log,
+             "xdotool windowfocus $W; sleep 0.2; xdotool key Tab Tab space; sleep 0.3; xdotool key Escape; "
+             "sleep 0.2\nxdotool mousemove --window $W 79 290; sleep 0.1; xdotool mousedown 1\n" +
+                 moves(79, 290, 500, 400) +
+                 "xdotool windowsize $W 900 700; sleep 0.6; xdotool mouseup 1; sleep 0.3");
+  CAPTURE(outcome.out, outcome.err);
+  CHECK(outcome.code == 0);
+  const auto kinds = told(bench, log);
+  CHECK(count(kinds, "focused") >= 2);
+  CHECK(count(kinds, "picked-up") >= 1);
+  CHECK(count(kinds, "cancelled") >= 1);
+  CHECK(holds(contents(log), "\"resize\""));
+}
+
+TEST_CASE("sdl: without anybody a window shows a deal, counts its frames and takes pictures of them") {
+  const Scratch scratch;
+  const auto outcome =
+      run("timeout", {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24",
+                      APSIDON_TOOL, "play", "data/trellis.table.json", "--window", "390x844", "--frames",
+                      "60", "--shots", (scratch / "shots").string()});
+  CAPTURE(outcome.out, outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(holds(outcome.out, "frames drawn: core "));
+  int pictures = 0;
+  for (const auto& entry : std::filesystem::directory_iterator(scratch / "shots"))
+    pictures += entry.path().extension() == ".png" ? 1 : 0;
+  CHECK(pictures >= 6);
+  CHECK(pictures <= 12);
+}
+
+TEST_CASE(
+    "sdl: a table that is saved while it is played shows at once, and a broken one leaves the last good "
+    "one") {
+  const Scratch scratch;
+  const std::string table = (scratch / "t.table.json").string();
+  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
+  std::filesystem::copy(source(bench), table);
+  const auto outcome =
+      played(table + " --no-deal", "sleep 1; echo '{' > " + table +
+                                       "; sleep 1.3; xdotool mousemove --window $W 200 200; sleep 0.3\n");
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(holds(outcome.err, "this is not JSON"));
+}
+
+TEST_CASE("sdl: where there is no display that is said, and what would be one") {
+  const auto outcome = run("env", {"-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "SDL_VIDEODRIVER",
+                                   APSIDON_TOOL, "play", bench, "--frames", "3"});
+  CHECK(outcome.code == 1);
+  CHECK(holds(outcome.err, "there is no display: one is expected, as on a desktop or under xvfb-run"));
+}

@@ -1,0 +1,215 @@
+// apsidon play: a table in a window.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+#include <filesystem>
+#include <limits>
+
+#include "apsidon/files/input_log.hpp"
+#include "apsidon/files/write_file.hpp"
+#include "apsidon/sdl/sdl_window.hpp"
+#include "common.hpp"
+#include "motions.hpp"
+#include "watched_files.hpp"
+
+namespace apsidon::tool {
+namespace {
+
+namespace fs = std::filesystem;
+
+struct Options {
+  std::string table;
+  std::string window = "1280x800";
+  std::string art;
+  std::string feel;
+  std::string log;
+  std::string record;
+  std::string shots;
+  std::uint64_t seed = 0;
+  int frames = 0;
+  bool full_screen = false;
+  bool reduced_motion = false;
+  bool no_deal = false;
+  bool trust = false;
+};
+
+double seconds_since(std::chrono::steady_clock::time_point begin) {
+  return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
+}
+
+/// How long frames took, for whoever asks for so many of them.
+struct Spent {
+  double core = 0;
+  double drawing = 0;
+  double presenting = 0;
+  double worst = 0;  ///< of one frame
+  std::uint64_t frames = 0;
+
+  void add(double in_core, const SdlFrameTimes& times) {
+    core += in_core;
+    drawing += times.drawing;
+    presenting += times.presenting;
+    worst = std::max(worst, in_core + times.drawing + times.presenting);
+    ++frames;
+  }
+  [[nodiscard]] std::string text() const {
+    const double n = std::max(static_cast<double>(frames), 1.0) / 1000;
+    return fmt::format(
+        "{} frames drawn: core {:.3f} ms, drawing {:.2f} ms, presenting {:.2f} ms on average; the "
+        "longest {:.2f} ms\n",
+        frames, core / n, drawing / n, presenting / n, worst * 1000);
+  }
+};
+
+/// The window, the table in it, and the files that both are made from.
+class Session {
+ public:
+  explicit Session(const Options& options)
+      : options_(options),
+        window_({.title = "Apsidon",
+                 .size = parse_size("--window", options.window),
+                 .full_screen = options.full_screen}),
+        files_({options.table, options.art, options.feel}) {
+    reload();
+    log_.table = fingerprint(setup_);
+    log_.options = window_.options();
+    log_.options.feel = feel();
+    field_.emplace(setup_, log_.options);
+    if (!options.record.empty())
+      field_->set_recorder(Recorder([this](const Input& input) { log_.inputs.push_back(input); }));
+    if (!options.log.empty()) play_back();
+    if (options.seed > 0 && setup_.round.stock) {
+      field_->start_round(options.seed, true);
+    } else if (options.log.empty() && !options.no_deal) {
+      field_->performances().deal();
+    }
+  }
+
+  int run() {
+    if (!options_.shots.empty()) make_folder_of(options_.shots + "/x");
+    int shown = 0;
+    while (window_.next(*field_)) {
+      using Clock = std::chrono::steady_clock;
+      const auto begin = Clock::now();
+      while (const auto event = field_->next_event(window_.now())) (void)event;
+      (void)field_->frame();
+      const double in_core = seconds_since(begin);
+      const std::uint64_t before = window_.frames();
+      window_.show(*field_);
+      if (window_.frames() > before) {
+        spent_.add(in_core, window_.times());
+        if (options_.frames > 0) shoot(++shown);
+      }
+      if (files_.changed()) look_again();
+      if (options_.frames > 0 && (shown >= options_.frames || waited_long_enough())) break;
+    }
+    if (!options_.record.empty()) {
+      make_folder_of(options_.record);
+      write_file(options_.record, write_log(log_, setup_));
+      print(fmt::format("{}: {} inputs\n", options_.record, log_.inputs.size()));
+    }
+    if (options_.frames > 0) print(spent_.text());
+    return yes;
+  }
+
+ private:
+  void reload() {
+    setup_ = load_setup({.file = options_.table, .trust = options_.trust});
+    if (!options_.art.empty()) gallery_.emplace(load_gallery(options_.art, options_.trust));
+    window_.set_gallery(gallery_ ? &*gallery_ : nullptr);
+  }
+
+  [[nodiscard]] Feel feel() const {
+    Feel feel = options_.feel.empty() ? Feel{} : feel_named(options_.feel);
+    return options_.reduced_motion ? reduced(feel) : feel;
+  }
+
+  void play_back() {
+    const InputLog log = or_fail(load_log(options_.log, setup_));
+    // As it was, from now on.
+    const double later = field_->now() - log.options.start_time;
+    for (Input input : log.inputs) {
+      std::visit([&](auto& i) { i.time += later; }, input);
+      (void)field_->input(input);
+    }
+  }
+
+  /// A saved change shows at once; a file that cannot be read leaves the table as it is.
+  void look_again() {
+    try {
+      reload();
+      field_->start_over(setup_);
+      field_->performances().set_feel(feel());
+      window_.redraw();
+    } catch (const Failure& failure) {
+      fmt::print(stderr, "apsidon play: {}\n", shown(failure.message));
+    }
+  }
+
+  /// Twelve pictures, evenly over all frames.
+  void shoot(int frame) {
+    if (options_.shots.empty()) return;
+    constexpr int shots = 12;
+    if (frame * shots / options_.frames == (frame - 1) * shots / options_.frames) return;
+    window_.picture(*field_).write_png(fs::path(options_.shots) / fmt::format("frame-{:04}.png", frame));
+  }
+
+  /// Nothing may move any more, long before so many frames were drawn.
+  [[nodiscard]] bool waited_long_enough() {
+    const double now = window_.now();
+    if (window_.frames() != seen_) {
+      seen_ = window_.frames();
+      since_ = now;
+    }
+    constexpr double quiet = 1;
+    return now - since_ > quiet;
+  }
+
+  const Options& options_;
+  SdlWindow window_;
+  WatchedFiles files_;
+  TableSetup setup_{standard_deck()};
+  std::optional<Gallery> gallery_ = {};
+  std::optional<Playfield> field_ = {};
+  InputLog log_ = {};
+  Spent spent_ = {};
+  std::uint64_t seen_ = 0;
+  double since_ = 0;
+};
+
+int run(const Options& options) {
+  try {
+    return Session(options).run();
+  } catch (const Error& e) {
+    throw Failure{no, e.what()};  // no display, as a rule
+  }
+}
+
+}  // namespace
+
+void add_play(CommandLine& line) {
+  Words& words = line.verb("play", "A table in a window, to be played; without anybody: --frames");
+  auto options = std::make_shared<Options>();
+  words.required_text("table", options->table, "TABLE", "The table file")
+      .text("--window", options->window, "WxH", "Size of the window in px, 1280x800 unless stated")
+      .text("--art", options->art, "ART", "Cards drawn from the pictures of this art file")
+      .text("--feel", options->feel, "FEEL",
+            "brisk, springy, calm, reduced, or a feel file; brisk unless stated")
+      .number("--seed", options->seed, 1, 1'000'000'000'000'000, "N",
+              "Deals a round by this seed, where the table has rounds")
+      .text("--log", options->log, "LOG", "Plays this session back")
+      .text("--record", options->record, "FILE", "Writes the session to this input log")
+      .number("--frames", options->frames, 1, 1'000'000, "N",
+              "Ends after so many frames, or when all is at rest")
+      .text("--shots", options->shots, "FOLDER", "Twelve pictures of these frames, in this folder")
+      .flag("--full-screen", options->full_screen, "Over the whole screen")
+      .flag("--reduced-motion", options->reduced_motion, "Nothing is ever between two places")
+      .flag("--no-deal", options->no_deal, "Cards lie where they belong from the start")
+      .flag("--trust", options->trust, "The files that the table and the art name may lie anywhere")
+      .example("apsidon play data/potting-bench.table.json")
+      .example("apsidon play data/trellis.table.json --window 390x844 --frames 100 --shots shots")
+      .does([options] { return run(*options); });
+}
+
+}  // namespace apsidon::tool
