@@ -123,6 +123,39 @@ TEST_CASE(
   CHECK(holds(outcome.err, "this is not JSON"));
 }
 
+TEST_CASE("sdl: the four games and a program of its own open a window, by the same few lines") {
+  const auto shown = [](std::vector<std::string> words) {
+    std::vector<std::string> all{"60", "xvfb-run", "--auto-servernum",
+                                 "--server-args=-screen 0 1400x1000x24"};
+    words[0] = (std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + words[0])).string();
+    all.insert(all.end(), words.begin(), words.end());
+    const auto outcome = run("timeout", all);
+    CAPTURE(words[0], outcome.out, outcome.err);
+    CHECK(outcome.code == 0);
+    CHECK(outcome.out.empty());
+  };
+  for (const std::string game : {"potting-bench", "seed-drawer", "market-stall", "trellis"})
+    shown({"game_window", game, "data/" + game + "-start.table.json", "3", "25"});
+  shown({"sdl_program", "30"});
+}
+
+TEST_CASE("sdl: what the bench changes is saved into the file that it came from, and all else stays") {
+  const Scratch scratch;
+  const std::string table = (scratch / "t.table.json").string();
+  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
+  std::filesystem::copy(source(bench), table);
+  // The knob of the open strip, pulled to the right, and the button below; where they lie is where they are
+  // seen.
+  const auto outcome = played(
+      table + " --no-deal --bench",
+      "xdotool mousemove --window $W 300 150; sleep 0.4; xdotool mousemove --window $W 600 300; sleep 0.2\n"
+      "import -window $W " +
+          (scratch / "bench.png").string() + "\n");
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(contents(scratch / "bench.png").starts_with("\x89PNG"));
+}
+
 TEST_CASE("sdl: where there is no display that is said, and what would be one") {
   const auto outcome = run("env", {"-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "SDL_VIDEODRIVER",
                                    APSIDON_TOOL, "play", bench, "--frames", "3"});

@@ -17,7 +17,7 @@ set(foreign_core   fmt Eigen)          # what a part's sources may use of others
 set(core           geometry cards layout motion hit rules gesture play)
 set(foreign_files  fmt nlohmann fcntl.h sys unistd.h)
 set(foreign_art    fmt nlohmann)
-set(foreign_draw   fmt cairo pango webp)
+set(foreign_draw   fmt cairo.h pango webp)
 set(foreign_sdl    fmt SDL.h)
 
 # The rooms of play: what each may include of the others. A room knows nothing of the playfield around it; the views and

@@ -38,7 +38,7 @@ run(env -i ${WORK}/by_pkg_config ${TABLE})
 
 # Nothing but the interface is exported.
 if(SHARED)
-  foreach(library core files draw)
+  foreach(library core files draw sdl)
     run(nm --dynamic --defined-only --demangle ${moved}/${LIBDIR}/libapsidon_${library}.so)
     string(STRIP "${out}" out)
     string(REPLACE "\n" ";" symbols "${out}")

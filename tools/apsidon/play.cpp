@@ -1,4 +1,5 @@
 // apsidon play: a table in a window.
+#include <SDL.h>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -6,11 +7,15 @@
 #include <filesystem>
 #include <limits>
 
+#include "apsidon/files/feel_file.hpp"
 #include "apsidon/files/input_log.hpp"
+#include "apsidon/files/read_file.hpp"
 #include "apsidon/files/write_file.hpp"
 #include "apsidon/sdl/sdl_window.hpp"
+#include "bench_view.hpp"
 #include "common.hpp"
 #include "motions.hpp"
+#include "saved_knobs.hpp"
 #include "watched_files.hpp"
 
 namespace apsidon::tool {
@@ -31,11 +36,19 @@ struct Options {
   bool full_screen = false;
   bool reduced_motion = false;
   bool no_deal = false;
+  bool bench = false;
   bool trust = false;
 };
 
 double seconds_since(std::chrono::steady_clock::time_point begin) {
   return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
+}
+
+/// Whether a key of this name has just been pressed, by itself.
+bool pressed(const SDL_Event& event, const char* name) {
+  constexpr std::uint16_t others = KMOD_CTRL | KMOD_ALT | KMOD_GUI;
+  return event.type == SDL_KEYDOWN && event.key.repeat == 0 && (event.key.keysym.mod & others) == 0 &&
+         event.key.keysym.sym == SDL_GetKeyFromName(name);
 }
 
 /// How long frames took, for whoever asks for so many of them.
@@ -70,8 +83,12 @@ class Session {
         window_({.title = "Apsidon",
                  .size = parse_size("--window", options.window),
                  .full_screen = options.full_screen}),
+        bench_(window_),
         files_({options.table, options.art, options.feel}) {
     reload();
+    window_.set_event_filter([this](const SDL_Event& event) { return take(event); });
+    window_.set_overlay([this](SDL_Renderer* renderer) { bench_.draw(renderer); });
+    bench_.open(options.bench);
     log_.table = fingerprint(setup_);
     log_.options = window_.options();
     log_.options.feel = feel();
@@ -92,13 +109,16 @@ class Session {
     while (window_.next(*field_)) {
       using Clock = std::chrono::steady_clock;
       const auto begin = Clock::now();
-      while (const auto event = field_->next_event(window_.now())) (void)event;
+      while (const auto event = field_->next_event(window_.now())) bench_.hear(*event, *field_);
       (void)field_->frame();
       const double in_core = seconds_since(begin);
+      make_room();
+      answer(bench_.update(*field_, setup_));
       const std::uint64_t before = window_.frames();
       window_.show(*field_);
       if (window_.frames() > before) {
         spent_.add(in_core, window_.times());
+        bench_.note_frame((in_core + window_.times().drawing + window_.times().presenting) * 1000);
         if (options_.frames > 0) shoot(++shown);
       }
       if (files_.changed()) look_again();
@@ -114,6 +134,54 @@ class Session {
   }
 
  private:
+  /// Keys of the session's own: F11 for the whole screen, N for a new round.
+  bool take(const SDL_Event& event) {
+    if (bench_.take(event)) return true;
+    if (pressed(event, "F11")) window_.set_full_screen(!window_.full_screen());
+    if (pressed(event, "N")) new_round();
+    return pressed(event, "F11") || pressed(event, "N");
+  }
+
+  /// The table lies beside the bench.
+  void make_room() {
+    const PlayfieldOptions now = window_.options();
+    const Insets wanted = bench_.insets(now.window);
+    if (wanted == insets_ && now.window == size_) return;
+    insets_ = wanted;
+    size_ = now.window;
+    field_->resize(now.window, now.pixel_ratio, window_.now(), wanted);
+  }
+
+  void new_round() {
+    if (setup_.round.stock) {
+      field_->start_round(++rounds_ + options_.seed, true);
+    } else {
+      field_->start_over(setup_);
+      field_->performances().deal();
+    }
+  }
+
+  void answer(const BenchRequests& requests) {
+    if (requests.deal) field_->performances().deal();
+    if (requests.new_round) new_round();
+    if (requests.save_table) {
+      write_file(options_.table, with_knobs(or_fail(read_file(options_.table)), setup_));
+      (void)files_.changed();
+      say("saved: " + options_.table);
+    }
+    if (requests.save_feel) {
+      const bool file = options_.feel.ends_with(".json");
+      const std::string name = file ? options_.feel : options_.table + ".feel.json";
+      write_file(name, write_feel(field_->performances().feel()));
+      say("saved: " + name);
+    }
+  }
+
+  void say(const std::string& sentence) {
+    bench_.set_message(sentence);
+    window_.redraw();
+  }
+
   void reload() {
     setup_ = load_setup({.file = options_.table, .trust = options_.trust});
     if (!options_.art.empty()) gallery_.emplace(load_gallery(options_.art, options_.trust));
@@ -138,13 +206,37 @@ class Session {
   /// A saved change shows at once; a file that cannot be read leaves the table as it is.
   void look_again() {
     try {
+      const TableSetup before = setup_;
       reload();
-      field_->start_over(setup_);
+      if (!keep_position(before)) field_->start_over(setup_);
       field_->performances().set_feel(feel());
-      window_.redraw();
+      say("");
     } catch (const Failure& failure) {
       fmt::print(stderr, "apsidon play: {}\n", shown(failure.message));
+      say(failure.message);
     }
+  }
+
+  /// Where the file still has the same zones, panels and cards, only how they lie and are played has changed:
+  /// the game goes on.
+  bool keep_position(const TableSetup& before) {
+    const auto same = [](const auto& a, const auto& b, const auto& name) {
+      return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                        [&](const auto& x, const auto& y) { return name(x) == name(y); });
+    };
+    const auto zone = [](const Zone& z) { return std::pair(z.name, z.cards); };
+    const auto panel = [](const PanelSetup& p) { return p.name; };
+    if (!(before.table.deck() == setup_.table.deck()) ||
+        !same(before.table.zones(), setup_.table.zones(), zone) ||
+        !same(before.panels, setup_.panels, panel) ||
+        !same(field_->table().zones(), setup_.table.zones(), [](const Zone& z) { return z.name; })) {
+      return false;
+    }
+    for (const Zone& z : setup_.table.zones()) {
+      if (!field_->edits().set_behaviour(z.id, setup_.behaviour_of(z.id))) return false;
+    }
+    field_->edits().set_plans(setup_.plans);
+    return true;
   }
 
   /// Twelve pictures, evenly over all frames.
@@ -168,12 +260,16 @@ class Session {
 
   const Options& options_;
   SdlWindow window_;
+  BenchView bench_;
   WatchedFiles files_;
   TableSetup setup_{standard_deck()};
   std::optional<Gallery> gallery_ = {};
   std::optional<Playfield> field_ = {};
   InputLog log_ = {};
   Spent spent_ = {};
+  std::uint64_t rounds_ = 0;
+  Insets insets_ = {};
+  Size size_ = {};
   std::uint64_t seen_ = 0;
   double since_ = 0;
 };
@@ -205,6 +301,7 @@ void add_play(CommandLine& line) {
       .text("--shots", options->shots, "FOLDER", "Twelve pictures of these frames, in this folder")
       .flag("--full-screen", options->full_screen, "Over the whole screen")
       .flag("--reduced-motion", options->reduced_motion, "Nothing is ever between two places")
+      .flag("--bench", options->bench, "With the bench, which F1 opens and closes")
       .flag("--no-deal", options->no_deal, "Cards lie where they belong from the start")
       .flag("--trust", options->trust, "The files that the table and the art name may lie anywhere")
       .example("apsidon play data/potting-bench.table.json")
