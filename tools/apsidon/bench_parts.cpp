@@ -195,13 +195,13 @@ void BenchView::zone_knobs(Playfield& field, TableSetup& setup, ZoneId zone) {
   changed = ImGui::Combo("hover", &hover, "none\0lift\0raise\0") || changed;
   behaviour.handling.hover = static_cast<decltype(behaviour.handling.hover)>(hover);
   changed = ImGui::Checkbox("zoom", &behaviour.handling.zoom) || changed;
-  static bool all = true;
   ImGui::SameLine();
-  ImGui::Checkbox("all of its name", &all);
+  ImGui::Checkbox("all of its name", &all_alike_);
   if (!changed) return;
   const std::string stem = there.name.substr(0, there.name.find_last_not_of("-0123456789") + 1);
   for (const Zone& other : setup.table.zones()) {
-    const bool alike = all && other.name.substr(0, other.name.find_last_not_of("-0123456789") + 1) == stem;
+    const bool alike =
+        all_alike_ && other.name.substr(0, other.name.find_last_not_of("-0123456789") + 1) == stem;
     if (other.id != zone && !alike) continue;
     ZoneBehaviour own = setup.behaviour_of(other.id);
     own.layout = behaviour.layout;

@@ -55,7 +55,8 @@ class BenchView {
   std::unique_ptr<Gui> gui_;
   bool open_ = false;
   bool outlines_ = false;
-  Hit last_ = {};  // what was pointed at last: it stays while the pointer is on the bench
+  bool all_alike_ = true;  // knobs act on all zones of a name
+  Hit last_ = {};          // what was pointed at last: it stays while the pointer is on the bench
   std::string message_ = {};
   std::deque<std::string> events_ = {};
   std::array<char, 64> filter_{};

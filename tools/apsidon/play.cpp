@@ -89,7 +89,8 @@ class Session {
     window_.set_event_filter([this](const SDL_Event& event) { return take(event); });
     window_.set_overlay([this](SDL_Renderer* renderer) { bench_.draw(renderer); });
     bench_.open(options.bench);
-    log_.table = fingerprint(setup_);
+    begun_ = setup_;
+    log_.table = fingerprint(begun_);
     log_.options = window_.options();
     log_.options.feel = feel();
     field_.emplace(setup_, log_.options);
@@ -126,7 +127,7 @@ class Session {
     }
     if (!options_.record.empty()) {
       make_folder_of(options_.record);
-      write_file(options_.record, write_log(log_, setup_));
+      write_file(options_.record, write_log(log_, begun_));
       print(fmt::format("{}: {} inputs\n", options_.record, log_.inputs.size()));
     }
     if (options_.frames > 0) print(spent_.text());
@@ -182,9 +183,14 @@ class Session {
     window_.redraw();
   }
 
+  /// All of the files, or none where one cannot be read.
   void reload() {
-    setup_ = load_setup({.file = options_.table, .trust = options_.trust});
-    if (!options_.art.empty()) gallery_.emplace(load_gallery(options_.art, options_.trust));
+    TableSetup setup = load_setup({.file = options_.table, .trust = options_.trust});
+    std::optional<Gallery> gallery;
+    if (!options_.art.empty()) gallery.emplace(load_gallery(options_.art, options_.trust));
+    setup_ = std::move(setup);
+    window_.set_gallery(nullptr);
+    gallery_ = std::move(gallery);
     window_.set_gallery(gallery_ ? &*gallery_ : nullptr);
   }
 
@@ -263,6 +269,7 @@ class Session {
   BenchView bench_;
   WatchedFiles files_;
   TableSetup setup_{standard_deck()};
+  TableSetup begun_{standard_deck()};  // with which the log begins
   std::optional<Gallery> gallery_ = {};
   std::optional<Playfield> field_ = {};
   InputLog log_ = {};
