@@ -35,6 +35,23 @@ TEST_CASE(
   }
 }
 
+TEST_CASE("examples: a part by itself, a game that is saved, and a renderer of one's own, each short") {
+  for (const std::string name :
+       {"layout_alone", "motion_alone", "hit_alone", "rules_alone", "saved_game", "own_renderer"}) {
+    CAPTURE(name);
+    const auto picture = std::filesystem::temp_directory_path() / "apsidon-own-renderer.png";
+    std::filesystem::remove(picture);
+    const std::string argument =
+        (name == "saved_game" ? source("data/potting-bench.table.json") : picture).string();
+    const auto outcome = run(std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + name), {argument});
+    CHECK(outcome.code == 0);
+    CHECK(outcome.err.empty());
+    CHECK(outcome.out == contents(source("tests/examples/" + name + ".expected")));
+    if (name == "own_renderer") CHECK(contents(picture).starts_with("\x89PNG"));
+    CHECK(lines_of(contents(source("examples/" + name + ".cpp"))).size() < 80);
+  }
+}
+
 TEST_CASE("examples: the program in the README is the one in examples/, to the letter") {
   const std::string program = contents(source("examples/readme.cpp"));
   const std::string body = program.substr(program.find("#include"));
