@@ -139,21 +139,34 @@ TEST_CASE("sdl: the four games and a program of its own open a window, by the sa
   shown({"sdl_program", "30"});
 }
 
-TEST_CASE("sdl: what the bench changes is saved into the file that it came from, and all else stays") {
+TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and all else stays") {
   const Scratch scratch;
+  const std::string stall = "data/market-stall.table.json";
   const std::string table = (scratch / "t.table.json").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(bench), table);
-  // The knob of the open strip, pulled to the right, and the button below; where they lie is where they are
-  // seen.
+  std::filesystem::copy(source(stall), table);
+  // Over a card of the hand, so that the bench shows its zone; then its spacing, and the button that saves.
+  const std::string press = "sleep 0.2; xdotool mousedown 1; sleep 0.2\n";
   const auto outcome = played(
       table + " --no-deal --bench",
-      "xdotool mousemove --window $W 300 150; sleep 0.4; xdotool mousemove --window $W 600 300; sleep 0.2\n"
-      "import -window $W " +
-          (scratch / "bench.png").string() + "\n");
+      "xdotool mousemove --window $W 420 660; sleep 0.3; xdotool mousemove --window $W 424 664; sleep 0.5\n"
+      "xdotool mousemove --window $W 1000 356; " +
+          press + moves(1000, 356, 1060, 356) + "xdotool mouseup 1; sleep 0.3\n" +
+          "xdotool mousemove --window $W 940 62; " + press + "xdotool mouseup 1; sleep 0.5\n");
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
-  CHECK(contents(scratch / "bench.png").starts_with("\x89PNG"));
+  auto before = nlohmann::json::parse(contents(source(stall)));
+  auto after = nlohmann::json::parse(contents(table));
+  const auto hand = [](nlohmann::json& file) -> nlohmann::json& {
+    return *std::find_if(file["zones"].begin(), file["zones"].end(),
+                         [](const auto& zone) { return zone["id"] == "hand"; });
+  };
+  const auto layout = hand(after)["layout"];
+  REQUIRE(layout.is_object());
+  CHECK(layout["spacing"].get<double>() > 0.7);
+  CHECK(layout.size() == 2);
+  hand(before)["layout"] = layout;
+  CHECK(before == after);
 }
 
 TEST_CASE("sdl: where there is no display that is said, and what would be one") {

@@ -157,16 +157,16 @@ BenchRequests BenchView::update(Playfield& field, TableSetup& setup) {
     ImGui::TextColored(colour(0xE3B64A), "%s", setup.name.empty() ? "The bench" : setup.name.c_str());
     ImGui::SameLine();
     ImGui::TextDisabled("F1 puts it away");
-    ImGui::PushItemWidth(-118);
-    time_knobs(field, requests);
-    pointed_at(field, setup);
-    feel_knobs(field);
-    moves_and_events(field);
     if (ImGui::Button("Save table")) requests.save_table = true;
     ImGui::SameLine();
     if (ImGui::Button("Save feel")) requests.save_feel = true;
     ImGui::SameLine();
     ImGui::Checkbox("Outlines", &outlines_);
+    ImGui::PushItemWidth(-118);
+    time_knobs(field, requests);
+    pointed_at(field, setup);
+    feel_knobs(field);
+    moves_and_events(field);
     const float last = frames_[(frame_ + frames_.size() - 1) % frames_.size()];
     ImGui::PlotLines("frame", frames_.data(), static_cast<int>(frames_.size()),
                      static_cast<int>(frame_ % frames_.size()), fmt::format("{:.1f} ms", last).c_str(), 0, 34,

@@ -166,8 +166,10 @@ class Session {
     if (requests.deal) field_->performances().deal();
     if (requests.new_round) new_round();
     if (requests.save_table) {
-      write_file(options_.table, with_knobs(or_fail(read_file(options_.table)), setup_));
-      (void)files_.changed();
+      const std::string text = or_fail(read_file(options_.table));
+      write_file(options_.table,
+                 with_knobs(text, load_setup({.file = options_.table, .trust = options_.trust}), setup_));
+      files_.pass_over_changes();
       say("saved: " + options_.table);
     }
     if (requests.save_feel) {

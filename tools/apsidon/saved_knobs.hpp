@@ -6,8 +6,8 @@
 
 namespace apsidon::tool {
 
-/// The text of a table file with the zones' layouts and handling as they are in the set-up. All else that it
-/// says stays as it is, in its order.
-std::string with_knobs(const std::string& text, const TableSetup& setup);
+/// The text of a table file with the layouts and the handling of its zones that have changed: from how the
+/// file reads now, `before`. All else that it says stays as it is, in its order.
+std::string with_knobs(const std::string& text, const TableSetup& before, const TableSetup& now);
 
 }  // namespace apsidon::tool

@@ -36,4 +36,8 @@ bool WatchedFiles::changed() {
   return any;
 }
 
+void WatchedFiles::pass_over_changes() {
+  for (File& file : files_) file.written = written_at(file.path);
+}
+
 }  // namespace apsidon::tool

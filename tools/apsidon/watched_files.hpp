@@ -15,6 +15,8 @@ class WatchedFiles {
   void add(const std::string& file);
   /// Whether one of them was written since the last call; looked at twice a second.
   [[nodiscard]] bool changed();
+  /// What has been written until now is known already.
+  void pass_over_changes();
 
  private:
   struct File {
