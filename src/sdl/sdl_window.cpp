@@ -187,6 +187,7 @@ void SdlWindow::draw(const Playfield& field) {
 double SdlWindow::now() const { return SdlInputs::now(); }
 
 void SdlWindow::set_gallery(const Gallery* gallery) {
+  if (!gallery && !impl_->gallery) return;  // what was drawn without pictures is still right
   impl_->gallery = gallery;
   impl_->painter.reset();
   redraw();
