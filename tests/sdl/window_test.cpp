@@ -146,13 +146,15 @@ TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
   std::filesystem::copy(source(stall), table);
   // Over a card of the hand, so that the bench shows its zone; then its spacing, and the button that saves.
-  const std::string press = "sleep 0.2; xdotool mousedown 1; sleep 0.2\n";
-  const auto outcome = played(
-      table + " --no-deal --bench",
-      "xdotool mousemove --window $W 420 660; sleep 0.3; xdotool mousemove --window $W 424 664; sleep 0.5\n"
-      "xdotool mousemove --window $W 1000 356; " +
-          press + moves(1000, 356, 1060, 356) + "xdotool mouseup 1; sleep 0.3\n" +
-          "xdotool mousemove --window $W 940 62; " + press + "xdotool mouseup 1; sleep 0.5\n");
+  // With time enough for the window to see each of these in a frame of its own.
+  const auto at = [](int x, int y, const std::string& button = "") {
+    return "xdotool mousemove --window $W " + std::to_string(x) + " " + std::to_string(y) + "; sleep 0.4\n" +
+           (button.empty() ? "" : "xdotool " + button + " 1; sleep 0.4\n");
+  };
+  const auto outcome =
+      played(table + " --no-deal --bench",
+             "sleep 0.5\n" + at(420, 660) + at(424, 664) + at(1000, 356, "mousedown") + at(1030, 356) +
+                 at(1060, 356, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
   auto before = nlohmann::json::parse(contents(source(stall)));
