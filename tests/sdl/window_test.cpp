@@ -2,6 +2,7 @@
 // manager.
 #include <algorithm>
 #include <catch2/catch.hpp>
+#include <fstream>
 #include <nlohmann/json.hpp>
 
 #include "support/process.hpp"
@@ -39,6 +40,13 @@ std::string drag(int x0, int y0, int x1, int y1) {
   return "xdotool mousemove --window $W " + std::to_string(x0) + " " + std::to_string(y0) +
          "; sleep 0.1; xdotool mousedown 1; sleep 0.05\n" + moves(x0, y0, x1, y1) +
          "xdotool mouseup 1; sleep 0.5\n";
+}
+
+/// The pointer goes there, and a button may go down or up; with time enough for the window to see each in a
+/// frame of its own.
+std::string at(int x, int y, const std::string& button = "") {
+  return "xdotool mousemove --window $W " + std::to_string(x) + " " + std::to_string(y) + "; sleep 0.4\n" +
+         (button.empty() ? "" : "xdotool " + button + " 1; sleep 0.4\n");
 }
 
 /// The kinds of events that a recorded session has told, each with its card's face or its zone.
@@ -146,11 +154,6 @@ TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
   std::filesystem::copy(source(stall), table);
   // Over a card of the hand, so that the bench shows its zone; then its spacing, and the button that saves.
-  // With time enough for the window to see each of these in a frame of its own.
-  const auto at = [](int x, int y, const std::string& button = "") {
-    return "xdotool mousemove --window $W " + std::to_string(x) + " " + std::to_string(y) + "; sleep 0.4\n" +
-           (button.empty() ? "" : "xdotool " + button + " 1; sleep 0.4\n");
-  };
   const auto outcome =
       played(table + " --no-deal --bench",
              "sleep 0.5\n" + at(420, 660) + at(424, 664) + at(1000, 356, "mousedown") + at(1030, 356) +
@@ -169,6 +172,30 @@ TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and
   CHECK(layout.size() == 2);
   hand(before)["layout"] = layout;
   CHECK(before == after);
+}
+
+TEST_CASE("sdl: a knob for all of one name changes of the others what it stands for, and no more") {
+  const Scratch scratch;
+  const std::string table = (scratch / "t.table.json").string();
+  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
+  const std::string before = R"({"apsidon": "table", "version": 1, "deck": "glasshouse.deck.json",
+    "zones": [{"id": "row-1", "layout": "hand", "longest": 7}, {"id": "row-2", "layout": "hand", "longest": 4},
+              {"id": "row-3", "layout": "pile", "longest": 2}],
+    "cards": {"row-1": ["fern-3"]},
+    "plans": [{"root": {"down": [{"zone": "row-3"}, {"zone": "row-2"}, {"zone": "row-1"}]}}]})";
+  std::ofstream(table) << before;
+  const auto outcome =
+      played(table + " --no-deal --bench",
+             "sleep 0.5\n" + at(445, 660) + at(447, 664) + at(1000, 356, "mousedown") + at(1030, 356) +
+                 at(1060, 356, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
+  CAPTURE(outcome.err, contents(table));
+  CHECK(outcome.code == 0);
+  auto zones = nlohmann::json::parse(contents(table))["zones"];
+  CHECK(zones[0]["layout"].value("spacing", 0.0) > 0.7);
+  CHECK(zones[1]["layout"] == zones[0]["layout"]);
+  const auto was = nlohmann::json::parse(before)["zones"];
+  zones[0]["layout"] = zones[1]["layout"] = "hand";
+  CHECK(zones == was);
 }
 
 TEST_CASE("sdl: where there is no display that is said, and what would be one") {

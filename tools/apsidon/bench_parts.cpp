@@ -122,6 +122,22 @@ class BenchSketch final : public Sketch {
   ImDrawList* list_;
 };
 
+/// What a knob has changed of one zone, and nothing else, for another of its name: columns that hold more
+/// than others still do.
+void set_changed(ZoneBehaviour& own, const ZoneBehaviour& before, const ZoneBehaviour& now) {
+  const auto set = [](auto& value, const auto& was, const auto& is) {
+    if (!(was == is)) value = is;
+  };
+  if (own.layout.layout.index() == now.layout.layout.index())
+    set(own.layout.layout, before.layout.layout, now.layout.layout);
+  set(own.layout.longest, before.layout.longest, now.layout.longest);
+  own.layout.longest_covered = std::min(own.layout.longest_covered, own.layout.longest);
+  set(own.layout.factor, before.layout.factor, now.layout.factor);
+  set(own.layout.facing, before.layout.facing, now.layout.facing);
+  set(own.handling.hover, before.handling.hover, now.handling.hover);
+  set(own.handling.zoom, before.handling.zoom, now.handling.zoom);
+}
+
 }  // namespace
 
 void BenchView::time_knobs(Playfield& field, BenchRequests& requests) const {
@@ -180,14 +196,14 @@ void BenchView::pointed_at(Playfield& field, TableSetup& setup) {
 void BenchView::zone_knobs(Playfield& field, TableSetup& setup, ZoneId zone) {
   ImGui::Separator();
   const Zone& there = *field.table().zone(zone);
-  ZoneBehaviour behaviour = setup.behaviour_of(zone);
+  const ZoneBehaviour before = setup.behaviour_of(zone);
+  ZoneBehaviour behaviour = before;
   ImGui::Text("%s, a %s with %zu %s%s", there.name.c_str(),
               std::string(name_of(behaviour.layout.layout)).c_str(), there.cards.size(),
               there.cards.size() == 1 ? "card" : "cards", field.where().crowded(zone) ? ", crowded" : "");
   bool changed = std::visit(LayoutKnobs{}, behaviour.layout.layout);
   changed = slider("factor", behaviour.layout.factor, 0.2f, 3) || changed;
   changed = ImGui::SliderInt("longest", &behaviour.layout.longest, 0, 60) || changed;
-  behaviour.layout.longest_covered = std::min(behaviour.layout.longest_covered, behaviour.layout.longest);
   int facing = static_cast<int>(behaviour.layout.facing);
   changed = ImGui::Combo("facing", &facing, "bottom\0left\0top\0right\0") || changed;
   behaviour.layout.facing = static_cast<Facing>(facing);
@@ -204,9 +220,7 @@ void BenchView::zone_knobs(Playfield& field, TableSetup& setup, ZoneId zone) {
         all_alike_ && other.name.substr(0, other.name.find_last_not_of("-0123456789") + 1) == stem;
     if (other.id != zone && !alike) continue;
     ZoneBehaviour own = setup.behaviour_of(other.id);
-    own.layout = behaviour.layout;
-    own.handling.hover = behaviour.handling.hover;
-    own.handling.zoom = behaviour.handling.zoom;
+    set_changed(own, before, behaviour);
     if (!field.edits().set_behaviour(other.id, own)) continue;
     setup.set_behaviour(other.id, own);
   }
