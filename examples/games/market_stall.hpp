@@ -17,24 +17,25 @@ class MarketStall : public Game {
       : Game(hands(setup, seed), options) {
     // The same order again: the hidden cards of the sellers, known here alone.
     const std::vector<FaceId> faces = shuffled(field().table().deck(), seed);
-    std::size_t next = 13;
-    for (const char* seller : sellers) {
-      for (const CardId card : field().table().zone(zone(seller))->cards) known_[card] = faces[next++];
+    std::size_t next = 0;
+    for (std::size_t who = 0; who < hands_of.size(); ++who) {
+      for (const CardId card : field().table().zone(zone(hands_of[who]))->cards)
+        known_[card] = {faces[next++], who};
     }
     field().performances().deal();
     show();
   }
 
   [[nodiscard]] std::string score() const override {
-    return fmt::format("you sold {}, the others {}", sold_[0], sold_[1] + sold_[2] + sold_[3]);
+    const auto sold = sales();
+    return fmt::format("you sold {}, the others {}", sold[0], sold[1] + sold[2] + sold[3]);
   }
 
  protected:
   void hear(const Event& event) override {
     if (event.kind == EventKind::dropped && event.from == zone("hand") && event.to != event.from) {
-      if (event.to != zone("compost")) ++sold_[0];
       field().gate().close("the others");
-      seller_ = 0;
+      seller_ = 1;
       timer_ = field().time().start_timer(0.4);
     }
     if (event.kind == EventKind::rang && event.timer == timer_) next_seller();
@@ -42,7 +43,11 @@ class MarketStall : public Game {
   }
 
  private:
-  static constexpr std::array<const char*, 3> sellers{"seller-left", "seller-top", "seller-right"};
+  static constexpr std::array<const char*, 4> hands_of{"hand", "seller-left", "seller-top", "seller-right"};
+  struct Known {
+    FaceId face = {};
+    std::size_t seller = 0;
+  };
 
   static std::vector<FaceId> shuffled(const Deck& deck, std::uint64_t seed) {
     std::vector<FaceId> faces = deck.faces();
@@ -56,14 +61,15 @@ class MarketStall : public Game {
     const std::vector<FaceId> faces = shuffled(setup.table.deck(), seed);
     const auto& hand = setup.table.zone(*setup.table.find_zone("hand"))->cards;
     for (std::size_t i = 0; i < hand.size(); ++i) (void)setup.table.set_face(hand[i], faces[i]);
-    for (const char* seller : sellers) (void)setup.table.conceal(*setup.table.find_zone(seller));
+    for (std::size_t who = 1; who < hands_of.size(); ++who)
+      (void)setup.table.conceal(*setup.table.find_zone(hands_of[who]));
     return setup;
   }
 
   /// One seller after another does what the player did; then customers take what was sold.
   void next_seller() {
-    if (seller_ == sellers.size()) return end_turn();
-    const ZoneId from = zone(sellers[seller_]);
+    if (seller_ == hands_of.size()) return end_turn();
+    const ZoneId from = zone(hands_of[seller_]);
     const auto& cards = field().table().zone(from)->cards;
     ++seller_;
     timer_ = field().time().start_timer(0.5);
@@ -73,13 +79,12 @@ class MarketStall : public Game {
     for (const CardId card : cards) {
       for (int stall = 1; stall <= 4 && to == zone("compost"); ++stall) {
         const ZoneId place = zone(fmt::format("stall-{}", stall));
-        if (!field().rules().judge_face(known_[card], place)) continue;
+        if (!field().rules().judge_face(known_[card].face, place)) continue;
         chosen = card;
         to = place;
       }
     }
-    if (to != zone("compost")) ++sold_[seller_];
-    (void)field().edits().set_face(chosen, known_[chosen]);
+    (void)field().edits().set_face(chosen, known_[chosen].face);
     (void)field().edits().flip(chosen, true);
     (void)field().edits().move({chosen, 1}, to);
   }
@@ -87,16 +92,29 @@ class MarketStall : public Game {
   void end_turn() {
     for (int stall = 1; stall <= 4; ++stall) {
       const auto card = field().table().top(zone(fmt::format("stall-{}", stall)));
-      if (card) (void)field().edits().remove(*card);
+      if (card) (void)field().edits().move({*card, 1}, zone("customers"));
     }
-    if (cards_in("hand") == 0) return finish(sold_[0] >= std::max({sold_[1], sold_[2], sold_[3]}));
     field().gate().open("the others");
+    if (cards_in("hand") > 0) return;
+    const auto sold = sales();
+    const bool won = sold[0] >= *std::max_element(sold.begin() + 1, sold.end());
+    finish(won, won ? "Nobody sold more than you" : "Somebody sold more");
   }
 
-  void show() { field().edits().set_panel(panel("sold"), fmt::format("{} sold", sold_[0])); }
+  /// By seller: what lies on the stalls, and what customers took. Nothing is counted, so that it is right
+  /// after an undo, too.
+  [[nodiscard]] std::array<int, 4> sales() const {
+    std::array<int, 4> sold{};
+    for (const auto& [card, known] : known_) {
+      const std::string& lies = field().table().zone(field().table().card(card)->zone)->name;
+      sold[known.seller] += lies == "customers" || lies.starts_with("stall-") ? 1 : 0;
+    }
+    return sold;
+  }
 
-  std::map<CardId, FaceId> known_ = {};
-  std::array<int, 4> sold_{};
+  void show() { field().edits().set_panel(panel("sold"), fmt::format("{} sold", sales()[0])); }
+
+  std::map<CardId, Known> known_ = {};
   std::size_t seller_ = 0;
   TimerId timer_ = {};
 };

@@ -12,6 +12,9 @@ enum class Means { mouse, touch, keys };
 class Player {
  public:
   Player(Game& game, Means means) : game_(game), means_(means) {}
+  Player(const Player&) = delete;
+  Player& operator=(const Player&) = delete;
+  virtual ~Player() = default;
 
   [[nodiscard]] double now() const { return time_; }
 
@@ -24,7 +27,7 @@ class Player {
         return;
     }
   }
-  void wait(double seconds) {
+  virtual void wait(double seconds) {
     time_ += seconds;
     game_.go_to(time_);
   }
@@ -103,12 +106,16 @@ class Player {
     send(ReasonInput{ReasonInput::What::release, "background", time_});
   }
 
- private:
-  bool send(const Input& input) {
+ protected:
+  /// By hand into the game; a player at a real window has a real pointer and real keys.
+  virtual bool send(const Input& input) {
     const bool used = game_.input(input);
     game_.go_to(time_);
     return used;
   }
+  [[nodiscard]] Means means() const { return means_; }
+
+ private:
   bool point(PointerPhase phase, Vec2 at, double after = 0.02) {
     wait(after);
     return send(PointerInput{.phase = phase,

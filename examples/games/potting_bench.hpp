@@ -14,13 +14,13 @@ class PottingBench : public Game {
   }
 
   [[nodiscard]] std::string score() const override {
-    return fmt::format("{} of 52 cards in the beds{}", in_beds(), won() ? ": the bench is cleared" : "");
+    return fmt::format("{} of 52 cards in the beds", in_beds());
   }
 
  protected:
   void hear(const Event& event) override {
-    if (event.kind == EventKind::won) finish(true);
-    if (event.kind == EventKind::no_moves) finish(false);
+    if (event.kind == EventKind::won) finish(true, "The bench is cleared");
+    if (event.kind == EventKind::no_moves) finish(false, "Nothing goes any more");
   }
 
  private:

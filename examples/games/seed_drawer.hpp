@@ -16,7 +16,7 @@ class SeedDrawer : public Game {
   }
 
   [[nodiscard]] std::string score() const override {
-    return fmt::format("{} of {} sets found, {:.0f} seconds of daylight left", sets_, all_sets,
+    return fmt::format("{} of {} sets found, {:.0f} seconds of daylight left", sets(), all_sets,
                        field().time().seconds_left(daylight_));
   }
 
@@ -24,15 +24,14 @@ class SeedDrawer : public Game {
   void hear(const Event& event) override {
     if (event.kind == EventKind::tapped && event.panel == panel("lantern")) light();
     if (event.kind == EventKind::ended && event.performance == lantern_) field().gate().open("lantern");
-    if (event.kind == EventKind::matched) ++sets_, field().time().extend_countdown(daylight_, 8);
+    if (event.kind == EventKind::matched) field().time().extend_countdown(daylight_, 8);
     if (event.kind == EventKind::time_up) {
       field().gate().close("night");
-      finish(false);
+      finish(false, "It is dark");
     }
     if (event.kind == EventKind::won) {
-      field().time().hold("found");
-      field().performances().perform(finale());
-      finish(true);
+      field().time().hold_countdown(daylight_, "found");
+      finish(true, "All seeds are found");
     }
     show();
   }
@@ -58,17 +57,18 @@ class SeedDrawer : public Game {
     --lanterns_;
   }
 
+  [[nodiscard]] std::size_t sets() const { return cards_in("found") / 3; }
+
   void show() {
     field().edits().set_panel(panel("daylight"), "Daylight",
                               static_cast<float>(field().time().share_left(daylight_)));
     field().edits().set_panel(panel("lantern"), fmt::format("Lantern · {} left", lanterns_));
-    field().edits().set_panel(panel("sets"), fmt::format("{} of {} sets", sets_, all_sets));
+    field().edits().set_panel(panel("sets"), fmt::format("{} of {} sets", sets(), all_sets));
   }
 
   CountdownId daylight_ = {};
   PerformanceId lantern_ = {};
   int lanterns_ = 3;
-  int sets_ = 0;
 };
 
 }  // namespace games

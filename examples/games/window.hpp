@@ -1,5 +1,6 @@
 #pragma once
-// A game in a window: the loop, and what every game has, a new round, undo and a line that helps.
+// A game in a window: the loop, and a round after the other.
+#include <cstdio>
 #include <optional>
 
 #include <SDL.h>
@@ -9,12 +10,18 @@
 
 namespace games {
 
-/// Until the window is closed, or for so many frames; the title says how the game stands, and what keys do.
+/// Until the window is closed, or for so many frames. The title says how the game stands; the sounds of the
+/// game are written to standard output.
 template <class Game>
 int in_window(const TableSetup& setup, const char* name, std::uint64_t seed, std::uint64_t frames = 0) {
   SdlWindow window({.title = name});
   std::optional<Game> game;
-  const auto begin = [&] { game.emplace(setup, seed++, window.options()); };
+  const auto begin = [&] {
+    game.emplace(setup, seed++, window.options());
+    game->set_sounds([](std::string_view sound) {
+      std::printf("sound: %.*s\n", static_cast<int>(sound.size()), sound.data());
+    });
+  };
   window.set_event_filter([&](const SDL_Event& event) {
     if (event.type != SDL_KEYDOWN || event.key.repeat != 0) return false;
     if (event.key.keysym.sym == SDLK_n) begin();
@@ -25,9 +32,8 @@ int in_window(const TableSetup& setup, const char* name, std::uint64_t seed, std
   std::string title;
   while (window.next(game->field()) && (frames == 0 || window.frames() < frames)) {
     game->go_to(window.now());
-    const std::string now =
-        std::string(name) + ": " + game->score() +
-        (game->over() ? " - N: play again" : " - N: new round, Ctrl+Z: undo, F11: whole screen");
+    if (game->asks_for_round()) begin();
+    const std::string now = std::string(name) + ": " + game->score();
     if (now != title) SDL_SetWindowTitle(window.window(), now.c_str());
     title = now;
     if (frames > 0) window.redraw();  // unattended: every frame, also where nothing moves

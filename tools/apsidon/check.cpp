@@ -117,7 +117,9 @@ class Checker {
                       number(double{area.min.x}), number(double{area.min.y}), number(double{area.max.x}),
                       number(double{area.max.y})));
     };
-    for (const Zone& zone : setup_.table.zones()) look_at(zone.name, *field_.where().area(zone.id));
+    for (const Zone& zone : setup_.table.zones()) {
+      if (!setup_.layout_of(zone.id).off_table) look_at(zone.name, *field_.where().area(zone.id));
+    }
     for (std::uint32_t i = 1; i <= field_.where().panels().size(); ++i) {
       if (const auto area = field_.where().panel_area({i}))
         look_at(field_.where().panels()[i - 1].name, *area);
@@ -223,13 +225,15 @@ class Checker {
     return zones;
   }
 
-  /// Zones that lie empty and neither take nor give anything, nor wait to be given a place.
+  /// Zones that lie empty and neither take nor give anything, nor wait to be given a place; what has none is
+  /// a box into which the game itself puts cards.
   void check_reach() {
     const std::set<ZoneId> others = fed();
     for (const Zone& zone : setup_.table.zones()) {
       const ZoneRules& rules = setup_.rules_of(zone.id);
       const bool inert = rules.drop.kind == RuleKind::nothing && rules.pick.kind == PickKind::nothing;
-      const bool waits = others.contains(zone.id) || setup_.layout_of(zone.id).gives_up;
+      const ZoneLayout& layout = setup_.layout_of(zone.id);
+      const bool waits = others.contains(zone.id) || layout.gives_up || layout.off_table;
       if (!zone.cards.empty() || !inert || waits) continue;
       add("unreachable", zone.name,
           "it is empty and takes no drops, and no round, stock, match or other zone brings cards there: give "
