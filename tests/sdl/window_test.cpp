@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 #include <fstream>
 #include <nlohmann/json.hpp>
+#include <sstream>
 
 #include "support/process.hpp"
 
@@ -199,8 +200,8 @@ TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and
   // Over a card of the hand, so that the bench shows its zone; then its spacing, and the button that saves.
   const auto outcome =
       played(table + " --no-deal --bench",
-             "sleep 0.5\n" + at(420, 660) + at(424, 664) + at(1000, 356, "mousedown") + at(1030, 356) +
-                 at(1060, 356, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
+             "sleep 0.5\n" + at(420, 660) + at(424, 664) + at(1000, 384, "mousedown") + at(1030, 384) +
+                 at(1060, 384, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
   auto before = nlohmann::json::parse(contents(source(stall)));
@@ -217,6 +218,46 @@ TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and
   CHECK(before == after);
 }
 
+TEST_CASE(
+    "sdl: a face, a strip, a gap and a curve of the bench are in the files that it saves, line by line") {
+  const Scratch scratch;
+  const std::string table = (scratch / "t.table.json").string();
+  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
+  std::filesystem::copy(source(bench), table);
+  const auto click = [](int x, int y) { return at(x, y, "mousedown") + at(x, y, "mouseup"); };
+  const auto pull = [](int x0, int y0, int x1, int y1) {
+    return at(x0, y0, "mousedown") + at((x0 + x1) / 2, (y0 + y1) / 2) + at(x1, y1, "mouseup");
+  };
+  // The waste's top card gets the first face of the list; then column-1, where no card lies; then the curve
+  // of making room, by its first control point.
+  const auto outcome =
+      played(table + " --no-deal --bench",
+             "sleep 0.5\n" + at(250, 60) + at(255, 60) + click(1000, 268) + click(950, 310) + at(160, 560) +
+                 at(164, 564) + pull(1000, 252, 1060, 252) + pull(1000, 540, 1020, 540) + click(940, 62) +
+                 click(993, 191) + click(925, 267) + pull(1060, 490, 1100, 440) + click(1030, 62));
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  const std::string was = contents(source(bench)), is = contents(table);
+  const auto lines = [](const std::string& text) {
+    std::vector<std::string> all;
+    std::istringstream in(text);
+    for (std::string line; std::getline(in, line);) all.push_back(line);
+    return all;
+  };
+  const auto a = lines(was), b = lines(is);
+  REQUIRE(a.size() == b.size());
+  int changed = 0;
+  for (std::size_t i = 0; i < a.size(); ++i) changed += a[i] == b[i] ? 0 : 1;
+  CHECK(changed == 3);
+  const auto then = nlohmann::json::parse(was), now = nlohmann::json::parse(is);
+  CHECK(then["cards"]["waste"][2] == "reed-2");
+  CHECK(now["cards"]["waste"][2] == "fern-1");
+  CHECK(now["zones"][3]["layout"].value("open_strip", 0.0) > 0.4);
+  CHECK(now["plans"][1]["root"]["down"][1].value("gap", 0.0) > 0.5);
+  const auto feel = nlohmann::json::parse(contents(scratch / "t.feel.json"));
+  CHECK(feel["shift"]["curve"].get<std::string>().starts_with("cubic-bezier(0."));
+}
+
 TEST_CASE("sdl: a knob for all of one name changes of the others what it stands for, and no more") {
   const Scratch scratch;
   const std::string table = (scratch / "t.table.json").string();
@@ -229,8 +270,8 @@ TEST_CASE("sdl: a knob for all of one name changes of the others what it stands 
   std::ofstream(table) << before;
   const auto outcome =
       played(table + " --no-deal --bench",
-             "sleep 0.5\n" + at(445, 660) + at(447, 664) + at(1000, 356, "mousedown") + at(1030, 356) +
-                 at(1060, 356, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
+             "sleep 0.5\n" + at(445, 660) + at(447, 664) + at(1000, 384, "mousedown") + at(1030, 384) +
+                 at(1060, 384, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
   CAPTURE(outcome.err, contents(table));
   CHECK(outcome.code == 0);
   auto zones = nlohmann::json::parse(contents(table))["zones"];
@@ -239,6 +280,93 @@ TEST_CASE("sdl: a knob for all of one name changes of the others what it stands 
   const auto was = nlohmann::json::parse(before)["zones"];
   zones[0]["layout"] = zones[1]["layout"] = "hand";
   CHECK(zones == was);
+}
+
+TEST_CASE(
+    "sdl: a file that is saved while its cards fly changes how they lie, and not where the game stands") {
+  const Scratch scratch;
+  const std::string table = (scratch / "t.table.json").string(), log = (scratch / "s.log").string();
+  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
+  std::filesystem::copy(source(bench), table);
+  // It is being dealt when the columns get further apart; afterwards a card goes to a bed as ever.
+  const auto outcome =
+      played(table + " --seed 7 --record " + log,
+             "sed -i 's/\"gap\": 0.2}/\"gap\": 0.3}/' " + table + "; sleep 4; " + at(120, 80, "click"));
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  const std::string inputs = contents(log);
+  CHECK(holds(inputs, "\"plans\""));
+  CHECK_FALSE(holds(inputs, "\"start_over\""));
+  CHECK(count(told(bench, log), "drawn") == 1);
+}
+
+TEST_CASE("sdl: a drag is cancelled when another window takes the attention") {
+  const Scratch scratch;
+  const std::string log = (scratch / "s.log").string();
+  const auto outcome =
+      played(bench + " --no-deal --record " + log,
+             at(79, 290, "mousedown") + moves(79, 290, 500, 400) +
+                 "xterm & other=$!; sleep 1.5; kill $other; sleep 0.3; xdotool mouseup 1; sleep 0.3");
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  const auto kinds = told(bench, log);
+  CHECK(count(kinds, "picked-up") == 1);
+  CHECK(count(kinds, "cancelled") == 1);
+  CHECK(count(kinds, "dropped") == 0);
+}
+
+TEST_CASE("sdl: a wheel scrolls the zone below the mouse") {
+  const Scratch scratch;
+  const std::string table = (scratch / "t.table.json").string(), log = (scratch / "s.log").string();
+  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
+  std::ofstream(table) << R"({"apsidon": "table", "version": 1, "deck": "glasshouse.deck.json",
+    "zones": [{"id": "shelf", "layout": {"kind": "spread", "spacing": 1.1, "least_spacing": 1.1},
+               "longest": 52, "scrolls": true}],
+    "cards": {"shelf": {"deck": {"packs": 1, "open": true}}}, "plans": [{"root": {"zone": "shelf"}}]})";
+  const auto outcome = played(table + " --no-deal --record " + log,
+                              at(640, 400) + "xdotool click 5; sleep 0.2; xdotool click 5; sleep 0.4");
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(holds(contents(log), "\"scroll\""));
+}
+
+TEST_CASE("sdl: a session that is played back in the window is the session that it was") {
+  const Scratch scratch;
+  const std::string log = (scratch / "a.log").string(), again = (scratch / "b.log").string();
+  std::ofstream first(log);
+  std::istringstream all(contents(source("data/potting-bench.log")));
+  std::string line;
+  for (int i = 0; i < 12 && std::getline(all, line); ++i) first << line << "\n";
+  first.close();
+  const auto outcome = played(bench + " --log " + log + " --record " + again, "sleep 2.5");
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  const auto was = told(bench, log), is = told(bench, again);
+  REQUIRE(was.size() > 3);
+  CHECK(std::vector(is.begin(), is.begin() + static_cast<long>(std::min(is.size(), was.size()))) == was);
+}
+
+TEST_CASE("sdl: what the window shows at rest is the picture that is drawn without one") {
+  const Scratch scratch;
+  const std::string shots = (scratch / "shots").string(), drawn = (scratch / "drawn.png").string();
+  REQUIRE(tool({"draw", "data/trellis.table.json", "--window", "900x600", "--out", drawn}).code == 0);
+  const auto outcome =
+      run("timeout", {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24",
+                      APSIDON_TOOL, "play", "data/trellis.table.json", "--window", "900x600", "--no-deal",
+                      "--frames", "12", "--shots", shots});
+  REQUIRE(outcome.code == 0);
+  // The line about the bench lies at the lower edge. In the window cards are shown from pictures of them:
+  // their edges are as smooth, and not the same to the bit. Another picture differs ten times as much.
+  const auto differs_from = [&](const std::string& picture) {
+    const auto compared =
+        run("sh", {"-c", "compare -metric RMSE -extract 900x540+0+0 $(ls " + shots + "/*.png | tail -1) " +
+                             picture + " null: 2>&1 | sed 's/.*(\\(.*\\))/\\1/'"});
+    CAPTURE(compared.out, compared.err);
+    return std::stod(compared.out);
+  };
+  CHECK(differs_from(drawn) < 0.04);
+  REQUIRE(tool({"draw", "data/trellis-start.table.json", "--window", "900x600", "--out", drawn}).code == 0);
+  CHECK(differs_from(drawn) > 0.2);
 }
 
 TEST_CASE("sdl: where there is no display that is said, and what would be one") {

@@ -52,6 +52,11 @@ void set_style() {
   set(ImGuiCol_SliderGrabActive, colour(0xB8943A));
   set(ImGuiCol_CheckMark, colour(0xE3B64A));
   set(ImGuiCol_PlotLines, colour(0xA9E8DF));
+  set(ImGuiCol_Tab, colour(0x17382E));
+  set(ImGuiCol_TabHovered, colour(0x367261));
+  set(ImGuiCol_TabActive, colour(0x2C5A4B));
+  set(ImGuiCol_ChildBg, colour(0x0E231D, 0));
+  set(ImGuiCol_PopupBg, colour(0x0E231D));
   set(ImGuiCol_Separator, colour(0x2A4A3E));
   set(ImGuiCol_ScrollbarBg, colour(0x0E231D, 0));
   set(ImGuiCol_ScrollbarGrab, colour(0x2C5A4B));
@@ -111,7 +116,7 @@ bool BenchView::take(const SDL_Event& event) {
   }
   if (!open_) return false;
   ImGui_ImplSDL2_ProcessEvent(&event);
-  window_.redraw();
+  frames_after_ = 4;
   const ImGuiIO& io = ImGui::GetIO();
   switch (event.type) {
     case SDL_MOUSEMOTION:
@@ -138,8 +143,22 @@ void BenchView::hear(const Event& event, const Playfield& field) {
 
 void BenchView::note_frame(double ms) { frames_[frame_++ % frames_.size()] = static_cast<float>(ms); }
 
-BenchRequests BenchView::update(Playfield& field, TableSetup& setup) {
+BenchRequests BenchView::update(Playfield& field, TableSetup& setup, const LogPlayer* log) {
   BenchRequests requests;
+  constexpr double good_news = 6;
+  if (good_ && !message_.empty() && window_.now() > said_at_ + good_news) {
+    message_.clear();
+    frames_after_ = 1;
+  }
+  constexpr double hint_seconds = 8;
+  if (hints_ && window_.now() > hint_seconds) {
+    hints_ = false;
+    frames_after_ = 1;
+  }
+  if (frames_after_ > 0) {
+    --frames_after_;
+    window_.redraw();
+  }
   ImGui_ImplSDL2_NewFrame();
   // In the window, as its events have it: the global one lags behind where no motion is told by the display.
   int x = 0, y = 0;
@@ -160,20 +179,34 @@ BenchRequests BenchView::update(Playfield& field, TableSetup& setup) {
     if (ImGui::Button("Save table")) requests.save_table = true;
     ImGui::SameLine();
     if (ImGui::Button("Save feel")) requests.save_feel = true;
-    ImGui::SameLine();
-    ImGui::Checkbox("Outlines", &outlines_);
     ImGui::PushItemWidth(-118);
     time_knobs(field, requests);
-    pointed_at(field, setup);
-    feel_knobs(field);
-    moves_and_events(field);
+    if (log) log_knobs(*log, requests);
+    look_below(field);
+    const float plot_height = 54;
+    const auto tab = [&](const char* name, const auto& show) {
+      if (!ImGui::BeginTabItem(name)) return;
+      ImGui::BeginChild(name, {0, -plot_height});
+      ImGui::PushItemWidth(-118);
+      show();
+      ImGui::PopItemWidth();
+      ImGui::EndChild();
+      ImGui::EndTabItem();
+    };
+    if (ImGui::BeginTabBar("tabs")) {
+      tab("Pointer", [&] { pointed_at(field, setup); });
+      tab("Feel", [&] { feel_knobs(field); });
+      tab("Events", [&] { moves_and_events(field); });
+      tab("Outlines", [&] { layer_knobs(); });
+      ImGui::EndTabBar();
+    }
+    outlines(field);
     const float last = frames_[(frame_ + frames_.size() - 1) % frames_.size()];
     ImGui::PlotLines("frame", frames_.data(), static_cast<int>(frames_.size()),
                      static_cast<int>(frame_ % frames_.size()), fmt::format("{:.1f} ms", last).c_str(), 0, 34,
                      {0, 44});
     ImGui::PopItemWidth();
     ImGui::End();
-    if (outlines_) outlines(field);
   }
   hint();
   ImGui::Render();
@@ -182,18 +215,17 @@ BenchRequests BenchView::update(Playfield& field, TableSetup& setup) {
 
 void BenchView::hint() const {
   const bool said = !message_.empty();
-  if (!said && open_) return;
+  if (!said && (open_ || !hints_)) return;
   const ImVec2 size = ImGui::GetIO().DisplaySize;
   ImDrawList* list = ImGui::GetForegroundDrawList();
-  const std::string text = said ? message_ : "F1: the bench";
+  const std::string text = said ? message_ : "F1 opens the bench";
   const float wrap = size.x - 60;
   const ImVec2 extent = ImGui::CalcTextSize(text.c_str(), nullptr, false, wrap);
   const ImVec2 at{said ? 24 : size.x - extent.x - 20, size.y - extent.y - 16};
-  if (said)
-    list->AddRectFilled({at.x - 12, at.y - 8}, {at.x + extent.x + 12, at.y + extent.y + 8},
-                        ImGui::GetColorU32(colour(0x5A2318, 0.95f)), 8);
-  list->AddText(nullptr, 0, at, ImGui::GetColorU32(colour(0xE7EEE4, said ? 1 : 0.45f)), text.c_str(), nullptr,
-                wrap);
+  list->AddRectFilled({at.x - 12, at.y - 8}, {at.x + extent.x + 12, at.y + extent.y + 8},
+                      ImGui::GetColorU32(said && !good_ ? colour(0x5A2318, 0.95f) : colour(0x1D4236, 0.95f)),
+                      8);
+  list->AddText(nullptr, 0, at, ImGui::GetColorU32(colour(0xE7EEE4)), text.c_str(), nullptr, wrap);
 }
 
 void BenchView::draw(SDL_Renderer* renderer) const {

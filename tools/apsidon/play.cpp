@@ -14,6 +14,7 @@
 #include "apsidon/sdl/sdl_window.hpp"
 #include "bench_view.hpp"
 #include "common.hpp"
+#include "log_player.hpp"
 #include "motions.hpp"
 #include "saved_knobs.hpp"
 #include "watched_files.hpp"
@@ -80,26 +81,31 @@ class Session {
  public:
   explicit Session(const Options& options)
       : options_(options),
+        feel_file_(feel_file_of(options)),
+        setup_(load_setup({.file = options.table, .trust = options.trust})),
+        player_(options.log.empty() ? std::nullopt
+                                    : std::optional<LogPlayer>(or_fail(load_log(options.log, setup_)))),
         window_({.title = "Apsidon",
-                 .size = parse_size("--window", options.window),
+                 .size = player_ ? player_->options(0).window : parse_size("--window", options.window),
                  .full_screen = options.full_screen}),
         bench_(window_),
-        files_({options.table, options.art, options.feel}) {
+        files_({options.table, options.art, feel_file_}) {
     reload();
     window_.set_event_filter([this](const SDL_Event& event) { return take(event); });
     window_.set_overlay([this](SDL_Renderer* renderer) { bench_.draw(renderer); });
     bench_.open(options.bench);
     begun_ = setup_;
     log_.table = fingerprint(begun_);
-    log_.options = window_.options();
-    log_.options.feel = feel();
+    log_.options = player_ ? player_->options(window_.now()) : window_.options();
+    if (!player_) log_.options.feel = feel();
     field_.emplace(setup_, log_.options);
     if (!options.record.empty())
       field_->set_recorder(Recorder([this](const Input& input) { log_.inputs.push_back(input); }));
-    if (!options.log.empty()) play_back();
-    if (options.seed > 0 && setup_.round.stock) {
+    if (player_) {
+      size_ = window_.options().window;
+    } else if (options.seed > 0 && setup_.round.stock) {
       field_->start_round(options.seed, true);
-    } else if (options.log.empty() && !options.no_deal) {
+    } else if (!options.no_deal) {
       field_->performances().deal();
     }
   }
@@ -110,11 +116,12 @@ class Session {
     while (window_.next(*field_)) {
       using Clock = std::chrono::steady_clock;
       const auto begin = Clock::now();
-      while (const auto event = field_->next_event(window_.now())) bench_.hear(*event, *field_);
+      if (player_) player_->feed(*field_, window_.now());
+      while (const auto event = field_->next_event(window_.now())) hear(*event);
       (void)field_->frame();
       const double in_core = seconds_since(begin);
       make_room();
-      answer(bench_.update(*field_, setup_));
+      answer(bench_.update(*field_, setup_, player_ ? &*player_ : nullptr));
       const std::uint64_t before = window_.frames();
       window_.show(*field_);
       if (window_.frames() > before) {
@@ -143,8 +150,24 @@ class Session {
     return pressed(event, "F11") || pressed(event, "N");
   }
 
-  /// The table lies beside the bench.
+  void hear(const Event& event) {
+    bench_.hear(event, *field_);
+    if (event.kind == EventKind::tapped && event.panel) {
+      const std::string& button = field_->where().panels()[event.panel.value - 1].name;
+      if (button == "undo") (void)field_->moves().undo();
+      if (button == "redo") (void)field_->moves().redo();
+      if (button == "new") new_round_ = true;
+    }
+    const PanelId undo = field_->where().find_panel("undo").value_or(PanelId{});
+    if (const bool can = field_->moves().can_undo(); undo && field_->switches().is_off(undo) == can)
+      can ? field_->switches().switch_on(undo) : field_->switches().switch_off(undo);
+    if (event.kind == EventKind::won || event.kind == EventKind::lost || event.kind == EventKind::no_moves)
+      say(describe(event, *field_), event.kind == EventKind::won);
+  }
+
+  /// The table lies beside the bench; a session that is played back has its own size.
   void make_room() {
+    if (player_ && player_->at() < player_->length()) return;
     const PlayfieldOptions now = window_.options();
     const Insets wanted = bench_.insets(now.window);
     if (wanted == insets_ && now.window == size_) return;
@@ -164,24 +187,31 @@ class Session {
 
   void answer(const BenchRequests& requests) {
     if (requests.deal) field_->performances().deal();
-    if (requests.new_round) new_round();
+    if (requests.new_round || std::exchange(new_round_, false)) new_round();
+    if (requests.run_log) player_->run(*requests.run_log);
+    if (requests.log_at) player_->go_to(*requests.log_at, setup_, field_, window_.now());
     if (requests.save_table) {
       const std::string text = or_fail(read_file(options_.table));
-      write_file(options_.table,
-                 with_knobs(text, load_setup({.file = options_.table, .trust = options_.trust}), setup_));
+      const SavedKnobs saved =
+          with_knobs(text, load_setup({.file = options_.table, .trust = options_.trust}), setup_);
+      write_file(options_.table, saved.text);
       files_.pass_over_changes();
-      say("saved: " + options_.table);
+      std::string sentence = "saved: " + options_.table;
+      for (const std::string& left : saved.left_out) sentence += "\n" + left;
+      say(sentence, saved.left_out.empty());
     }
     if (requests.save_feel) {
-      const bool file = options_.feel.ends_with(".json");
-      const std::string name = file ? options_.feel : options_.table + ".feel.json";
+      const std::string name = feel_file_.empty() ? feel_beside(options_.table) : feel_file_;
       write_file(name, write_feel(field_->performances().feel()));
-      say("saved: " + name);
+      say("saved: " + name +
+              (feel_file_.empty() && options_.feel.empty() ? ", with which the table is played from now on"
+                                                           : ""),
+          true);
     }
   }
 
-  void say(const std::string& sentence) {
-    bench_.set_message(sentence);
+  void say(const std::string& sentence, bool good = false) {
+    bench_.set_message(sentence, good);
     window_.redraw();
   }
 
@@ -196,19 +226,24 @@ class Session {
     window_.set_gallery(gallery_ ? &*gallery_ : nullptr);
   }
 
-  [[nodiscard]] Feel feel() const {
-    Feel feel = options_.feel.empty() ? Feel{} : feel_named(options_.feel);
-    return options_.reduced_motion ? reduced(feel) : feel;
+  /// "potting-bench.feel.json" of "potting-bench.table.json".
+  static std::string feel_beside(const std::string& table) {
+    constexpr std::string_view ending = ".table.json";
+    const bool usual = table.ends_with(ending);
+    return (usual ? table.substr(0, table.size() - ending.size()) : table) + ".feel.json";
+  }
+  /// The file that was asked for, or that lies beside the table; none for a feel by its name.
+  static std::string feel_file_of(const Options& options) {
+    std::error_code error;
+    if (!options.feel.empty()) return fs::is_regular_file(options.feel, error) ? options.feel : "";
+    const std::string beside = feel_beside(options.table);
+    return fs::is_regular_file(beside, error) ? beside : "";
   }
 
-  void play_back() {
-    const InputLog log = or_fail(load_log(options_.log, setup_));
-    // As it was, from now on.
-    const double later = field_->now() - log.options.start_time;
-    for (Input input : log.inputs) {
-      std::visit([&](auto& i) { i.time += later; }, input);
-      (void)field_->input(input);
-    }
+  [[nodiscard]] Feel feel() const {
+    const std::string& name = options_.feel.empty() ? feel_file_ : options_.feel;
+    Feel feel = name.empty() ? Feel{} : feel_named(name);
+    return options_.reduced_motion ? reduced(feel) : feel;
   }
 
   /// A saved change shows at once; a file that cannot be read leaves the table as it is.
@@ -267,15 +302,18 @@ class Session {
   }
 
   const Options& options_;
+  std::string feel_file_;
+  TableSetup setup_;
+  std::optional<LogPlayer> player_;
   SdlWindow window_;
   BenchView bench_;
   WatchedFiles files_;
-  TableSetup setup_{standard_deck()};
   TableSetup begun_{standard_deck()};  // with which the log begins
   std::optional<Gallery> gallery_ = {};
   std::optional<Playfield> field_ = {};
   InputLog log_ = {};
   Spent spent_ = {};
+  bool new_round_ = false;  // a button has asked for it
   std::uint64_t rounds_ = 0;
   Insets insets_ = {};
   Size size_ = {};
@@ -299,8 +337,9 @@ void add_play(CommandLine& line) {
   words.required_text("table", options->table, "TABLE", "The table file")
       .text("--window", options->window, "WxH", "Size of the window in px, 1280x800 unless stated")
       .text("--art", options->art, "ART", "Cards drawn from the pictures of this art file")
-      .text("--feel", options->feel, "FEEL",
-            "brisk, springy, calm, reduced, or a feel file; brisk unless stated")
+      .text(
+          "--feel", options->feel, "FEEL",
+          "brisk, springy, calm, reduced, or a feel file; unless stated the one beside the table, else brisk")
       .number("--seed", options->seed, 1, 1'000'000'000'000'000, "N",
               "Deals a round by this seed, where the table has rounds")
       .text("--log", options->log, "LOG", "Plays this session back")

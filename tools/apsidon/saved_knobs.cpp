@@ -1,57 +1,194 @@
 #include "saved_knobs.hpp"
 
+#include <fmt/format.h>
+
+#include <algorithm>
 #include <array>
+#include <map>
+#include <string_view>
 
 #include <nlohmann/json.hpp>
 
 #include "apsidon/files/table_file.hpp"
+#include "json_text.hpp"
 
 namespace apsidon::tool {
 namespace {
 
 using Json = nlohmann::ordered_json;
 
-const Json* zone_named(const Json& zones, const std::string& name) {
-  for (const Json& zone : zones) {
-    if (zone.value("id", "") == name) return &zone;
-  }
-  return nullptr;
+/// A number as the file would have it: without what a float adds.
+Json number_of(float value) { return std::stod(fmt::format("{:.4g}", value)); }
+
+JsonPath joined(JsonPath path, std::initializer_list<std::string> more) {
+  path.insert(path.end(), more);
+  return path;
 }
 
-/// What has changed of a value, set in what the file says; the file's own words stay for all else.
-void set_changed(Json& in_file, const Json& before, const Json& now) {
-  if (!before.is_object() || !now.is_object() || before.value("kind", "") != now.value("kind", "")) {
-    in_file = now;
-    return;
+class Saver {
+ public:
+  Saver(const std::string& text, const TableSetup& before, const TableSetup& now)
+      : file_(Json::parse(text)), saved_(text), before_(before), now_(now) {}
+
+  SavedKnobs save() {
+    const Json was = Json::parse(write_table(before_)), is = Json::parse(write_table(now_));
+    for (std::size_t i = 0; i < file_["zones"].size(); ++i) save_zones(i, by_id(was), by_id(is));
+    for (std::size_t i = 0; i < std::min(before_.plans.size(), now_.plans.size()); ++i) save_plan(i);
+    save_faces();
+    return {saved_.text(), std::move(left_out_)};
   }
-  if (!in_file.is_object()) in_file = Json{{"kind", now.at("kind")}};
-  for (const auto& [name, value] : now.items()) {
-    if (!before.contains(name) || before.at(name) != value) in_file[name] = value;
+
+ private:
+  using Zones = std::map<std::string, Json>;
+
+  static Zones by_id(const Json& table) {
+    Zones zones;
+    for (const Json& zone : table.at("zones")) zones[zone.at("id")] = zone;
+    return zones;
   }
-}
+
+  /// "column-3" is one of the zones that the entry "column" makes.
+  static bool is_of(const std::string& name, const std::string& id) {
+    return name == id || (name.starts_with(id + "-") &&
+                          name.find_first_not_of("-0123456789", id.size()) == std::string::npos);
+  }
+
+  /// One entry speaks for all that it repeats: what is not alike in them has no place in it.
+  void save_zones(std::size_t entry, const Zones& was, const Zones& is) {
+    const std::string id = file_["zones"][entry].value("id", "");
+    const Json* first = nullptr;
+    const JsonPath path{"zones", std::to_string(entry)};
+    for (const auto& [name, then] : was) {
+      if (!is_of(name, id) || !is.contains(name)) continue;
+      const Json& here = is.at(name);
+      if (!first) {
+        first = &here;
+        save_zone(path, file_["zones"][entry], then, here);
+      } else if (then != here && !alike(*first, here)) {
+        left_out_.push_back(fmt::format(
+            "what has changed of '{}' alone is not saved: the file has one entry for all of '{}'", name, id));
+      }
+    }
+  }
+  static bool alike(Json a, Json b) {
+    a.erase("id");
+    b.erase("id");
+    return a == b;
+  }
+
+  void save_zone(const JsonPath& path, const Json& in_file, const Json& then, const Json& here) {
+    for (const Json& side : {then, here}) {
+      for (const auto& [key, value] : side.items()) {
+        const Json a = then.value(key, Json()), b = here.value(key, Json());
+        if (a == b) continue;
+        if (b.is_null()) {
+          saved_.erase(joined(path, {key}));
+        } else {
+          save_value(joined(path, {key}), in_file.value(key, Json()), a, b);
+        }
+      }
+    }
+  }
+
+  /// Of a layout only the options that have changed; the file's own words stay for all else.
+  void save_value(const JsonPath& path, const Json& in_file, const Json& then, const Json& here) {
+    const auto kind = [](const Json& value) -> Json {
+      return value.is_object() ? value.value("kind", Json()) : value;
+    };
+    if (!here.is_object() || kind(here).is_null() || kind(then) != kind(here)) {
+      saved_.set(path, here);
+      return;
+    }
+    Json options = in_file.is_object() ? Json::object() : Json{{"kind", kind(here)}};
+    for (const auto& [name, value] : here.items()) {
+      if (!then.is_object() || then.value(name, Json()) != value) options[name] = value;
+    }
+    if (!in_file.is_object()) {
+      saved_.set(path, options);
+      return;
+    }
+    for (const auto& [name, value] : options.items()) saved_.set(joined(path, {name}), value);
+  }
+
+  void save_plan(std::size_t i) {
+    const JsonPath path{"plans", std::to_string(i)};
+    const Plan &then = before_.plans[i], &here = now_.plans[i];
+    if (then.margin != here.margin) saved_.set(joined(path, {"margin"}), number_of(here.margin));
+    if (then.root == here.root) return;
+    if (!save_node(joined(path, {"root"}), file_["plans"][i]["root"], then.root, here.root))
+      left_out_.push_back(fmt::format(
+          "a gap of the plan '{}' is not saved: it lies within 'seats' or 'as', which one entry stands for",
+          then.name));
+  }
+
+  /// The same node in the file and in both plans. Returns whether all that has changed could be put there.
+  bool save_node(const JsonPath& path, const Json& in_file, const PlanNode& then, const PlanNode& here) {
+    const auto list =
+        std::find_if(lists.begin(), lists.end(), [&](std::string_view key) { return in_file.contains(key); });
+    if (list == lists.end()) return then == here;
+    if (!(then.gap == here.gap)) {
+      const Json cards = number_of(here.gap.cards);
+      const Json px = number_of(here.gap.px);
+      saved_.set(joined(path, {"gap"}), here.gap.px == 0 ? cards : Json{{"cards", cards}, {"px", px}});
+    }
+    bool all = true;
+    std::size_t next = 0;
+    const Json& parts = in_file.at(std::string(*list));
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+      const std::size_t stands_for = parts[i].contains("each") ? repeated(parts[i]["each"]) : 1;
+      for (std::size_t k = 0; k < stands_for && next < then.parts.size(); ++k, ++next) {
+        const JsonPath part = joined(path, {std::string(*list), std::to_string(i)});
+        all = save_node(part, parts[i], then.parts[next], here.parts[next]) && all;
+      }
+    }
+    return all;
+  }
+  [[nodiscard]] std::size_t repeated(const std::string& id) const {
+    const auto zones = before_.table.zones();
+    return static_cast<std::size_t>(
+        std::count_if(zones.begin(), zones.end(), [&](const Zone& z) { return is_of(z.name, id); }));
+  }
+
+  void save_faces() {
+    for (const Zone& zone : before_.table.zones()) {
+      for (std::size_t i = 0; i < zone.cards.size(); ++i) {
+        const Card* here = now_.table.card(zone.cards[i]);
+        if (!here || here->face == before_.table.card(zone.cards[i])->face) continue;
+        const std::string face = now_.table.deck().text(here->face);
+        if (!save_face(zone.name, i, face))
+          left_out_.push_back(fmt::format(
+              "the face {} of a card in '{}' is not saved: the file has a whole deck there, not its cards",
+              face, zone.name));
+      }
+    }
+  }
+  bool save_face(const std::string& zone, std::size_t index, const std::string& face) {
+    const Json entry = file_.value("cards", Json::object()).value(zone, Json());
+    if (entry.is_array()) return save_card({"cards", zone}, entry, index, face);
+    if (!entry.is_object() || entry.contains("deck")) return false;
+    const Json covered = entry.value("covered", Json::array()), open = entry.value("open", Json::array());
+    if (index < covered.size()) return save_card({"cards", zone, "covered"}, covered, index, face);
+    return save_card({"cards", zone, "open"}, open, index - covered.size(), face);
+  }
+  bool save_card(const JsonPath& path, const Json& cards, std::size_t index, const std::string& face) {
+    if (index >= cards.size()) return false;
+    const JsonPath card = joined(path, {std::to_string(index)});
+    return saved_.set(cards[index].is_object() ? joined(card, {"face"}) : card, face);
+  }
+
+  static constexpr std::array<std::string_view, 3> lists{"across", "down", "layers"};
+
+  Json file_;
+  JsonText saved_;
+  const TableSetup& before_;
+  const TableSetup& now_;
+  std::vector<std::string> left_out_ = {};
+};
 
 }  // namespace
 
-std::string with_knobs(const std::string& text, const TableSetup& before, const TableSetup& now) {
-  Json file = Json::parse(text);
-  const Json was = Json::parse(write_table(before)), is = Json::parse(write_table(now));
-  for (Json& zone : file["zones"]) {
-    // What is repeated is alike: the first of them speaks for all.
-    const std::string id = zone.value("id", "");
-    for (const std::string& name : {id, id + "-1", id + "-1-1"}) {
-      const Json* then = zone_named(was["zones"], name);
-      const Json* here = zone_named(is["zones"], name);
-      if (!then || !here) continue;
-      for (const char* key : {"layout", "longest", "factor", "facing", "hover", "zoom"}) {
-        const Json a = then->value(key, Json()), b = here->value(key, Json());
-        if (a == b) continue;
-        if (b.is_null()) zone.erase(key);
-        if (!b.is_null()) set_changed(zone[key], a, b);
-      }
-      break;
-    }
-  }
-  return file.dump(2) + "\n";
+SavedKnobs with_knobs(const std::string& text, const TableSetup& before, const TableSetup& now) {
+  return Saver(text, before, now).save();
 }
 
 }  // namespace apsidon::tool

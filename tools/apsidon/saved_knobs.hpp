@@ -1,13 +1,19 @@
 #pragma once
 // What the bench has changed, put into the files that it came from.
 #include <string>
+#include <vector>
 
 #include "apsidon/apsidon.hpp"
 
 namespace apsidon::tool {
 
-/// The text of a table file with the layouts and the handling of its zones that have changed: from how the
-/// file reads now, `before`. All else that it says stays as it is, in its order.
-std::string with_knobs(const std::string& text, const TableSetup& before, const TableSetup& now);
+struct SavedKnobs {
+  std::string text;                        ///< of the file, with what could be put into it
+  std::vector<std::string> left_out = {};  ///< sentences about what could not
+};
+
+/// The text of a table file with what has changed of its zones, of its plans' margins and gaps, and of the
+/// faces of its cards: from how the file reads now, `before`. All else that it says stays to the letter.
+SavedKnobs with_knobs(const std::string& text, const TableSetup& before, const TableSetup& now);
 
 }  // namespace apsidon::tool
