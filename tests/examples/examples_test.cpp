@@ -36,8 +36,8 @@ TEST_CASE(
 }
 
 TEST_CASE("examples: a part by itself, a game that is saved, and a renderer of one's own, each short") {
-  for (const std::string name :
-       {"layout_alone", "motion_alone", "hit_alone", "rules_alone", "saved_game", "own_renderer"}) {
+  for (const std::string name : {"layout_alone", "motion_alone", "hit_alone", "rules_alone", "saved_game",
+                                 "own_renderer", "fan_picture", "own_layout"}) {
     CAPTURE(name);
     const auto picture = std::filesystem::temp_directory_path() / "apsidon-own-renderer.png";
     std::filesystem::remove(picture);
@@ -47,7 +47,8 @@ TEST_CASE("examples: a part by itself, a game that is saved, and a renderer of o
     CHECK(outcome.code == 0);
     CHECK(outcome.err.empty());
     CHECK(outcome.out == contents(source("tests/examples/" + name + ".expected")));
-    if (name == "own_renderer") CHECK(contents(picture).starts_with("\x89PNG"));
+    if (name == "own_renderer" || name == "fan_picture" || name == "own_layout")
+      CHECK(contents(picture).starts_with("\x89PNG"));
     CHECK(lines_of(contents(source("examples/" + name + ".cpp"))).size() < 80);
   }
 }
