@@ -31,6 +31,7 @@ class SeedDrawer : public Game {
     }
     if (event.kind == EventKind::won) {
       field().time().hold_countdown(daylight_, "found");
+      field().switches().hide(zone("drawer"));
       finish(true, "All seeds are found");
     }
     show();

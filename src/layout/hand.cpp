@@ -91,15 +91,22 @@ void take_out(Pose& pose, const LaidCard& card, float distance) {
   pose.centre = pose.centre + Vec2{std::sin(up), -std::cos(up)} * distance;
 }
 
-/// Takes the raised card out and lets the others step aside, the nearer the further.
-void raise(const HandLayout& l, const LayoutInput& in, const Side& side, std::span<Pose> poses) {
+/// Takes the raised card out and lets the others step aside, the nearer the further, but not out of the area:
+/// `left_room` and `right_room` are what it leaves beside the first and the last card.
+void raise(const HandLayout& l, const LayoutInput& in, const Side& side, float left_room, float right_room,
+           std::span<Pose> poses) {
   const auto at = static_cast<std::size_t>(in.room.raised);
   take_out(poses[at], in.cards[at], l.raise * in.card.height);
   const Vec2 right = side.to_window(1, 0) - side.to_window(0, 0);
+  const Vec2 first = poses.front().centre, last = poses.back().centre;
   for (std::size_t i = 0; i < poses.size(); ++i) {
     if (i == at) continue;
     const float away = static_cast<float>(i) - static_cast<float>(at);
-    poses[i].centre = poses[i].centre + right * (l.part * in.card.width / away);
+    const float aside = l.part * in.card.width / away;
+    const float least = -left_room - dot(poses[i].centre - first, right);
+    const float most = right_room + dot(last - poses[i].centre, right);
+    poses[i].centre =
+        poses[i].centre + right * std::clamp(aside, std::min(least, 0.0f), std::max(most, 0.0f));
   }
 }
 
@@ -152,7 +159,11 @@ LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose>
       poses[begin + k] = side.pose(xs[k], ys[k], c, angles[k]);
     }
   }
-  if (in.room.raised >= 0 && in.room.raised < cards) raise(l, in, side, poses);
+  if (in.room.raised >= 0 && in.room.raised < cards) {
+    const float free = in.scrolls ? side.width : 0;  // what scrolls goes on beyond its area
+    const float beside = (side.width - content) / 2 + free;
+    raise(l, in, side, beside + middle, beside - middle, poses);
+  }
   return {.crowded = arc.chord < steps * l.least_spacing * in.card.width * (1 - 1e-5f), .content = content};
 }
 

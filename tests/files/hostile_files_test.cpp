@@ -300,13 +300,15 @@ TEST_CASE("files: a writer that is interrupted or killed leaves one of the files
 TEST_CASE("files: a million faces in sets, suits and ranks by the thousand are looked up at once") {
   DeckOptions options{.name = "many"};
   for (int i = 0; i < 1000; ++i) {
-    options.suits.push_back({"s" + std::to_string(i), "c" + std::to_string(i)});
-    options.ranks.push_back("r" + std::to_string(i));
+    const std::string n = std::to_string(i);
+    options.suits.push_back({std::string("s").append(n), std::string("c").append(n)});
+    options.ranks.push_back(std::string("r").append(n));
   }
   options.jokers.push_back({"moth", ""});
   FaceSet all;
   for (int s = 0; s < 1000; ++s) {
-    for (int r = 0; r < 999; ++r) all.faces.push_back("s" + std::to_string(s) + "-r" + std::to_string(r));
+    for (int r = 0; r < 999; ++r)
+      all.faces.push_back(std::string("s").append(std::to_string(s)).append("-r").append(std::to_string(r)));
   }
   options.sets.push_back(all);
   const Deck deck(options);

@@ -25,6 +25,11 @@ bool inside(const Rect& area, const Pose& pose, Size card, float tolerance) {
   return b.min.x >= a.min.x && b.min.y >= a.min.y && b.max.x <= a.max.x && b.max.y <= a.max.y;
 }
 
+/// How wide a card is that lies turned.
+float turned_extent(Size card, float angle) {
+  return card.width * std::cos(angle) + card.height * std::sin(angle);
+}
+
 }  // namespace
 
 TEST_CASE("layout: every neutral pose is finite, and inside its area when the area can hold a card") {
@@ -129,6 +134,27 @@ TEST_CASE("layout: a raised card comes out and its neighbours step aside, and an
   CHECK(open[3] == eight[4]);
   // Places that no card has make no room.
   CHECK(poses_of(HandLayout{}, area, {100, 140}, open_cards(7), {.raised = 7, .insert_at = 9}) == neutral);
+}
+
+TEST_CASE("layout: the neighbours of a raised card step aside no further than their area") {
+  for_all("raised", 100, [](Random& r) {
+    const Size card{100, 140};
+    const std::size_t n = 2 + r.below(12);
+    const Rect area = rect_at({r.uniform(-50, 50), 0}, {r.uniform(160, 1600), 600});
+    const HandLayout hand{.align = r.chance(0.5f) ? Align::start : Align::centre};
+    const auto at = static_cast<std::ptrdiff_t>(r.below(static_cast<std::uint32_t>(n)));
+    const auto neutral = poses_of(hand, area, card, open_cards(n));
+    const auto raised = poses_of(hand, area, card, open_cards(n), {.raised = at});
+    for (std::size_t i = 0; i < n; ++i) {
+      if (static_cast<std::ptrdiff_t>(i) == at) continue;
+      // They step aside as they lie: what stood inside still does, with a hundredth of a px.
+      const float reach = turned_extent(card, std::abs(raised[i].rotation)) / 2;
+      RC_ASSERT(raised[i].centre.x - reach > area.min.x - 0.01f);
+      RC_ASSERT(raised[i].centre.x + reach < area.max.x + 0.01f);
+      const float aside = raised[i].centre.x - neutral[i].centre.x;
+      RC_ASSERT((static_cast<std::ptrdiff_t>(i) > at ? aside : -aside) >= -0.01f);
+    }
+  });
 }
 
 TEST_CASE("layout: the top card of a pile keeps its place as cards come and go") {
