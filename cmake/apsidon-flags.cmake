@@ -4,7 +4,7 @@ function(apsidon_apply_dev_flags target)
                                            -Wnon-virtual-dtor -Wold-style-cast)
   if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
     # g++ 12 reports overlapping copies inside std::string that cannot happen (GCC bug 105651).
-    target_compile_options(${target} PRIVATE -Wno-restrict)
+    target_compile_options(${target} PRIVATE -Wno-restrict $<$<CONFIG:Release>:-Wno-array-bounds;-Wno-stringop-overflow>)
   endif()
   if(APSIDON_WERROR)
     target_compile_options(${target} PRIVATE -Werror)

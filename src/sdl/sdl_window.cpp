@@ -105,13 +105,13 @@ struct SdlWindow::Impl {
     return name.find("llvmpipe") != std::string_view::npos || name.find("softpipe") != std::string_view::npos;
   }
 
-  void take(const SDL_Event& event, Playfield& field) {
+  void take(const SDL_Event& event, const std::function<void(const Input&)>& hear, Playfield* field) {
     if (filter && filter(event)) return;
     if (event.type == SDL_QUIT) closed = true;
     if (event.type == SDL_WINDOWEVENT && event.window.event == SDL_WINDOWEVENT_EXPOSED) unfinished = true;
     if (event.type == SDL_RENDER_TARGETS_RESET || event.type == SDL_RENDER_DEVICE_RESET) painter.reset();
-    if (event.type == SDL_MOUSEWHEEL) return scroll(event.wheel, field);
-    if (const auto input = inputs->read(event)) (void)field.input(*input);
+    if (event.type == SDL_MOUSEWHEEL && field) return scroll(event.wheel, *field);
+    if (const auto input = inputs->read(event)) hear(*input);
   }
 
   /// A wheel scrolls the zone below the mouse, if there is more of it than shows.
@@ -126,15 +126,25 @@ struct SdlWindow::Impl {
   }
 
   /// How long nothing has to be done, ms.
-  [[nodiscard]] int wait(const Playfield& field) const {
+  [[nodiscard]] int wait(bool moving, std::uint64_t revision) const {
     const bool hidden = (SDL_GetWindowFlags(window.get()) & (SDL_WINDOW_HIDDEN | SDL_WINDOW_MINIMIZED)) != 0;
     if (hidden) return 500;
     // Timers and countdowns come to light within this time.
     constexpr int idle = 50;
-    const bool busy = unfinished || !field.time().at_rest() || field.frame().revision != shown;
-    if (!busy) return idle;
+    if (!unfinished && !moving && revision == shown) return idle;
     if (synchronised) return 0;
     return std::clamp(static_cast<int>((next_at - SdlInputs::now()) * 1000), 0, 16);
+  }
+
+  /// False once it is closed.
+  bool wait_and_take(int milliseconds, const std::function<void(const Input&)>& hear, Playfield* field) {
+    SDL_Event event;
+    if (SDL_WaitEventTimeout(&event, milliseconds) != 0) {
+      do {
+        take(event, hear, field);
+      } while (SDL_PollEvent(&event) != 0);
+    }
+    return !closed;
   }
 };
 
@@ -149,24 +159,24 @@ PlayfieldOptions SdlWindow::options() const {
 }
 
 bool SdlWindow::next(Playfield& field) {
-  SDL_Event event;
-  if (SDL_WaitEventTimeout(&event, impl_->wait(field)) != 0) {
-    do {
-      impl_->take(event, field);
-    } while (SDL_PollEvent(&event) != 0);
-  }
-  return !impl_->closed;
+  const auto hear = [&](const Input& input) { (void)field.input(input); };
+  return impl_->wait_and_take(impl_->wait(!field.time().at_rest(), field.frame().revision), hear, &field);
 }
 
-void SdlWindow::show(const Playfield& field) {
+bool SdlWindow::next(const std::function<void(const Input&)>& hear, bool busy) {
+  return impl_->wait_and_take(impl_->wait(busy, impl_->shown), hear, nullptr);
+}
+
+void SdlWindow::show(const Playfield& field) { show(field.frame(), field.table().deck()); }
+
+void SdlWindow::show(const Frame& frame, const Deck& deck) {
   Impl& w = *impl_;
-  const Frame& frame = field.frame();
   if (frame.revision == w.shown && !w.unfinished) return;
   if (!w.synchronised && SdlInputs::now() < w.next_at) return;
   w.next_at = std::max(w.next_at + frame_seconds, SdlInputs::now());
   using Clock = std::chrono::steady_clock;
   const auto begin = Clock::now();
-  draw(field);
+  draw(frame, deck);
   const auto drawn = Clock::now();
   SDL_RenderPresent(w.renderer.get());
   w.times = {seconds_between(begin, drawn), seconds_between(drawn, Clock::now())};
@@ -174,13 +184,13 @@ void SdlWindow::show(const Playfield& field) {
   ++w.frames;
 }
 
-void SdlWindow::draw(const Playfield& field) {
+void SdlWindow::draw(const Frame& frame, const Deck& deck) {
   Impl& w = *impl_;
-  if (!w.painter || !w.deck || *w.deck != field.table().deck()) {
-    w.deck = field.table().deck();
+  if (!w.painter || !w.deck || *w.deck != deck) {
+    w.deck = deck;
     w.painter.emplace(w.renderer.get(), *w.deck, w.gallery);
   }
-  w.unfinished = !w.painter->draw(field.frame());
+  w.unfinished = !w.painter->draw(frame);
   if (w.overlay) w.overlay(w.renderer.get());
 }
 
@@ -211,7 +221,7 @@ void SdlWindow::set_overlay(std::function<void(SDL_Renderer*)> draw) {
 
 Picture SdlWindow::picture(const Playfield& field) {
   // What was presented may be gone: it is drawn again, until all of its cards are there.
-  for (impl_->unfinished = true; impl_->unfinished;) draw(field);
+  for (impl_->unfinished = true; impl_->unfinished;) draw(field.frame(), field.table().deck());
   Pixels pixels;
   SDL_GetRendererOutputSize(impl_->renderer.get(), &pixels.width, &pixels.height);
   pixels.all.resize(static_cast<std::size_t>(pixels.width) * static_cast<std::size_t>(pixels.height));

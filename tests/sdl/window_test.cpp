@@ -369,6 +369,20 @@ TEST_CASE("sdl: what the window shows at rest is the picture that is drawn witho
   CHECK(differs_from(drawn) > 0.2);
 }
 
+TEST_CASE("sdl: a single card of a deck lies on the bench, and one that is not in it is told") {
+  const auto shown = [](const std::string& face) {
+    return run("timeout",
+               {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", APSIDON_TOOL,
+                "play", "data/glasshouse.deck.json", "--card", face, "--frames", "5"});
+  };
+  const auto outcome = shown("fern-12");
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  const auto unknown = shown("fern-14");
+  CHECK(unknown.code == 2);
+  CHECK(holds(unknown.err, "'fern-14' is no face of data/glasshouse.deck.json, whose first is fern-1"));
+}
+
 TEST_CASE("sdl: where there is no display that is said, and what would be one") {
   const auto outcome = run("env", {"-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "SDL_VIDEODRIVER",
                                    APSIDON_TOOL, "play", bench, "--frames", "3"});

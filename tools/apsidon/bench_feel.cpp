@@ -106,7 +106,8 @@ bool curve_editor(Glide& glide) {
   return changed;
 }
 
-/// A glide by its seconds and curve, or its spring's period and damping.
+}  // namespace
+
 bool glide_knobs(const char* name, Glide& glide, bool& any_open) {
   if (!ImGui::TreeNode(name)) return false;
   any_open = true;
@@ -136,8 +137,6 @@ bool glide_knobs(const char* name, Glide& glide, bool& any_open) {
   ImGui::TreePop();
   return changed;
 }
-
-}  // namespace
 
 void BenchView::feel_knobs(Playfield& field) {
   Feel feel = field.performances().feel();

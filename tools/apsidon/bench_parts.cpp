@@ -98,13 +98,7 @@ void BenchView::log_knobs(const LogPlayer& log, BenchRequests& requests) {
 }
 
 void BenchView::moves_and_events(const Playfield& field) {
-  ImGui::InputTextWithHint("only", "a word of them", filter_.data(), filter_.size());
-  const std::string wanted = filter_.data();
-  ImGui::BeginChild("events", {0, ImGui::GetContentRegionAvail().y * 0.6f});
-  for (const std::string& line : events_) {
-    if (line.find(wanted) != std::string::npos) ImGui::TextWrapped("%s", line.c_str());
-  }
-  ImGui::EndChild();
+  panel_.events(ImGui::GetContentRegionAvail().y * 0.6f);
   const std::vector<Move> moves = field.rules().legal_moves();
   ImGui::TextDisabled("%zu legal %s", moves.size(), moves.size() == 1 ? "move" : "moves");
   ImGui::BeginChild("moves");

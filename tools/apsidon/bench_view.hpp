@@ -1,13 +1,12 @@
 #pragma once
 // The bench: what is on a table and why, and knobs that act at once, over the table in its window.
 #include <array>
-#include <deque>
-#include <memory>
 #include <optional>
 #include <string>
 
 #include "apsidon/apsidon.hpp"
 #include "apsidon/sdl/sdl_window.hpp"
+#include "bench_panel.hpp"
 #include "log_player.hpp"
 
 namespace apsidon::tool {
@@ -24,30 +23,12 @@ struct BenchRequests {
 
 class BenchView {
  public:
-  explicit BenchView(SdlWindow& window);
-  BenchView(const BenchView&) = delete;
-  BenchView& operator=(const BenchView&) = delete;
-  ~BenchView();
+  explicit BenchView(SdlWindow& window) : window_(window), panel_(window) {}
 
-  /// Whether the event was the bench's own.
-  bool take(const SDL_Event& event);
+  [[nodiscard]] BenchPanel& panel() { return panel_; }
   void hear(const Event& event, const Playfield& field);
-  /// Milliseconds of a frame that was drawn.
-  void note_frame(double ms);
-  /// A sentence over the table: until the next one, or for some seconds where it is good news; empty: none.
-  void set_message(std::string text, bool good = false) {
-    message_ = std::move(text);
-    good_ = good;
-    said_at_ = window_.now();
-  }
-  void open(bool open);
-  [[nodiscard]] bool is_open() const { return open_; }
-  /// What it takes from a window, so that nothing of the table lies below it.
-  [[nodiscard]] Insets insets(Size window) const;
-
-  /// Lays out what shows; `draw` is for the window's overlay then.
+  /// Lays out what shows, in every frame.
   BenchRequests update(Playfield& field, TableSetup& setup, const LogPlayer* log);
-  void draw(SDL_Renderer* renderer) const;
 
  private:
   /// What is under the pointer; it stays while the pointer is on the bench.
@@ -65,31 +46,19 @@ class BenchView {
   void moves_and_events(const Playfield& field);
   void layer_knobs();
   void outlines(const Playfield& field) const;
-  void hint() const;
 
   SdlWindow& window_;
-  struct Gui;
-  std::unique_ptr<Gui> gui_;
-  bool open_ = false;
-  bool hints_ = true;     // says at first how it is opened
-  int frames_after_ = 0;  // still to be drawn after an event: lists that open need some
+  BenchPanel panel_;
   std::array<bool, sketch_layers.size()> layers_{};  // what of the outlines shows
   double step_until_ = 0;                            // when the clock stands still again, or 0
   bool all_alike_ = true;                            // knobs act on all zones of a name
-  Hit last_ = {};  // what was pointed at last: it stays while the pointer is on the bench
-  std::string message_ = {};
-  bool good_ = false;  // news, and no complaint: it goes by itself
-  double said_at_ = 0;
-  std::deque<std::string> events_ = {};
-  std::array<char, 64> filter_{};
+  Hit last_ = {};            // what was pointed at last: it stays while the pointer is on the bench
   std::size_t plan_ = 0;     // whose gaps the knobs set
   ZoneId edited_zone_ = {};  // whose text is edited, from which text, and what was wrong with it
   std::string edited_from_ = {};
   std::array<char, 8192> edited_{};
   std::string edit_problem_ = {};
   bool editing_ = false;
-  std::array<float, 120> frames_{};
-  std::size_t frame_ = 0;
 };
 
 }  // namespace apsidon::tool

@@ -10,11 +10,13 @@
 #include "apsidon/files/feel_file.hpp"
 #include "apsidon/files/input_log.hpp"
 #include "apsidon/files/read_file.hpp"
+#include "apsidon/files/table_file.hpp"
 #include "apsidon/files/write_file.hpp"
 #include "apsidon/sdl/sdl_window.hpp"
 #include "bench_view.hpp"
 #include "common.hpp"
 #include "log_player.hpp"
+#include "lone_bench.hpp"
 #include "motions.hpp"
 #include "saved_knobs.hpp"
 #include "watched_files.hpp"
@@ -27,6 +29,7 @@ namespace fs = std::filesystem;
 struct Options {
   std::string table;
   std::string window = "1280x800";
+  std::string card;
   std::string art;
   std::string feel;
   std::string log;
@@ -92,8 +95,8 @@ class Session {
         files_({options.table, options.art, feel_file_}) {
     reload();
     window_.set_event_filter([this](const SDL_Event& event) { return take(event); });
-    window_.set_overlay([this](SDL_Renderer* renderer) { bench_.draw(renderer); });
-    bench_.open(options.bench);
+    window_.set_overlay([this](SDL_Renderer* renderer) { bench_.panel().draw(renderer); });
+    bench_.panel().open(options.bench);
     begun_ = setup_;
     log_.table = fingerprint(begun_);
     log_.options = player_ ? player_->options(window_.now()) : window_.options();
@@ -126,7 +129,7 @@ class Session {
       window_.show(*field_);
       if (window_.frames() > before) {
         spent_.add(in_core, window_.times());
-        bench_.note_frame((in_core + window_.times().drawing + window_.times().presenting) * 1000);
+        bench_.panel().note_frame((in_core + window_.times().drawing + window_.times().presenting) * 1000);
         if (options_.frames > 0) shoot(++shown);
       }
       if (files_.changed()) look_again();
@@ -144,7 +147,7 @@ class Session {
  private:
   /// Keys of the session's own: F11 for the whole screen, N for a new round.
   bool take(const SDL_Event& event) {
-    if (bench_.take(event)) return true;
+    if (bench_.panel().take(event)) return true;
     if (pressed(event, "F11")) window_.set_full_screen(!window_.full_screen());
     if (pressed(event, "N")) new_round();
     return pressed(event, "F11") || pressed(event, "N");
@@ -169,7 +172,7 @@ class Session {
   void make_room() {
     if (player_ && player_->at() < player_->length()) return;
     const PlayfieldOptions now = window_.options();
-    const Insets wanted = bench_.insets(now.window);
+    const Insets wanted = bench_.panel().insets(now.window);
     if (wanted == insets_ && now.window == size_) return;
     insets_ = wanted;
     size_ = now.window;
@@ -211,7 +214,7 @@ class Session {
   }
 
   void say(const std::string& sentence, bool good = false) {
-    bench_.set_message(sentence, good);
+    bench_.panel().set_message(sentence, good);
     window_.redraw();
   }
 
@@ -321,8 +324,22 @@ class Session {
   double since_ = 0;
 };
 
+/// A deck by itself: one of its cards.
+int run_card(const Options& options) {
+  const Deck deck = or_fail(load_deck(options.table));
+  if (!options.card.empty() && !deck.find(options.card))
+    throw Failure{bad_call, fmt::format("--card: '{}' is no face of {}, whose first is {}", options.card,
+                                        options.table, deck.text(deck.faces().front()))};
+  show_lone_card(deck, {.face = options.card,
+                        .window = parse_size("--window", options.window),
+                        .feel = options.feel.empty() ? Feel{} : feel_named(options.feel),
+                        .frames = options.frames});
+  return yes;
+}
+
 int run(const Options& options) {
   try {
+    if (options.table.ends_with(".deck.json") || !options.card.empty()) return run_card(options);
     return Session(options).run();
   } catch (const Error& e) {
     throw Failure{no, e.what()};  // no display, as a rule
@@ -334,8 +351,11 @@ int run(const Options& options) {
 void add_play(CommandLine& line) {
   Words& words = line.verb("play", "A table in a window, to be played; without anybody: --frames");
   auto options = std::make_shared<Options>();
-  words.required_text("table", options->table, "TABLE", "The table file")
+  words
+      .required_text("table", options->table, "TABLE",
+                     "The table file; or a deck file, of which one card shows")
       .text("--window", options->window, "WxH", "Size of the window in px, 1280x800 unless stated")
+      .text("--card", options->card, "FACE", "Of a deck file: the card that shows on the bench")
       .text("--art", options->art, "ART", "Cards drawn from the pictures of this art file")
       .text(
           "--feel", options->feel, "FEEL",
@@ -354,6 +374,7 @@ void add_play(CommandLine& line) {
       .flag("--trust", options->trust, "The files that the table and the art name may lie anywhere")
       .example("apsidon play data/potting-bench.table.json")
       .example("apsidon play data/trellis.table.json --window 390x844 --frames 100 --shots shots")
+      .example("apsidon play data/glasshouse.deck.json --card fern-12")
       .does([options] { return run(*options); });
 }
 

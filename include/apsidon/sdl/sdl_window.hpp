@@ -52,6 +52,13 @@ class APSIDON_SDL_EXPORT SdlWindow {
   bool next(Playfield& field);
   /// Draws the playfield's frame, if it is another than the one that shows.
   void show(const Playfield& field);
+  // The same for whoever has frames and no playfield, as a form of lone cards.
+
+  /// Hands what came in to `hear`; waits no longer than for the next frame while it is `busy`.
+  bool next(const std::function<void(const Input&)>& hear, bool busy);
+  /// Draws a frame, if its revision is another than that of the one that shows.
+  void show(const Frame& frame, const Deck& deck);
+
   /// The time of now, for `next_event`.
   [[nodiscard]] double now() const;
 
@@ -75,7 +82,7 @@ class APSIDON_SDL_EXPORT SdlWindow {
   [[nodiscard]] SDL_Renderer* renderer() const;
 
  private:
-  void draw(const Playfield& field);
+  void draw(const Frame& frame, const Deck& deck);
 
   struct APSIDON_SDL_NO_EXPORT Impl;
   std::unique_ptr<Impl> impl_;
