@@ -76,7 +76,7 @@ bool curve_editor(Glide& glide) {
   const Plot plot{start, {ImGui::GetContentRegionAvail().x, 132}};
   ImDrawList* list = ImGui::GetWindowDrawList();
   list->AddRectFilled(start, {start.x + plot.size.x, start.y + plot.size.y},
-                      ImGui::GetColorU32(ImGuiCol_FrameBg), 5);
+                      ImGui::GetColorU32(ImGuiCol_FrameBg));
   for (const float way : {0.0f, 1.0f})
     list->AddLine(plot.at(0, way), plot.at(1, way), ImGui::GetColorU32(ImGuiCol_Separator));
   Gliding gliding(0);
