@@ -65,10 +65,13 @@ void FrameBuilder::number_from(std::uint64_t revision) {
   seen_.rooms = ~std::uint64_t{0};
 }
 
-/// What stands above its neighbours: the hovered card, and what is picked up where it lies.
+/// What stands above its neighbours: the hovered card, and what is picked up where it lies. In a column what
+/// lies on a card stays on it: it would be picked up with it, or keeps it from being picked up.
 void FrameBuilder::find_raised(const FrameSources& from) {
   raised_.clear();
-  if (const CardId hovered = from.hover.standing_out(from.setup)) raised_.push_back(hovered);
+  const Card* hovered = from.setup.table.card(from.hover.standing_out(from.setup));
+  if (hovered && !std::holds_alternative<ColumnLayout>(from.setup.layout_of(hovered->zone).layout))
+    raised_.push_back(hovered->id);
   from.hand.each([&](const Hand::Carry& carry) {
     if (carry.mode == Hand::Carry::Mode::drag) return;
     for (const Hand::Taken& taken : carry.cards) raised_.push_back(taken.card);

@@ -48,6 +48,35 @@ TEST_CASE("play: hover: a card rises, grows, turns and lifts by what is stated")
   CHECK(*h.field.where().live_pose(card) == rests);
 }
 
+TEST_CASE(
+    "play: hover: what lies on a card of a column stays on it, a card of a hand comes before the others") {
+  const auto order_of = [](const Hand& h, CardId card) {
+    const auto& items = h.field.frame().items;
+    const auto at =
+        std::find_if(items.begin(), items.end(), [&](const FrameItem& i) { return i.card == card; });
+    return at - items.begin();
+  };
+  for (const bool column : {false, true}) {
+    Hand h(desk({.hover = HoverKind::lift}));
+    const ZoneId hand = h.zone("hand");
+    ZoneBehaviour behaviour = h.field.where().behaviour(hand);
+    if (column) behaviour.layout.layout = ColumnLayout{};
+    REQUIRE(h.field.edits().set_behaviour(hand, behaviour));
+    h.settle();
+    const CardId lower = h.cards("hand")[4], upper = h.cards("hand")[5];
+    const Quad shows = [&] {
+      const auto& items = h.field.frame().items;
+      return std::find_if(items.begin(), items.end(), [&](const FrameItem& i) { return i.card == lower; })
+          ->corners;
+    }();
+    // Its upper left corner is free in a hand and in a column.
+    h.point(PointerPhase::move, point_in(shows, {0.06f, 0.04f}));
+    h.settle();
+    REQUIRE(h.field.hand().hovered() == lower);
+    CHECK((order_of(h, lower) < order_of(h, upper)) == column);
+  }
+}
+
 TEST_CASE("play: hover: a card is left only when the pointer has gone on by the margin") {
   for (const float margin : {0.0f, 3.0f, 8.0f}) {
     Hand h(desk({.hover = HoverKind::lift}),
