@@ -1,5 +1,9 @@
 #include "sdl/pixel_painter.hpp"
 
+#include <fmt/format.h>
+
+#include "apsidon/geometry/error.hpp"
+
 namespace apsidon::sdl_detail {
 
 bool PixelPainter::draw(const Frame& frame, std::chrono::nanoseconds time) {
@@ -9,6 +13,11 @@ bool PixelPainter::draw(const Frame& frame, std::chrono::nanoseconds time) {
   if (width != picture_->width() || height != picture_->height()) {
     texture_.reset(SDL_CreateTexture(renderer_, SDL_PIXELFORMAT_ARGB8888, SDL_TEXTUREACCESS_STREAMING,
                                      picture_->width(), picture_->height()));
+    if (!texture_) {
+      throw Error(
+          fmt::format("window: {}x{} pixels: {}: a renderer that can hold a picture as large is expected",
+                      picture_->width(), picture_->height(), SDL_GetError()));
+    }
     SDL_SetTextureBlendMode(texture_.get(), SDL_BLENDMODE_NONE);
   }
   // Its rows lie one after another.

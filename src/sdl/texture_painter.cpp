@@ -89,13 +89,18 @@ struct TexturePainter::Impl {
     shadows.clear();
   }
 
-  /// An atlas for a size of cards, no larger than the renderer can hold.
-  [[nodiscard]] Sheet sheet_for(Size card, float pixel_ratio) const {
+  /// Whether the renderer can hold a texture of this size.
+  [[nodiscard]] bool holds(double width, double height) const {
     SDL_RendererInfo info{};
     SDL_GetRendererInfo(renderer, &info);
     const auto most = [](int stated) { return stated > 0 ? stated : 1 << 14; };
+    return width <= most(info.max_texture_width) && height <= most(info.max_texture_height);
+  }
+
+  /// An atlas for a size of cards, no larger than the renderer can hold.
+  [[nodiscard]] Sheet sheet_for(Size card, float pixel_ratio) const {
     Atlas atlas(deck, card, pixel_ratio, corner_share, gallery);
-    while (atlas.width() > most(info.max_texture_width) || atlas.height() > most(info.max_texture_height)) {
+    while (!holds(atlas.width(), atlas.height())) {
       pixel_ratio *= 0.8f;
       atlas = Atlas(deck, card, pixel_ratio, corner_share, gallery);
     }
@@ -186,7 +191,11 @@ struct TexturePainter::Impl {
   void draw_background(const Frame& frame) {
     const std::tuple key{frame.window.width, frame.window.height, frame.pixel_ratio};
     if (!background || key != background_key) {
-      background = texture_of(renderer, paint_background(frame.window, frame.pixel_ratio), true);
+      // Of a window larger than a texture can be it is coarser, which a night sky may be.
+      float coarser = frame.pixel_ratio;
+      while (!holds(double{frame.window.width * coarser}, double{frame.window.height * coarser}))
+        coarser *= 0.8f;
+      background = texture_of(renderer, paint_background(frame.window, coarser), true);
       background_key = key;
     }
     const SDL_FRect all{0, 0, frame.window.width, frame.window.height};

@@ -189,7 +189,7 @@ bool BenchPanel::begin(const std::string& title) {
   ImGui::PushItemWidth(-knob_names);
   ImGui::TextColored(colour(0xE3B64A), "%s", title.empty() ? "The bench" : title.c_str());
   ImGui::SameLine();
-  ImGui::TextDisabled("F1 puts it away");
+  ImGui::TextDisabled("F1 puts it away, F12 takes a picture");
   return true;
 }
 

@@ -92,7 +92,7 @@ class Session {
                  .size = player_ ? player_->options(0).window : parse_size("--window", options.window),
                  .full_screen = options.full_screen}),
         bench_(window_),
-        files_({options.table, options.art, feel_file_}) {
+        files_({options.table, deck_of(options.table), options.art, feel_file_}) {
     reload();
     window_.set_event_filter([this](const SDL_Event& event) { return take(event); });
     window_.set_overlay([this](SDL_Renderer* renderer) { bench_.panel().draw(renderer); });
@@ -145,12 +145,22 @@ class Session {
   }
 
  private:
-  /// Keys of the session's own: F11 for the whole screen, N for a new round.
+  /// Keys of the session's own: F11 for the whole screen, F12 for a picture, N for a new round.
   bool take(const SDL_Event& event) {
     if (bench_.panel().take(event)) return true;
     if (pressed(event, "F11")) window_.set_full_screen(!window_.full_screen());
+    if (pressed(event, "F12")) take_picture();
     if (pressed(event, "N")) new_round();
-    return pressed(event, "F11") || pressed(event, "N");
+    return pressed(event, "F11") || pressed(event, "F12") || pressed(event, "N");
+  }
+
+  /// Into the working folder, under a name that is free.
+  void take_picture() {
+    const std::string stem = fs::path(options_.table).stem().stem().string();
+    std::string name;
+    for (int i = 1; name.empty() || fs::exists(name); ++i) name = fmt::format("{}-{}.png", stem, i);
+    window_.picture(*field_).write_png(name);
+    say("saved: " + name, true);
   }
 
   void hear(const Event& event) {
@@ -227,6 +237,13 @@ class Session {
     window_.set_gallery(nullptr);
     gallery_ = std::move(gallery);
     window_.set_gallery(gallery_ ? &*gallery_ : nullptr);
+  }
+
+  /// The file in which a table has its deck; empty where that is in the table itself.
+  static std::string deck_of(const std::string& table) {
+    const auto json = nlohmann::json::parse(or_fail(read_file(table)), nullptr, false);
+    const auto deck = json.is_object() ? json.value("deck", nlohmann::json()) : nlohmann::json();
+    return deck.is_string() ? (fs::path(table).parent_path() / deck.get<std::string>()).string() : "";
   }
 
   /// "potting-bench.feel.json" of "potting-bench.table.json".

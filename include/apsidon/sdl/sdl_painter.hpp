@@ -24,7 +24,8 @@ class APSIDON_SDL_EXPORT SdlPainter {
 
   /// Draws over all that the renderer shows; to present it is the program's. Returns whether everything was
   /// there to be drawn: otherwise some cards were blank, or of another size, and the next call shows more. At
-  /// most so much time goes into cards that are not there yet.
+  /// most so much time goes into cards that are not there yet. Throws Error where the renderer cannot hold a
+  /// picture as large as the window.
   bool draw(const Frame& frame, std::chrono::nanoseconds time = std::chrono::milliseconds(3));
 
  private:
