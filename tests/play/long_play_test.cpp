@@ -125,7 +125,7 @@ void play_for_an_hour(const std::string& name) {
   CHECK(player.frames() >= 3'500'000);
   CHECK(player.drawn() > player.frames() * 20);
   CHECK(player.events() > 5'000);
-  CHECK(kilobytes() - before < 8'000);
+  CHECK((keeps_freed_memory || kilobytes() - before < 8'000));
   CHECK(player.lost_cards() == 0);
   CHECK(player.all_finite());
   CHECK(last < first * 1.5 + 0.1);

@@ -305,7 +305,7 @@ TEST_CASE("play: two hundred games of a patience on a playfield are those of a p
       go(0.02);
     };
     int steps = 0;
-    for (; steps < 60; ++steps) {
+    for (; steps < 250; ++steps) {
       check_same(model, field.table(), field.rules().legal_moves());
       const Standing stands = standing_of(model);
       if (steps > 0) RC_ASSERT(field.moves().standing() == stands);

@@ -234,7 +234,7 @@ TEST_CASE(
       played(table + " --no-deal --bench",
              "sleep 0.5\n" + at(250, 60) + at(255, 60) + click(1000, 268) + click(950, 310) + at(160, 560) +
                  at(164, 564) + pull(1000, 252, 1060, 252) + pull(1000, 540, 1020, 540) + click(940, 62) +
-                 click(993, 191) + click(925, 267) + pull(1060, 490, 1100, 440) + click(1030, 62));
+                 click(1036, 191) + click(925, 267) + pull(1060, 490, 1100, 440) + click(1030, 62));
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
   const std::string was = contents(source(bench)), is = contents(table);

@@ -4,6 +4,14 @@
 
 namespace apsidon::test {
 
+/// Under the address sanitizer what was freed is kept for a while: how much memory a process takes says
+/// nothing of it then.
+#if defined(__SANITIZE_ADDRESS__)
+inline constexpr bool keeps_freed_memory = true;
+#else
+inline constexpr bool keeps_freed_memory = false;
+#endif
+
 /// How often this thread has called `operator new` since the program began.
 std::size_t allocations();
 

@@ -7,6 +7,7 @@
 
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "support/allocations.hpp"
 #include "support/process.hpp"
 #include "support/tables.hpp"
 
@@ -116,7 +117,7 @@ TEST_CASE("tool: a film of a thousand frames a second goes out as it comes, and 
     CHECK(film.out.size() > 8'000'000);
     rusage used{};
     REQUIRE(::getrusage(RUSAGE_CHILDREN, &used) == 0);
-    CHECK(used.ru_maxrss < 200'000);  // kB, of the largest of this test's processes
+    CHECK((keeps_freed_memory || used.ru_maxrss < 200'000));  // kB, of the largest of this test's processes
   }
 }
 

@@ -189,7 +189,7 @@ bool BenchPanel::begin(const std::string& title) {
   ImGui::PushItemWidth(-knob_names);
   ImGui::TextColored(colour(0xE3B64A), "%s", title.empty() ? "The bench" : title.c_str());
   ImGui::SameLine();
-  ImGui::TextDisabled("F1 puts it away, F12 takes a picture");
+  ImGui::TextDisabled("F1 puts it away");
   return true;
 }
 
@@ -222,7 +222,7 @@ void BenchPanel::hint() const {
   if (!said && (open_ || !hints_)) return;
   const ImVec2 size = ImGui::GetIO().DisplaySize;
   ImDrawList* list = ImGui::GetForegroundDrawList();
-  const std::string text = said ? message_ : "F1 opens the bench";
+  const std::string text = said ? message_ : "F1 opens the bench, F12 takes a picture";
   const float wrap = size.x - 60;
   const ImVec2 extent = ImGui::CalcTextSize(text.c_str(), nullptr, false, wrap);
   const ImVec2 at{said ? 24 : size.x - extent.x - 20, size.y - extent.y - 16};

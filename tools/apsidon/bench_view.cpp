@@ -23,6 +23,7 @@ BenchRequests BenchView::update(Playfield& field, TableSetup& setup, const LogPl
     look_below(field);
     if (ImGui::BeginTabBar("tabs")) {
       panel_.tab("Pointer", [&] { pointed_at(field, setup); });
+      panel_.tab("File", [&] { zone_text(field, setup); });
       panel_.tab("Feel", [&] { feel_knobs(field); });
       panel_.tab("Events", [&] { moves_and_events(field); });
       panel_.tab("Outlines", [&] { layer_knobs(); });

@@ -37,7 +37,7 @@ class BenchView {
   void card_knobs(Playfield& field, TableSetup& setup, const Card& card);
   void zone_knobs(Playfield& field, TableSetup& setup, ZoneId zone);
   void plan_knobs(Playfield& field, TableSetup& setup, ZoneId zone);
-  void zone_text(Playfield& field, TableSetup& setup, ZoneId zone);
+  void zone_text(Playfield& field, TableSetup& setup);
   /// The zones that a knob of this one acts on.
   [[nodiscard]] std::vector<ZoneId> meant(const TableSetup& setup, ZoneId zone) const;
   void feel_knobs(Playfield& field);

@@ -118,7 +118,6 @@ void BenchView::pointed_at(Playfield& field, TableSetup& setup) {
   ImGui::Separator();
   zone_knobs(field, setup, zone->id);
   plan_knobs(field, setup, zone->id);
-  zone_text(field, setup, zone->id);
 }
 
 void BenchView::card_knobs(Playfield& field, TableSetup& setup, const Card& there) {
@@ -208,8 +207,11 @@ void BenchView::plan_knobs(Playfield& field, TableSetup& setup, ZoneId zone) {
   field.edits().set_plans(setup.plans);
 }
 
-void BenchView::zone_text(Playfield& field, TableSetup& setup, ZoneId zone) {
-  if (!ImGui::TreeNode("as in the file")) return;
+void BenchView::zone_text(Playfield& field, TableSetup& setup) {
+  const Card* card = field.table().card(last_.card);
+  const ZoneId zone = card ? card->zone : last_.zone;
+  if (!field.table().zone(zone))
+    return ImGui::TextDisabled("Point at a zone: here it is as its file has it.");
   Json table = Json::parse(write_table(setup));
   const std::string name = setup.table.zone(zone)->name;
   const auto entry_of = [&](ZoneId id) -> Json& {
@@ -225,7 +227,13 @@ void BenchView::zone_text(Playfield& field, TableSetup& setup, ZoneId zone) {
     std::copy_n(is.begin(), std::min(is.size(), edited_.size() - 1), edited_.begin());
     edit_problem_.clear();
   }
-  ImGui::InputTextMultiline("##zone", edited_.data(), edited_.size(), {-1, 200});
+  ImGui::AlignTextToFramePadding();
+  ImGui::Text("%s", name.c_str());
+  ImGui::SameLine();
+  ImGui::Checkbox("all of its name", &all_alike_);
+  constexpr float below = 110;  // buttons, and what is wrong
+  ImGui::InputTextMultiline("##zone", edited_.data(), edited_.size(),
+                            {-1, ImGui::GetContentRegionAvail().y - below});
   editing_ = ImGui::IsItemActive() || edited_from_ != edited_.data();
   if (ImGui::Button("Set")) {
     try {
@@ -253,7 +261,6 @@ void BenchView::zone_text(Playfield& field, TableSetup& setup, ZoneId zone) {
   ImGui::SameLine();
   if (ImGui::Button("As it was")) edited_zone_ = {};
   if (!edit_problem_.empty()) ImGui::TextWrapped("%s", edit_problem_.c_str());
-  ImGui::TreePop();
 }
 
 }  // namespace apsidon::tool
