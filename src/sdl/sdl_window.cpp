@@ -130,7 +130,7 @@ struct SdlWindow::Impl {
     const bool hidden = (SDL_GetWindowFlags(window.get()) & (SDL_WINDOW_HIDDEN | SDL_WINDOW_MINIMIZED)) != 0;
     if (hidden) return 500;
     // Timers and countdowns come to light within this time.
-    constexpr int idle = 50;
+    constexpr int idle = 80;
     if (!unfinished && !moving && revision == shown) return idle;
     if (synchronised) return 0;
     return std::clamp(static_cast<int>((next_at - SdlInputs::now()) * 1000), 0, 16);

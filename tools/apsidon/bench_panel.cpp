@@ -110,7 +110,7 @@ BenchPanel::~BenchPanel() {
 
 void BenchPanel::open(bool open) {
   open_ = open;
-  window_.redraw();
+  frames_after_ = 2;
 }
 
 bool BenchPanel::take(const SDL_Event& event) {

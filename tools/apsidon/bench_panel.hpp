@@ -33,7 +33,11 @@ class BenchPanel {
     said_at_ = window_.now();
   }
 
-  // In every frame: begin; what shows, only if that returned true; end. `draw` is for the window's overlay.
+  /// Whether anything of it shows, or has just gone.
+  [[nodiscard]] bool is_needed() const { return open_ || hints_ || !message_.empty() || frames_after_ > 0; }
+
+  // In every frame in which it is needed: begin; what shows, only if that returned true; end. `draw` is for
+  // the window's overlay.
 
   [[nodiscard]] bool begin(const std::string& title);
   /// Within a tab bar; leaves room for the plot.

@@ -124,7 +124,8 @@ class Session {
       (void)field_->frame();
       const double in_core = seconds_since(begin);
       make_room();
-      answer(bench_.update(*field_, setup_, player_ ? &*player_ : nullptr));
+      answer(bench_.panel().is_needed() ? bench_.update(*field_, setup_, player_ ? &*player_ : nullptr)
+                                        : BenchRequests{});
       const std::uint64_t before = window_.frames();
       window_.show(*field_);
       if (window_.frames() > before) {

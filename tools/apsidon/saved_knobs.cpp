@@ -55,15 +55,17 @@ class Saver {
 
   /// One entry speaks for all that it repeats: what is not alike in them has no place in it.
   void save_zones(std::size_t entry, const Zones& was, const Zones& is) {
-    const std::string id = file_["zones"][entry].value("id", "");
+    const Json& in_file = file_["zones"][entry];
+    const std::string id = in_file.value("id", "");
+    const bool makes_several = in_file.contains("repeat") || in_file.contains("formation");
     const Json* first = nullptr;
     const JsonPath path{"zones", std::to_string(entry)};
     for (const auto& [name, then] : was) {
-      if (!is_of(name, id) || !is.contains(name)) continue;
+      if (!(makes_several ? is_of(name, id) : name == id) || !is.contains(name)) continue;
       const Json& here = is.at(name);
       if (!first) {
         first = &here;
-        save_zone(path, file_["zones"][entry], then, here);
+        save_zone(path, in_file, then, here);
       } else if (then != here && !alike(*first, here)) {
         left_out_.push_back(fmt::format(
             "what has changed of '{}' alone is not saved: the file has one entry for all of '{}'", name, id));
