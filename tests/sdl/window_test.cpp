@@ -218,6 +218,23 @@ TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and
   CHECK(before == after);
 }
 
+TEST_CASE("sdl: a knob of one zone of several has no place in their entry, and that is told") {
+  const Scratch scratch;
+  const std::string table = (scratch / "t.table.json").string();
+  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
+  std::filesystem::copy(source(bench), table);
+  // Over column-1, where no card lies: not for all of its name, its strip, saved.
+  const auto outcome =
+      played(table + " --no-deal --bench",
+             "sleep 0.5\n" + at(160, 560) + at(164, 564) + at(994, 507, "mousedown") +
+                 at(994, 507, "mouseup") + at(1000, 252, "mousedown") + at(1030, 252) +
+                 at(1060, 252, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(contents(table) == contents(source(bench)));
+  CHECK(holds(outcome.err, "what has changed of 'column-1' alone is not saved"));
+}
+
 TEST_CASE(
     "sdl: a face, a strip, a gap and a curve of the bench are in the files that it saves, line by line") {
   const Scratch scratch;

@@ -211,7 +211,10 @@ class Session {
       write_file(options_.table, saved.text);
       files_.pass_over_changes();
       std::string sentence = "saved: " + options_.table;
-      for (const std::string& left : saved.left_out) sentence += "\n" + left;
+      for (const std::string& left : saved.left_out) {
+        fmt::print(stderr, "apsidon play: {}\n", left);
+        sentence += "\n" + left;
+      }
       say(sentence, saved.left_out.empty());
     }
     if (requests.save_feel) {

@@ -32,7 +32,8 @@ class Saver {
 
   SavedKnobs save() {
     const Json was = Json::parse(write_table(before_)), is = Json::parse(write_table(now_));
-    for (std::size_t i = 0; i < file_["zones"].size(); ++i) save_zones(i, by_id(was), by_id(is));
+    const Zones zones_were = by_id(was), zones_are = by_id(is);
+    for (std::size_t i = 0; i < file_["zones"].size(); ++i) save_zones(i, zones_were, zones_are);
     for (std::size_t i = 0; i < std::min(before_.plans.size(), now_.plans.size()); ++i) save_plan(i);
     save_faces();
     return {saved_.text(), std::move(left_out_)};
@@ -58,18 +59,19 @@ class Saver {
     const Json& in_file = file_["zones"][entry];
     const std::string id = in_file.value("id", "");
     const bool makes_several = in_file.contains("repeat") || in_file.contains("formation");
-    const Json* first = nullptr;
-    const JsonPath path{"zones", std::to_string(entry)};
+    std::vector<std::string> names;
     for (const auto& [name, then] : was) {
-      if (!(makes_several ? is_of(name, id) : name == id) || !is.contains(name)) continue;
-      const Json& here = is.at(name);
-      if (!first) {
-        first = &here;
-        save_zone(path, in_file, then, here);
-      } else if (then != here && !alike(*first, here)) {
-        left_out_.push_back(fmt::format(
-            "what has changed of '{}' alone is not saved: the file has one entry for all of '{}'", name, id));
-      }
+      if ((makes_several ? is_of(name, id) : name == id) && is.contains(name)) names.push_back(name);
+    }
+    if (names.empty()) return;
+    const std::string& first = names.front();
+    const bool all_alike =
+        std::all_of(names.begin(), names.end(), [&](const auto& n) { return alike(is.at(first), is.at(n)); });
+    if (all_alike) return save_zone({"zones", std::to_string(entry)}, in_file, was.at(first), is.at(first));
+    for (const std::string& name : names) {
+      if (was.at(name) == is.at(name)) continue;
+      left_out_.push_back(fmt::format(
+          "what has changed of '{}' alone is not saved: the file has one entry for all of '{}'", name, id));
     }
   }
   static bool alike(Json a, Json b) {
