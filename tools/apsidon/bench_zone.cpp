@@ -115,7 +115,7 @@ void BenchView::pointed_at(Playfield& field, TableSetup& setup) {
     ImGui::Text("the panel %s", field.where().panels()[last_.panel.value - 1].name.c_str());
   if (!zone && !last_.panel) ImGui::TextDisabled("Point at a card, a zone or a panel.");
   if (!zone) return;
-  ImGui::Separator();
+  if (card) ImGui::Separator();
   zone_knobs(field, setup, zone->id);
   plan_knobs(field, setup, zone->id);
 }
