@@ -152,7 +152,10 @@ void BenchPanel::events(float height) {
   ImGui::EndChild();
 }
 
-void BenchPanel::note_frame(double ms) { frames_[frame_++ % frames_.size()] = static_cast<float>(ms); }
+void BenchPanel::note_frame(double ms, double core_ms) {
+  frames_[frame_++ % frames_.size()] = static_cast<float>(ms);
+  core_ms_ = core_ms;
+}
 
 /// What goes by itself has to be drawn once without it; lists that open need some frames after the event.
 void BenchPanel::keep_drawing() {
@@ -208,8 +211,8 @@ void BenchPanel::end() {
   if (open_) {
     const float last = frames_[(frame_ + frames_.size() - 1) % frames_.size()];
     ImGui::PlotLines("frame", frames_.data(), static_cast<int>(frames_.size()),
-                     static_cast<int>(frame_ % frames_.size()), fmt::format("{:.1f} ms", last).c_str(), 0, 34,
-                     {0, 44});
+                     static_cast<int>(frame_ % frames_.size()),
+                     fmt::format("{:.1f} ms, core {:.3f} ms", last, core_ms_).c_str(), 0, 34, {0, 44});
     ImGui::PopItemWidth();
     ImGui::End();
   }

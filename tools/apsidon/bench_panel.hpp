@@ -24,8 +24,8 @@ class BenchPanel {
   [[nodiscard]] Insets insets(Size window) const;
   /// A line for its list of events.
   void hear(std::string line);
-  /// Milliseconds of a frame that was drawn.
-  void note_frame(double ms);
+  /// Milliseconds of a frame that was drawn, and of these the core's.
+  void note_frame(double ms, double core_ms);
   /// A sentence over the table: until the next one, or for some seconds where it is good news; empty: none.
   void set_message(std::string text, bool good = false) {
     message_ = std::move(text);
@@ -64,6 +64,7 @@ class BenchPanel {
   std::array<char, 64> filter_{};
   std::array<float, 120> frames_{};
   std::size_t frame_ = 0;
+  double core_ms_ = 0;
 };
 
 }  // namespace apsidon::tool

@@ -3,7 +3,7 @@
 #include <fmt/format.h>
 #include <imgui.h>
 
-#include <algorithm>
+#include <chrono>
 #include <span>
 #include <tuple>
 
@@ -34,14 +34,17 @@ class LoneBench {
   void run() {
     const auto hear = [this](const Input& input) { take(input); };
     while (window_.next(hear, !card_->at_rest())) {
+      using Clock = std::chrono::steady_clock;
+      const auto begin = Clock::now();
       while (const auto event = card_->next_event(window_.now()))
         panel_.hear(fmt::format("{:8.2f}  {}", event->time, name_of(event->kind)));
+      const double core = std::chrono::duration<double>(Clock::now() - begin).count();
       lay_out();
       knobs();
       const std::uint64_t before = window_.frames();
       window_.show(frame(), deck_);
       if (window_.frames() > before)
-        panel_.note_frame((window_.times().drawing + window_.times().presenting) * 1000);
+        panel_.note_frame((core + window_.times().drawing + window_.times().presenting) * 1000, core * 1000);
       if (options_.frames > 0 && window_.frames() >= static_cast<std::uint64_t>(options_.frames)) return;
       if (options_.frames > 0) window_.redraw();
     }

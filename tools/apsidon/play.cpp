@@ -62,8 +62,11 @@ struct Spent {
   double presenting = 0;
   double worst = 0;  ///< of one frame
   std::uint64_t frames = 0;
+  double first = 0, last = 0;  ///< when they were shown
 
-  void add(double in_core, const SdlFrameTimes& times) {
+  void add(double now, double in_core, const SdlFrameTimes& times) {
+    if (frames == 0) first = now;
+    last = now;
     core += in_core;
     drawing += times.drawing;
     presenting += times.presenting;
@@ -74,8 +77,9 @@ struct Spent {
     const double n = std::max(static_cast<double>(frames), 1.0) / 1000;
     return fmt::format(
         "{} frames drawn: core {:.3f} ms, drawing {:.2f} ms, presenting {:.2f} ms on average; the "
-        "longest {:.2f} ms\n",
-        frames, core / n, drawing / n, presenting / n, worst * 1000);
+        "longest {:.2f} ms; {:.1f} frames a second\n",
+        frames, core / n, drawing / n, presenting / n, worst * 1000,
+        last > first ? static_cast<double>(frames - 1) / (last - first) : 0.0);
   }
 };
 
@@ -129,8 +133,9 @@ class Session {
       const std::uint64_t before = window_.frames();
       window_.show(*field_);
       if (window_.frames() > before) {
-        spent_.add(in_core, window_.times());
-        bench_.panel().note_frame((in_core + window_.times().drawing + window_.times().presenting) * 1000);
+        spent_.add(window_.now(), in_core, window_.times());
+        bench_.panel().note_frame((in_core + window_.times().drawing + window_.times().presenting) * 1000,
+                                  in_core * 1000);
         if (options_.frames > 0) shoot(++shown);
       }
       if (files_.changed()) look_again();
