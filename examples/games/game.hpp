@@ -67,6 +67,7 @@ class Game {
   bool input(const Input& input) { return field_.input(input); }
   /// Goes on to a time, and does what is to be done about each event when it happens.
   void go_to(double time) {
+    if (const Size window = field_.frame().window; window != window_) fit(window_ = window);
     while (const auto event = field_.next_event(time)) {
       told_.push_back(*event);
       if (const auto sound = sound_of(*event); sounds_ && !sound.empty()) sounds_(sound);
@@ -83,6 +84,8 @@ class Game {
 
  protected:
   virtual void hear(const Event& event) = 0;
+  /// The window has another size, or is seen for the first time.
+  virtual void fit(Size) {}
   /// What the box says at the end; a game that is won shows all its cards before.
   void finish(bool won, const std::string& result) {
     over_ = true;
@@ -145,6 +148,7 @@ class Game {
   std::vector<Event> told_ = {};
   std::vector<Input> log_ = {};
   std::function<void(std::string_view)> sounds_ = {};
+  Size window_ = {};
   std::string help_ = {};
   std::string said_ = {};
   std::string result_ = {};

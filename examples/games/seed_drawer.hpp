@@ -1,6 +1,8 @@
 #pragma once
 #include <fmt/format.h>
 
+#include <utility>
+
 #include "game.hpp"
 
 namespace games {
@@ -10,7 +12,8 @@ namespace games {
 class SeedDrawer : public Game {
  public:
   SeedDrawer(const TableSetup& setup, std::uint64_t seed, const PlayfieldOptions& options = {})
-      : Game(dealt(setup, seed), options) {
+      : Game(fitted(dealt(setup, seed), columns_in(options.window)), options),
+        columns_(columns_in(options.window)) {
     daylight_ = field().time().add_countdown(180, true);
     show();
   }
@@ -39,16 +42,38 @@ class SeedDrawer : public Game {
 
  private:
   static constexpr int all_sets = 10;
-  static constexpr int columns = 6;
+  static constexpr int compartments = 30;
+
+  /// The drawer has as many compartments in every window: in a tall one they stand in five columns, not in
+  /// six.
+  static int columns_in(Size window) { return window.height > window.width ? 5 : 6; }
+
+  static TableSetup fitted(TableSetup setup, int columns) {
+    const ZoneId drawer = *setup.table.find_zone("drawer");
+    setup.set_behaviour(drawer, with_columns(setup.behaviour_of(drawer), columns));
+    return setup;
+  }
+  static ZoneBehaviour with_columns(ZoneBehaviour behaviour, int columns) {
+    auto& grid = std::get<GridLayout>(behaviour.layout.layout);
+    grid.columns = columns;
+    grid.rows = compartments / columns;
+    return behaviour;
+  }
+
+  void fit(Size window) override {
+    if (columns_in(window) == std::exchange(columns_, columns_in(window))) return;
+    const ZoneId drawer = zone("drawer");
+    (void)field().edits().set_behaviour(drawer, with_columns(field().where().behaviour(drawer), columns_));
+  }
 
   /// Shows one row of covered cards for two seconds: the first, the second and the third that has some.
   void light() {
     if (lanterns_ == 0 || field().performances().running(lantern_)) return;
-    std::vector<std::vector<CardId>> rows(5);
+    std::vector<std::vector<CardId>> rows(compartments / static_cast<std::size_t>(columns_));
     for (const CardId id : field().table().zone(zone("drawer"))->cards) {
       const Card& card = *field().table().card(id);
       if (!card.face_up && card.cell >= 0)
-        rows[static_cast<std::size_t>(card.cell / columns) % 5].push_back(id);
+        rows[static_cast<std::size_t>(card.cell / columns_) % rows.size()].push_back(id);
     }
     std::erase_if(rows, [](const auto& row) { return row.empty(); });
     if (rows.empty()) return;
@@ -69,6 +94,7 @@ class SeedDrawer : public Game {
 
   CountdownId daylight_ = {};
   PerformanceId lantern_ = {};
+  int columns_ = 6;
   int lanterns_ = 3;
 };
 

@@ -1,6 +1,7 @@
 // The four games, played to their ends by a mouse, by keys alone and by a finger alone; and every session
 // replayed from its log.
 #include <catch2/catch.hpp>
+#include <cmath>
 #include <set>
 
 #include "apsidon/files/input_log.hpp"
@@ -101,6 +102,29 @@ TEST_CASE("examples: all seeds of the drawer are found by mouse, keys and finger
       CHECK(score.starts_with("10 of 10 sets found, "));
     }
   }
+}
+
+TEST_CASE(
+    "examples: the drawer has five columns in a tall window and six in a wide one, also when it is turned") {
+  const auto columns = [](const games::SeedDrawer& game) {
+    std::set<long> places;
+    const Table& table = game.field().table();
+    for (const CardId card : table.zone(*table.find_zone("drawer"))->cards)
+      places.insert(std::lround(game.field().where().resting_pose(card)->centre.x));
+    return places.size();
+  };
+  games::SeedDrawer game(setup_of("seed-drawer"), 3, {.window = {390, 844}});
+  games::Player player(game, Means::touch);
+  player.settle();
+  CHECK(columns(game) == 5);
+  const float tall = game.field().where().card_size().width;
+  CHECK(tall > 56);
+  game.field().resize({1280, 800}, 1, player.now() + 0.1);
+  player.wait(1);
+  player.settle();
+  CHECK(columns(game) == 6);
+  games::play(game, player);
+  CHECK(game.won());
 }
 
 TEST_CASE("examples: the drawer ends when daylight runs out, once, and stays ended") {
