@@ -226,8 +226,8 @@ TEST_CASE("sdl: a knob of one zone of several has no place in their entry, and t
   // Over column-1, where no card lies: not for all of its name, its strip, saved.
   const auto outcome =
       played(table + " --no-deal --bench",
-             "sleep 0.5\n" + at(160, 560) + at(164, 564) + at(994, 507, "mousedown") +
-                 at(994, 507, "mouseup") + at(1000, 252, "mousedown") + at(1030, 252) +
+             "sleep 0.5\n" + at(160, 560) + at(164, 564) + at(994, 539, "mousedown") +
+                 at(994, 539, "mouseup") + at(1000, 252, "mousedown") + at(1030, 252) +
                  at(1060, 252, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
@@ -250,7 +250,7 @@ TEST_CASE(
   const auto outcome =
       played(table + " --no-deal --bench",
              "sleep 0.5\n" + at(250, 60) + at(255, 60) + click(1000, 268) + click(950, 310) + at(160, 560) +
-                 at(164, 564) + pull(1000, 252, 1060, 252) + pull(1000, 540, 1020, 540) + click(940, 62) +
+                 at(164, 564) + pull(1000, 252, 1060, 252) + pull(1000, 572, 1020, 572) + click(940, 62) +
                  click(1036, 191) + click(925, 267) + pull(1060, 490, 1100, 440) + click(1030, 62));
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);

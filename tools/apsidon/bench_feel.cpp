@@ -153,7 +153,7 @@ void BenchView::feel_knobs(Playfield& field) {
   take("calm", calm());
   take("reduced", reduced(feel));
   ImGui::NewLine();
-  const std::array<std::pair<const char*, Glide*>, 11> ways{{{"to another zone", &feel.move},
+  const std::array<std::pair<const char*, Glide*>, 14> ways{{{"to another zone", &feel.move},
                                                              {"making room", &feel.shift},
                                                              {"flip", &feel.flip},
                                                              {"going back", &feel.back},
@@ -161,14 +161,32 @@ void BenchView::feel_knobs(Playfield& field) {
                                                              {"hovered", &feel.raise},
                                                              {"larger picture", &feel.zoom},
                                                              {"deal", &feel.deal.glide},
+                                                             {"gather", &feel.gather.glide},
+                                                             {"shuffle", &feel.shuffle.glide},
                                                              {"draw", &feel.draw.glide},
+                                                             {"reveal", &feel.reveal.glide},
                                                              {"collect", &feel.collect.glide},
                                                              {"finale", &feel.finale.glide}}};
   bool any_open = false;
   for (const auto& [name, glide] : ways) changed = glide_knobs(name, *glide, any_open) || changed;
-  changed = slider("deal stagger", feel.deal.stagger, 0, 0.5f) || changed;
-  changed = slider("carry lift", feel.carry_lift, 0, 2) || changed;
+  const std::array<std::tuple<const char*, float*, float>, 12> numbers{
+      {{"deal stagger", &feel.deal.stagger, 0.5f},
+       {"gather stagger", &feel.gather.stagger, 1},
+       {"shuffle stagger", &feel.shuffle.stagger, 0.2f},
+       {"draw stagger", &feel.draw.stagger, 0.5f},
+       {"reveal stagger", &feel.reveal.stagger, 0.5f},
+       {"collect stagger", &feel.collect.stagger, 0.5f},
+       {"finale stagger", &feel.finale.stagger, 0.5f},
+       {"finale stays", &feel.finale_stay, 5},
+       {"trail of a run", &feel.trail, 0.5f},
+       {"carry lift", &feel.carry_lift, 2},
+       {"shake, seconds", &feel.shake.seconds, 2},
+       {"pulse, seconds", &feel.pulse.seconds, 2}}};
+  for (const auto& [name, number, most] : numbers) changed = slider(name, *number, 0, most) || changed;
   changed = slider("tilt", feel.tilt_deg, 0, 30, "%.1f\xC2\xB0") || changed;
+  changed = slider("tilt speed", feel.tilt_speed, 0.5f, 40) || changed;
+  changed = slider("flip axis", feel.flip_axis_deg, -180, 180, "%.0f\xC2\xB0") || changed;
+  changed = slider("shuffle rounds", feel.shuffle_rounds, 1, 10) || changed;
   if (any_open) window_.redraw();  // a card goes along its curve
   if (changed) field.performances().set_feel(feel);
 }

@@ -8,6 +8,10 @@ bool slider(const char* name, float& value, float least, float most, const char*
   return ImGui::SliderFloat(name, &value, least, most, format, ImGuiSliderFlags_AlwaysClamp);
 }
 
+bool slider(const char* name, int& value, int least, int most) {
+  return ImGui::SliderInt(name, &value, least, most, "%d", ImGuiSliderFlags_AlwaysClamp);
+}
+
 bool slider(const char* name, double& value, double least, double most) {
   return ImGui::SliderScalar(name, ImGuiDataType_Double, &value, &least, &most, "%.2f",
                              ImGuiSliderFlags_AlwaysClamp);

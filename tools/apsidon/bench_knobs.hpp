@@ -6,6 +6,7 @@
 namespace apsidon::tool {
 
 bool slider(const char* name, float& value, float least, float most, const char* format = "%.2f");
+bool slider(const char* name, int& value, int least, int most);
 bool slider(const char* name, double& value, double least, double most);
 /// In degrees.
 bool slider(const char* name, Angle& value, float least, float most);

@@ -17,7 +17,15 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-/// The options of each layout that are seen best.
+/// Where cards lie in a wider area.
+bool align_knob(Align& align) {
+  int at = static_cast<int>(align);
+  const bool changed = ImGui::Combo("align", &at, "start\0centre\0end\0");
+  align = static_cast<Align>(at);
+  return changed;
+}
+
+/// The options of each layout, within their ranges; what has none of its own here has one in the file.
 struct LayoutKnobs {
   bool operator()(SlotLayout&) const { return false; }
   bool operator()(CustomLayout&) const { return false; }
@@ -33,26 +41,37 @@ struct LayoutKnobs {
     l.least_open_strip = std::min(l.least_open_strip, l.open_strip);
     l.least_covered_strip = std::min(l.least_covered_strip, l.covered_strip);
     changed = slider("least open strip", l.least_open_strip, 0, l.open_strip) || changed;
+    changed = slider("least covered", l.least_covered_strip, 0, l.covered_strip) || changed;
     return slider("look strip", l.look_strip, 0, 1) || changed;
   }
   bool operator()(SpreadLayout& l) const {
     bool changed = slider("spacing", l.spacing, 0, 1.5f);
     l.least_spacing = std::min(l.least_spacing, l.spacing);
-    return slider("least spacing", l.least_spacing, 0, l.spacing) || changed;
+    changed = slider("least spacing", l.least_spacing, 0, l.spacing) || changed;
+    changed = slider("last", l.last, 0, 20) || changed;
+    changed = slider("lift", l.lift, 0, 1) || changed;
+    return align_knob(l.align) || changed;
   }
   bool operator()(HandLayout& l) const {
-    bool changed = slider("spacing", l.spacing, 0, 1.5f);
+    bool changed = slider("spacing", l.spacing, 0.01f, 1.5f);
     l.least_spacing = std::min(l.least_spacing, l.spacing);
+    changed = slider("least spacing", l.least_spacing, 0, l.spacing) || changed;
     changed = slider("step", l.step, 0, 20) || changed;
-    return slider("largest angle", l.largest_angle, 0, 170) || changed;
+    changed = slider("largest angle", l.largest_angle, 0, 160) || changed;
+    changed = slider("raise", l.raise, 0, 1) || changed;
+    changed = slider("part", l.part, 0, 1) || changed;
+    return align_knob(l.align) || changed;
   }
   bool operator()(GridLayout& l) const {
-    bool changed = slider("gap", l.gap, 0, 1);
+    bool changed = slider("columns", l.columns, 0, 20);
+    changed = slider("rows", l.rows, 0, 20) || changed;
+    changed = slider("gap", l.gap, 0, 1) || changed;
     return slider("row gap", l.row_gap, 0, 1) || changed;
   }
   bool operator()(RingLayout& l) const {
     bool changed = slider("start", l.start, -180, 180);
-    return slider("sweep", l.sweep, 10, 360) || changed;
+    changed = slider("sweep", l.sweep, 10, 360) || changed;
+    return ImGui::Checkbox("turned to the middle", &l.turned) || changed;
   }
 };
 
@@ -164,7 +183,7 @@ void BenchView::zone_knobs(Playfield& field, TableSetup& setup, ZoneId zone) {
                       field.where().crowded(zone) ? ", crowded" : "");
   bool changed = std::visit(LayoutKnobs{}, behaviour.layout.layout);
   changed = slider("factor", behaviour.layout.factor, 0.2f, 3) || changed;
-  changed = ImGui::SliderInt("longest", &behaviour.layout.longest, 0, 60) || changed;
+  changed = slider("longest", behaviour.layout.longest, 0, 60) || changed;
   behaviour.layout.longest_covered = std::min(behaviour.layout.longest_covered, behaviour.layout.longest);
   int facing = static_cast<int>(behaviour.layout.facing);
   changed = ImGui::Combo("facing", &facing, "bottom\0left\0top\0right\0") || changed;
@@ -179,8 +198,11 @@ void BenchView::zone_knobs(Playfield& field, TableSetup& setup, ZoneId zone) {
   for (const ZoneId other : meant(setup, zone)) {
     ZoneBehaviour own = setup.behaviour_of(other);
     set_changed(own, before, behaviour);
-    if (!field.edits().set_behaviour(other, own)) continue;
-    setup.set_behaviour(other, own);
+    try {
+      if (field.edits().set_behaviour(other, own)) setup.set_behaviour(other, own);
+    } catch (const Error& error) {  // what fits one zone may not fit another of its name
+      panel_.set_message(error.what());
+    }
   }
 }
 
