@@ -123,7 +123,7 @@ class Game {
                event.kind == EventKind::undone) {
       say(help_);
     }
-    if (event.kind == EventKind::ended && event.performance == finale_) show_result();
+    if (event.kind == EventKind::ended && event.performance == finale_ && over_) show_result();
     if (event.kind == EventKind::undone && over_) {
       over_ = won_ = false;
       field_.switches().hide(panel("over"));

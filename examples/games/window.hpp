@@ -2,6 +2,7 @@
 // A game in a window: the loop, and a round after the other.
 #include <cstdio>
 #include <optional>
+#include <utility>
 
 #include <SDL.h>
 
@@ -16,6 +17,7 @@ template <class Game>
 int in_window(const TableSetup& setup, const char* name, std::uint64_t seed, std::uint64_t frames = 0) {
   SdlWindow window({.title = name});
   std::optional<Game> game;
+  bool another = false;  // round was asked for by a key
   const auto begin = [&] {
     game.emplace(setup, seed++, window.options());
     game->set_sounds([](std::string_view sound) {
@@ -24,7 +26,7 @@ int in_window(const TableSetup& setup, const char* name, std::uint64_t seed, std
   };
   window.set_event_filter([&](const SDL_Event& event) {
     if (event.type != SDL_KEYDOWN || event.key.repeat != 0) return false;
-    if (event.key.keysym.sym == SDLK_n) begin();
+    if (event.key.keysym.sym == SDLK_n) another = true;
     if (event.key.keysym.sym == SDLK_F11) window.set_full_screen(!window.full_screen());
     return event.key.keysym.sym == SDLK_n || event.key.keysym.sym == SDLK_F11;
   });
@@ -32,7 +34,7 @@ int in_window(const TableSetup& setup, const char* name, std::uint64_t seed, std
   std::string title;
   while (window.next(game->field()) && (frames == 0 || window.frames() < frames)) {
     game->go_to(window.now());
-    if (game->asks_for_round()) begin();
+    if (game->asks_for_round() || std::exchange(another, false)) begin();
     const std::string now = std::string(name) + ": " + game->score();
     if (now != title) SDL_SetWindowTitle(window.window(), now.c_str());
     title = now;

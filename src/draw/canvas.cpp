@@ -132,14 +132,18 @@ Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, cons
   }
   const double scale = 1.0 / PANGO_SCALE;
   const double width = ink.width * scale;
-  const double narrow = how.largest_width > 0 && width > how.largest_width ? how.largest_width / width : 1;
+  const double height = ink.height * scale;
+  const double smaller =
+      how.largest_height > 0 && height > how.largest_height ? how.largest_height / height : 1;
+  const double narrow =
+      how.largest_width > 0 && width * smaller > how.largest_width ? how.largest_width / width : smaller;
   const Saved saved(cr);
   set_colour(cr, colour);
   cairo_translate(cr, x, y);
-  cairo_scale(cr, narrow, 1);
+  cairo_scale(cr, narrow, smaller);
   cairo_move_to(cr, -(ink.x + ink.width / 2.0) * scale, -middle * scale);
   pango_cairo_show_layout(cr, line.get());
-  return {width * narrow, ink.height * scale};
+  return {width * narrow, height * smaller};
 }
 
 Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline, const Lettering& how,

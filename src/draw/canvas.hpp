@@ -87,8 +87,9 @@ struct Lettering {
   Typeface typeface = Typeface::plain;
   double size = 14;  ///< px
   bool bold = false;
-  double largest_width = 0;  ///< px; a wider line is narrowed to it; 0: never
-  bool level = false;        ///< centred by the height of capitals: lines beside each other share a baseline
+  double largest_width = 0;   ///< px; a wider line is narrowed to it; 0: never
+  double largest_height = 0;  ///< px; a line whose ink is higher is made smaller; 0: never
+  bool level = false;         ///< centred by the height of capitals: lines beside each other share a baseline
 };
 
 struct Extent {

@@ -145,10 +145,15 @@ void draw_specimen(cairo_t* cr, const SuitStyle& style, int from_top, double w, 
   }
 }
 
+/// Letters that go below the line, as J and Q, are as high as the others.
 void draw_corner(cairo_t* cr, const SuitStyle& style, const std::string& rank, double w) {
   const double x = 0.14 * w;
   text_centred(cr, rank, x, 0.142 * w,
-               {.typeface = Typeface::serif, .size = 0.29 * w, .bold = true, .largest_width = 0.2 * w},
+               {.typeface = Typeface::serif,
+                .size = 0.29 * w,
+                .bold = true,
+                .largest_width = 0.2 * w,
+                .largest_height = 0.24 * w},
                style.ink.main);
   draw_mark(cr, style.plant, x, 0.332 * w, 0.15 * w, style.ink);
 }
@@ -156,7 +161,11 @@ void draw_corner(cairo_t* cr, const SuitStyle& style, const std::string& rank, d
 /// Rank and suit side by side along the top, where they stay visible in a strip, and one large mark.
 void draw_compact(cairo_t* cr, const SuitStyle& style, const std::string& rank, double w, double h) {
   text_centred(cr, rank, 0.3 * w, 0.225 * w,
-               {.typeface = Typeface::serif, .size = 0.48 * w, .bold = true, .largest_width = 0.44 * w},
+               {.typeface = Typeface::serif,
+                .size = 0.48 * w,
+                .bold = true,
+                .largest_width = 0.44 * w,
+                .largest_height = 0.385 * w},
                style.ink.main);
   draw_mark(cr, style.plant, 0.745 * w, 0.225 * w, 0.33 * w, style.ink);
   draw_mark(cr, style.plant, 0.43 * w, 0.42 * w + (h - 0.42 * w) / 2, 0.62 * w, style.ink);  // in a hand, too

@@ -67,8 +67,10 @@ const Picture* kept_side(const FrameItem& item, const Faces& faces, double radiu
                              .back_suit = item.back_suit,
                              .back = item.back,
                              .larger = item.kind == FrameKind::zoom};
-  return faces.kept->side(side, item.size, ratio, [&](cairo_t* on) {
-    draw_side(on, picture_of_item(item, faces), item.face, faces, radius);
+  FrameItem near = item;
+  near.size = KeptSides::size_near(item.size);
+  return faces.kept->side(side, near.size, ratio, [&](cairo_t* on) {
+    draw_side(on, picture_of_item(near, faces), item.face, faces, radius);
   });
 }
 

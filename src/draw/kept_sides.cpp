@@ -7,6 +7,7 @@ namespace apsidon::draw_detail {
 namespace {
 
 constexpr std::size_t most_kept = 2000;
+constexpr float side_step = 1.0f / 32;  // px
 
 int steps(float value, float each) { return static_cast<int>(std::lround(value / each)); }
 
@@ -31,9 +32,13 @@ void KeptSides::set_deadline(std::optional<std::chrono::steady_clock::time_point
   drawn_ = 0;
 }
 
+Size KeptSides::size_near(Size size) {
+  return {static_cast<float>(steps(size.width, side_step)) * side_step,
+          static_cast<float>(steps(size.height, side_step)) * side_step};
+}
+
 const Picture* KeptSides::side(const Side& side, Size size, float pixel_ratio, const Draw& draw) {
-  constexpr float step = 1.0f / 32;
-  const SideKey key{side, steps(size.width, step), steps(size.height, step), pixel_ratio};
+  const SideKey key{side, steps(size.width, side_step), steps(size.height, side_step), pixel_ratio};
   // At least one is drawn each time, so that all come to be there.
   const bool late = deadline_ && drawn_ > 0 && std::chrono::steady_clock::now() > *deadline_;
   if (!sides_.contains(key)) drawn_ += late ? 0 : 1;

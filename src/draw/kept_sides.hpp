@@ -31,6 +31,9 @@ class KeptSides {
   /// Whether something was not there since then.
   [[nodiscard]] bool starved() const { return starved_; }
 
+  /// The next size to which all that nobody tells apart is brought: sides are drawn at it, so that it does
+  /// not matter which of them came first.
+  static Size size_near(Size size);
   /// One of another size where there was no time for it, else none. Valid until the next call.
   const Picture* side(const Side& side, Size size, float pixel_ratio, const Draw& draw);
   /// A card of this size whose shadow is blurred so, px.

@@ -71,6 +71,16 @@ TEST_CASE("draw: every face differs from every other, at full and at compact siz
   }
 }
 
+TEST_CASE("draw: letters that go below the line stay clear of the edge of their card") {
+  const Deck deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"A", "J", "Q", "K"}});
+  for (const FaceId face : deck.faces()) {
+    CAPTURE(deck.text(face));
+    const Picture p = paint_card(deck, {.face = face, .box = rect_at({0, 0}, {200, 280})});
+    // Along the upper edge, below the rim, there is paper alone.
+    for (int x = 18; x < 60; ++x) CHECK((p.pixel(x, 2)[0] > 200 && p.pixel(x, 2)[2] > 150));
+  }
+}
+
 TEST_CASE("draw: a face is warm paper with its suit's colour, a back is plum, corners are round") {
   const Deck deck = glasshouse();
   for (const char* face : {"fern-7", "reed-13"}) {

@@ -105,6 +105,46 @@ TEST_CASE("examples: all seeds of the drawer are found by mouse, keys and finger
 }
 
 TEST_CASE(
+    "examples: a turn at the market is taken back with what the others did in it, and may be made again") {
+  games::MarketStall game(setup_of("market-stall"), 12);
+  games::Player player(game, Means::mouse);
+  player.settle();
+  const auto before = contents_of(game.field().table());
+  const std::string score = game.score();
+  REQUIRE(score == "you sold 0, the others 0");
+  const std::vector<Move> moves = game.field().rules().legal_moves();
+  const ZoneId compost = *game.field().table().find_zone("compost");
+  const auto sale = std::find_if(moves.begin(), moves.end(), [&](const Move& m) { return m.to != compost; });
+  REQUIRE(sale != moves.end());
+  for (int again = 0; again < 2; ++again) {
+    REQUIRE(player.move(sale->run.first, sale->to));
+    player.settle();
+    CHECK(game.score().starts_with("you sold 1, the others "));
+    REQUIRE(player.tap(*game.field().where().find_panel("undo")));
+    player.settle();
+    CHECK(game.score() == score);
+    CHECK((contents_of(game.field().table()) == before));
+    CHECK(game.field().gate().is_open());
+  }
+}
+
+TEST_CASE("examples: what ended a game is taken back by the box that says so") {
+  games::Trellis game(setup_of("trellis"), 1);
+  games::Player player(game, Means::touch);
+  games::play(game, player);
+  REQUIRE(game.over());
+  REQUIRE_FALSE(game.won());
+  player.wait(2);
+  const PanelId box = *game.field().where().find_panel("over");
+  CHECK_FALSE(game.field().switches().is_hidden(box));
+  REQUIRE(player.tap(*game.field().where().find_panel("back")));
+  player.wait(2);
+  CHECK_FALSE(game.over());
+  CHECK(game.field().switches().is_hidden(box));
+  CHECK(game.field().table().zone(*game.field().table().find_zone("hand"))->cards.size() == 5);
+}
+
+TEST_CASE(
     "examples: the drawer has five columns in a tall window and six in a wide one, also when it is turned") {
   const auto columns = [](const games::SeedDrawer& game) {
     std::set<long> places;

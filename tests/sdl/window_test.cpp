@@ -363,6 +363,36 @@ TEST_CASE("sdl: a session that is played back in the window is the session that 
   CHECK(std::vector(is.begin(), is.begin() + static_cast<long>(std::min(is.size(), was.size()))) == was);
 }
 
+TEST_CASE("sdl: what a button did is done once when the session is played back") {
+  const Scratch scratch;
+  const std::string start = "data/potting-bench-start.table.json";
+  const std::string log = (scratch / "a.log").string(), again = (scratch / "b.log").string();
+  // Two cards of the stock, and the button that takes the second back.
+  REQUIRE(played(start + " --no-deal --record " + log,
+                 at(75, 90, "click") + at(78, 92, "click") + "sleep 0.6\n" + at(200, 763, "click"))
+              .code == 0);
+  REQUIRE(played(start + " --log " + log + " --record " + again, "sleep 4.5").code == 0);
+  for (const std::string& session : {log, again}) {
+    const auto kinds = told(start, session);
+    CHECK(count(kinds, "drawn") == 2);
+    CHECK(count(kinds, "undone") == 1);
+  }
+}
+
+TEST_CASE("sdl: a card that gets another face in its file gets it on the table") {
+  const Scratch scratch;
+  const std::string table = (scratch / "t.table.json").string(), log = (scratch / "s.log").string();
+  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
+  std::filesystem::copy(source(bench), table);
+  const auto outcome =
+      played(table + " --no-deal --record " + log,
+             "sed -i 's/\"poppy-13\", \"reed-2\"/\"poppy-13\", \"fern-1\"/' " + table + "; sleep 1.5");
+  CAPTURE(outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(count(told(bench, log), "face-changed") == 1);
+  CHECK_FALSE(holds(contents(log), "\"start_over\""));
+}
+
 TEST_CASE("sdl: what the window shows at rest is the picture that is drawn without one") {
   const Scratch scratch;
   const std::string shots = (scratch / "shots").string(), drawn = (scratch / "drawn.png").string();

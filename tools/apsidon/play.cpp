@@ -6,6 +6,7 @@
 #include <chrono>
 #include <filesystem>
 #include <limits>
+#include <tuple>
 
 #include "apsidon/files/feel_file.hpp"
 #include "apsidon/files/input_log.hpp"
@@ -176,6 +177,7 @@ class Session {
 
   void hear(const Event& event) {
     bench_.hear(event, *field_);
+    if (plays_back()) return;  // what followed then is in the log
     if (event.kind == EventKind::tapped && event.panel) {
       const std::string& button = field_->where().panels()[event.panel.value - 1].name;
       if (button == "undo") (void)field_->moves().undo();
@@ -189,9 +191,11 @@ class Session {
       say(describe(event, *field_), event.kind == EventKind::won);
   }
 
+  [[nodiscard]] bool plays_back() const { return player_ && player_->at() < player_->length(); }
+
   /// The table lies beside the bench; a session that is played back has its own size.
   void make_room() {
-    if (player_ && player_->at() < player_->length()) return;
+    if (plays_back()) return;
     const PlayfieldOptions now = window_.options();
     const Insets wanted = bench_.panel().insets(now.window);
     if (wanted == insets_ && now.window == size_) return;
@@ -302,7 +306,9 @@ class Session {
                         [&](const auto& x, const auto& y) { return name(x) == name(y); });
     };
     const auto zone = [](const Zone& z) { return std::pair(z.name, z.cards); };
-    const auto panel = [](const PanelSetup& p) { return p.name; };
+    const auto panel = [](const PanelSetup& p) {
+      return std::tuple(p.name, p.kind, p.round, p.hidden, p.off);
+    };
     if (!(before.table.deck() == setup_.table.deck()) ||
         !same(before.table.zones(), setup_.table.zones(), zone) ||
         !same(before.panels, setup_.panels, panel) ||
@@ -313,7 +319,25 @@ class Session {
       if (!field_->edits().set_behaviour(z.id, setup_.behaviour_of(z.id))) return false;
     }
     field_->edits().set_plans(setup_.plans);
+    set_what_differs(before);
     return true;
+  }
+
+  /// What the file says otherwise of its cards and panels than before; what the game made of the rest stays.
+  void set_what_differs(const TableSetup& before) {
+    for (const Zone& z : setup_.table.zones()) {
+      for (const CardId id : z.cards) {
+        const Card &was = *before.table.card(id), &is = *setup_.table.card(id);
+        if (was.face != is.face) (void)field_->edits().set_face(id, is.face);
+        if (was.face_up != is.face_up) (void)field_->edits().flip(id, is.face_up);
+        if (was.sideways != is.sideways) (void)field_->edits().set_sideways(id, is.sideways);
+      }
+    }
+    for (std::uint32_t i = 0; i < setup_.panels.size(); ++i) {
+      const PanelSetup &was = before.panels[i], &is = setup_.panels[i];
+      if (was.text != is.text || was.fill != is.fill) field_->edits().set_panel({i + 1}, is.text, is.fill);
+      if (was.tone != is.tone) field_->edits().set_tone({i + 1}, is.tone);
+    }
   }
 
   /// Twelve pictures, evenly over all frames.
