@@ -39,7 +39,7 @@ TableSetup frame() {
   const ZoneId grafts = setup.add(hand);
   setup.plans = {{.root = down({slots, zone(grafts, 1)}, 0.4f), .largest_width = 84}};
   std::vector<ZoneId> all;
-  for (const FormationSlot& slot : slots.slots) all.push_back(slot.zone);
+  for (const FormationSlot& slot : slots.places) all.push_back(slot.zone);
   setup.won = goal::filled(all);
   return setup;
 }

@@ -101,9 +101,9 @@ class Player {
   void look_away(double seconds) {
     wait(0.01);
     send(BlurInput{time_});
-    send(ReasonInput{ReasonInput::What::hold, "background", time_});
+    send(ReasonInput{.what = ReasonInput::What::hold, .reason = "background", .time = time_});
     wait(seconds);
-    send(ReasonInput{ReasonInput::What::release, "background", time_});
+    send(ReasonInput{.what = ReasonInput::What::release, .reason = "background", .time = time_});
   }
 
  protected:

@@ -1,7 +1,10 @@
+#include <pango/pango.h>
 #include <algorithm>
+
 #include <array>
 #include <cmath>
 #include <numbers>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -193,9 +196,21 @@ void draw_rim(cairo_t* cr, double w, double h, double radius, Colour colour) {
   stroke(cr, colour, px);
 }
 
+/// The glasshouse's own green and orange, and any other colour that has a name in CSS or is "#rrggbb".
+std::optional<Colour> colour_named(const std::string& name) {
+  if (name == "green") return palette::green;
+  if (name == "orange") return palette::orange;
+  PangoColor found{};
+  if (name.empty() || !pango_color_parse(&found, name.c_str())) return std::nullopt;
+  return Colour{found.red / 65535.0, found.green / 65535.0, found.blue / 65535.0};
+}
+
 /// A joker: its name, and rays of light in its colour.
 void draw_joker(cairo_t* cr, const Deck& deck, FaceId face, double w, double h) {
   Colour ink = palette::plum;
+  for (const Joker& joker : deck.options().jokers) {
+    if (joker.name == deck.text(face)) ink = colour_named(joker.colour).value_or(ink);
+  }
   for (int suit = 0; suit < deck.suit_count(); ++suit) {
     if (deck.colour_of(deck.face(suit, 0)) == deck.colour_of(face)) ink = style_of(deck, suit).ink.main;
   }
@@ -239,9 +254,7 @@ SuitStyle style_of(const Deck& deck, int suit) {
     if (first && suits[static_cast<std::size_t>(i)].colour != s.colour) ++colour;
     if (suits[static_cast<std::size_t>(i)].colour == s.colour) break;
   }
-  Colour main = by_index[colour % by_index.size()];
-  if (s.colour == "green") main = palette::green;
-  if (s.colour == "orange") main = palette::orange;
+  const Colour main = colour_named(s.colour).value_or(by_index[colour % by_index.size()]);
   const bool blooms = style.plant == Plant::poppy || style.plant == Plant::marigold;
   style.ink = {.main = main,
                .stalk = blooms ? palette::stalk : mixed(main, palette::paper, 0.12),
@@ -260,18 +273,19 @@ void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double w, double h, d
   const int rank = deck.rank_of(face);
   const std::string& name = deck.options().ranks[static_cast<std::size_t>(rank)];
   const auto& ranks = deck.options().ranks;
-  if (std::any_of(ranks.begin(), ranks.end(), [](const std::string& r) { return r.size() > 3; })) {
+  if (std::all_of(ranks.begin(), ranks.end(), [](const std::string& r) { return r.size() > 3; })) {
     const int suit = deck.suit_of(face);
     return draw_stage(cr, {.rank = rank, .ranks = deck.rank_count(), .suit = suit},
                       deck.options().suits[static_cast<std::size_t>(suit)].name, name, style.ink, w, h);
   }
-  if (w < double{compact_width}) return draw_compact(cr, style, name, w, h);
-  draw_corner(cr, style, name, w);
+  const std::string mark = rank_mark(deck, rank);
+  if (w < double{compact_width}) return draw_compact(cr, style, mark, w, h);
+  draw_corner(cr, style, mark, w);
   {
     const Saved saved(cr);
     cairo_translate(cr, w, h);
     cairo_rotate(cr, pi);
-    draw_corner(cr, style, name, w);
+    draw_corner(cr, style, mark, w);
   }
   const int from_top = deck.rank_count() - 1 - rank;
   const int count = sprigs_of(name, rank);

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "apsidon/draw/paint.hpp"
+
 namespace apsidon::draw_detail {
 namespace {
 
@@ -55,4 +57,39 @@ int sprigs_of(const std::string& name, int rank) {
   return number ? std::stoi(name) : rank + 1;
 }
 
+namespace {
+
+/// The first letters of a word; letters of more than one byte stay whole.
+std::string first_letters(const std::string& word, int letters) {
+  std::size_t end = 0;
+  for (int i = 0; i < letters && end < word.size(); ++i) {
+    do {
+      ++end;
+    } while (end < word.size() && (static_cast<unsigned char>(word[end]) & 0xC0u) == 0x80u);
+  }
+  return word.substr(0, end);
+}
+
+}  // namespace
 }  // namespace apsidon::draw_detail
+
+namespace apsidon {
+
+std::string rank_mark(const Deck& deck, int rank) {
+  using draw_detail::first_letters;
+  constexpr int most = 3;
+  const auto& ranks = deck.options().ranks;
+  const std::string& name = ranks[static_cast<std::size_t>(rank)];
+  if (first_letters(name, most) == name) return name;
+  for (int letters = 1;; ++letters) {
+    std::string mark = first_letters(name, letters);
+    const bool alone = std::none_of(ranks.begin(), ranks.end(), [&](const std::string& other) {
+      return other != name && first_letters(other, letters) == mark;
+    });
+    if (!alone && letters < most) continue;
+    if (mark[0] >= 'a' && mark[0] <= 'z') mark[0] = static_cast<char>(mark[0] - 'a' + 'A');
+    return mark;
+  }
+}
+
+}  // namespace apsidon

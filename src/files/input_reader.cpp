@@ -314,8 +314,8 @@ struct Reader {
 
 /// How many keys of a kind may say that it is this kind; they come first.
 template <class Kind>
-constexpr std::size_t tags = std::is_same_v<Kind, ReasonInput> ? 4
-                             : std::is_same_v<Kind, UndoInput> ? 2
+constexpr std::size_t tags = std::is_same_v<Kind, ReasonInput> ? play_detail::reason_words.size()
+                             : std::is_same_v<Kind, UndoInput> ? play_detail::undo_words.size()
                                                                : 1;
 
 template <class Kind>

@@ -182,8 +182,8 @@ PlanNode PlanReader::read_formation(const Node& node) {
     if (known.empty()) name.stop(ProblemCode::unknown_name, "no zone of the table is a formation");
     name.stop_unknown("formation", name.text(), known);
   }
-  count(node, found->second.slots.size());
-  for (const FormationSlot& slot : found->second.slots) place(name, slot.zone);
+  count(node, found->second.places.size());
+  for (const FormationSlot& slot : found->second.places) place(name, slot.zone);
   return found->second;
 }
 

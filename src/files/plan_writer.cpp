@@ -31,7 +31,7 @@ Json json_of(const PlanNode& node, const TableSetup& setup) {
       json["space"] = json_of(node.space);
       break;
     case PlanKind::formation:
-      for (const FormationSlot& place : node.slots) {
+      for (const FormationSlot& place : node.places) {
         Json slot;
         slot["zone"] = setup.table.zone(place.zone)->name;
         slot["at"] = {decimal(place.at.x), decimal(place.at.y)};

@@ -190,6 +190,7 @@ TapKind tap_named(const Node& node, std::string_view key, TapKind otherwise) {
 
 ZoneHandling read_handling(const Node& node, const TableSetup& setup, std::size_t i) {
   ZoneHandling h{.zoom = node.truth_or("zoom", false),
+                 .zooms_beside_zone = node.truth_or("zooms_beside_zone", false),
                  .tap = tap_named(node, "tap", TapKind::none),
                  .double_tap = tap_named(node, "double_tap", TapKind::none)};
   if (node.has("hover"))
@@ -271,11 +272,12 @@ std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
 
 namespace {
 
-constexpr std::array<std::string_view, 25> option_keys{
-    "layout",        "longest",  "facing", "factor", "sideways",  "scrolls",    "gives_up",
-    "off_table",     "pick",     "drop",   "stock",  "exchanges", "sorts",      "flips_uncovered",
-    "takes_itself",  "sends_to", "hover",  "zoom",   "tap",       "double_tap", "inserts",
-    "lays_sideways", "flick_to", "match",  "snaps"};
+constexpr std::array<std::string_view, 26> option_keys{
+    "layout",   "longest",          "facing",       "factor",        "sideways", "scrolls",
+    "gives_up", "off_table",        "pick",         "drop",          "stock",    "exchanges",
+    "sorts",    "flips_uncovered",  "takes_itself", "sends_to",      "hover",    "zoom",
+    "tap",      "double_tap",       "inserts",      "lays_sideways", "flick_to", "match",
+    "snaps",    "zooms_beside_zone"};
 
 }  // namespace
 
@@ -415,6 +417,7 @@ void write_rules(Json& json, const ZoneRules& rules, const ZoneHandling& h, cons
   for (const ZoneId to : rules.sends_to) json["sends_to"].push_back(table.zone(to)->name);
   if (h.hover != HoverKind::none) json["hover"] = name_in(hover_names, h.hover);
   truth("zoom", h.zoom);
+  truth("zooms_beside_zone", h.zooms_beside_zone);
   if (h.tap != TapKind::none) json["tap"] = name_in(tap_names, h.tap);
   if (h.double_tap != TapKind::none) json["double_tap"] = name_in(tap_names, h.double_tap);
   if (h.flick_to.any()) json["flick_to"] = json_of(h.flick_to, table);

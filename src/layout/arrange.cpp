@@ -172,7 +172,7 @@ struct Arrangement {
     const Rect extent = extent_of(node, places);
     const Vec2 middle = extent.centre();
     const float apart = factor_of(node, places);
-    for (const FormationSlot& slot : node.slots) {
+    for (const FormationSlot& slot : node.places) {
       const std::size_t i = slot.zone.value - 1;
       const Vec2 off = slot.at * apart - middle;
       const Vec2 at = box.centre() + Vec2{off.x * card.width, off.y * card.height};

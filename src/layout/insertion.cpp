@@ -43,12 +43,12 @@ std::size_t insertion_index(const Layout& layout, const LayoutInput& in, std::sp
                             Vec2 point, std::optional<std::size_t> before) {
   const Side side(in);
   const auto at = [&](Vec2 local) -> std::size_t {
-    if (std::holds_alternative<ColumnLayout>(layout)) return count_before(side, neutral, local, true);
-    if (std::holds_alternative<HandLayout>(layout) || std::holds_alternative<SpreadLayout>(layout)) {
-      return count_before(side, neutral, local, false);
-    }
     if (std::holds_alternative<GridLayout>(layout)) return count_in_rows(side, neutral, local);
-    return neutral.size();
+    const bool in_line =
+        std::holds_alternative<ColumnLayout>(layout) || std::holds_alternative<HandLayout>(layout) ||
+        std::holds_alternative<SpreadLayout>(layout) || std::holds_alternative<CustomLayout>(layout);
+    if (!in_line) return neutral.size();
+    return count_before(side, neutral, local, axis_of(layout) == LayoutAxis::down);
   };
   const Vec2 local = side.from_window(point);
   const std::size_t index = at(local);

@@ -50,8 +50,9 @@ void check(const CustomLayout& l) {
 
 LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   if (!l.functions) return lay_out(SpreadLayout{}, in, poses);
-  const LayoutReport report = l.functions->lay_out(in, poses);
   const Side side(in);
+  for (std::size_t i = 0; i < in.cards.size(); ++i) poses[i] = side.pose(0, 0, in.cards[i]);
+  const LayoutReport report = l.functions->lay_out(in, poses);
   for (std::size_t i = 0; i < in.cards.size(); ++i) {
     const Vec2 at = poses[i].centre;
     constexpr float farthest = 1e7f;
@@ -63,6 +64,14 @@ LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pos
 
 Size least_size(const CustomLayout& l, const LayoutNeed& need, Size card) {
   return l.functions ? l.functions->least_size(need, card) : least_size(SpreadLayout{}, need, card);
+}
+
+LayoutAxis axis_of(const Layout& layout) {
+  if (const auto* own = std::get_if<CustomLayout>(&layout); own && own->functions)
+    return own->functions->axis;
+  const bool down =
+      std::holds_alternative<ColumnLayout>(layout) || std::holds_alternative<GridLayout>(layout);
+  return down ? LayoutAxis::down : LayoutAxis::across;
 }
 
 std::string_view name_of(const Layout& layout) { return std::visit(Name{}, layout); }

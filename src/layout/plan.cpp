@@ -55,8 +55,8 @@ void check_node(const PlanNode& node, Seen& seen, int depth = 1) {
     case PlanKind::space:
       break;
     case PlanKind::formation:
-      if (node.slots.empty()) throw Error("plan: a formation has no slots: at least one is expected");
-      for (const FormationSlot& place : node.slots) {
+      if (node.places.empty()) throw Error("plan: a formation has no slots: at least one is expected");
+      for (const FormationSlot& place : node.places) {
         geometry_detail::check_range("plan: slot x", place.at.x, -100'000, 100'000);
         geometry_detail::check_range("plan: slot y", place.at.y, -100'000, 100'000);
         see("zone", place.zone.value, seen.zones);
@@ -163,8 +163,8 @@ PlanNode panel(PanelId id, Length width, Length height, float share) {
   return {.kind = PlanKind::panel, .panel = id, .width = width, .height = height, .share = share};
 }
 PlanNode space(float card_widths) { return {.kind = PlanKind::space, .space = {.cards = card_widths}}; }
-PlanNode formation(std::vector<FormationSlot> slots, float share) {
-  return {.kind = PlanKind::formation, .slots = std::move(slots), .share = share};
+PlanNode formation(std::vector<FormationSlot> places, float share) {
+  return {.kind = PlanKind::formation, .places = std::move(places), .share = share};
 }
 
 std::vector<Facing> facings(std::size_t seats) {

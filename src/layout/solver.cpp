@@ -93,7 +93,7 @@ struct Measure {
 
 float factor_of(const PlanNode& formation, std::span<const ZoneLayout> places) {
   float factor = 0;
-  for (const FormationSlot& slot : formation.slots)
+  for (const FormationSlot& slot : formation.places)
     factor = std::max(factor, places[slot.zone.value - 1].factor);
   return factor;
 }
@@ -101,7 +101,7 @@ float factor_of(const PlanNode& formation, std::span<const ZoneLayout> places) {
 Rect extent_of(const PlanNode& node, std::span<const ZoneLayout> places) {
   const float apart = factor_of(node, places);
   Rect r{{1e30f, 1e30f}, {-1e30f, -1e30f}};
-  for (const FormationSlot& slot : node.slots) {
+  for (const FormationSlot& slot : node.places) {
     const float half = places[slot.zone.value - 1].factor / 2;
     const Vec2 at = slot.at * apart;
     r.min = {std::min(r.min.x, at.x - half), std::min(r.min.y, at.y - half)};

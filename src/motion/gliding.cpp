@@ -30,7 +30,7 @@ void Gliding::go(float goal, const Glide& glide, double now) {
   start_ = now;
   seconds_ = std::max(travel_seconds(glide), 0.0f);
   if (spring_) {
-    ends_ = now + double{settle_seconds(*spring_, from_ - to_, velocity_, near_)};
+    ends_ = now + double{settle_seconds(*spring_, from_ - to_, velocity_, nearness_)};
     return;
   }
   ends_ = now + double{seconds_};

@@ -123,6 +123,7 @@ struct Motion::Impl {
   [[nodiscard]] static double arrives_at(const Bucket& b, const Record& r);
   void begin(Record& r, std::uint32_t bucket);
   void take_over(const Bucket& b, Record& r, const motion_detail::State& was, float seconds) const;
+  [[nodiscard]] bool is_still(std::size_t slot) const;
   void travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay, ClockIndex clock,
               std::span<const Vec2> through);
   void shift(std::size_t slot, const Pose& goal, const Glide& glide);

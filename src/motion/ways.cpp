@@ -152,10 +152,17 @@ void Motion::Impl::take_over(const Bucket& b, Record& r, const State& was, float
   r.left_seconds = any ? seconds : 0;
 }
 
+/// Whether a card rests, or is on a way that it has just been given, or waits for, from rest.
+bool Motion::Impl::is_still(std::size_t slot) const {
+  if (tracks[slot].bucket == asleep) return true;
+  const Record r = record(tracks[slot]);
+  return own_now(r.clock) <= r.start && r.left_seconds == 0 && r.velocity == Values{};
+}
+
 void Motion::Impl::travel(std::size_t slot, const Pose& goal, const Glide& glide, double delay,
                           ClockIndex clock, std::span<const Vec2> through) {
   State was = state(slot);
-  const bool moving = tracks[slot].bucket != asleep;
+  const bool moving = !is_still(slot);
   if (const ClockIndex before = moving ? buckets[tracks[slot].bucket].clock : clock; before != clock) {
     // Taken over from another clock a card keeps the speed that is seen.
     const double faster = rate(clock) > 0 ? rate(before) / rate(clock) : 0;

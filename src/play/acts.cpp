@@ -94,6 +94,14 @@ std::vector<std::size_t> dealing_order(const Scene& scene) {
 
 /// The act with the cards that it really is about: of a gather in their order, of a shuffle as they lie
 /// before.
+bool Performances::changes_table(const Node& n) {
+  if (n.kind == StepKind::vanish) return true;
+  if (n.kind != StepKind::single && n.kind != StepKind::straight) return false;
+  const ActKind kind = n.act.kind;
+  return kind == ActKind::gather || kind == ActKind::scatter || kind == ActKind::shuffle ||
+         kind == ActKind::move || kind == ActKind::flip || (kind == ActKind::draw && n.act.count > 0);
+}
+
 std::optional<Act> Performances::change_of(const Step& step, const Scene& scene) const {
   const Node& n = node(step);
   const Table& table = scene.setup.table;

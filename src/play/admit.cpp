@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/play/setup.hpp"
@@ -14,7 +15,7 @@ namespace {
 /// Looks at each part of an input, by the lists of input_fields.hpp, and keeps what is wrong first.
 class Admission {
  public:
-  [[nodiscard]] const std::optional<Notice>& wrong() const { return wrong_; }
+  [[nodiscard]] const std::optional<Refusal>& wrong() const { return wrong_; }
 
   // Ids, counts, truths, and numbers of the game's: any will do.
   template <class Value>
@@ -83,10 +84,11 @@ class Admission {
   void tag(const Words<bool, N>&, bool&) {}
   template <class Options>
   void options(std::string_view key, Options& value) {
-    expect(key, passes(value));
+    expect_checked(key, value);
   }
   void table(std::string_view key, std::shared_ptr<const TableSetup>& value) {
-    expect(key, value && passes(*value));
+    expect(key, value != nullptr);
+    if (value) expect_checked(key, *value);
   }
   void wanted(std::string_view, std::vector<WantedZone>&) {}
   void arguments(std::string_view key, std::vector<VerdictArgument>& values) {
@@ -96,7 +98,7 @@ class Admission {
     }
   }
   void effect(std::string_view key, std::optional<CardEffect>& value) {
-    if (value) expect(key, passes(*value));
+    if (value) expect_checked(key, *value);
   }
   // Whether these are possible is seen when they are taken: it depends on the table.
   void zone(std::string_view, ZoneId, ZoneBehaviour&) {}
@@ -104,20 +106,21 @@ class Admission {
 
  private:
   void expect(std::string_view key, bool holds, NoticeKind otherwise = NoticeKind::out_of_range) {
-    if (!holds && !wrong_) wrong_ = Notice{.kind = otherwise, .part = key};
+    if (!holds && !wrong_) wrong_ = Refusal{.notice = {.kind = otherwise, .part = key}};
   }
 
   template <class Value, std::size_t N>
   static bool is_word(Value value, const Words<Value, N>& words) {
     return std::any_of(words.begin(), words.end(), [&](const auto& word) { return word.second == value; });
   }
+  /// By the check of set-up calls, whose sentence says more than the name of the part.
   template <class Options>
-  static bool passes(const Options& options) {
+  void expect_checked(std::string_view key, const Options& options) {
     try {
       check(options);
-      return true;
-    } catch (const Error&) {
-      return false;
+    } catch (const Error& e) {
+      expect(key, false);
+      if (wrong_->problem.empty()) wrong_->problem = e.what();
     }
   }
 
@@ -136,7 +139,7 @@ class Admission {
   static bool is_within(float px) { return std::abs(double{px}) <= most_input_px; }
   static bool is_length(float px) { return is_within(px) && px >= 0; }
 
-  std::optional<Notice> wrong_ = {};
+  std::optional<Refusal> wrong_ = {};
 };
 
 /// Hears only how an input is called: the key that its list begins with.
@@ -190,11 +193,11 @@ bool grows_too_large(const Script& script, int depth, int& acts) {
 
 }  // namespace
 
-std::optional<Notice> refuse(Input& input) {
+std::optional<Refusal> refuse(Input& input) {
   Admission admission;
   std::visit([&](auto& kind) { fields(kind, admission); }, input);
-  std::optional<Notice> wrong = admission.wrong();
-  if (wrong) wrong->input = name_of(input);
+  std::optional<Refusal> wrong = admission.wrong();
+  if (wrong) wrong->notice.input = name_of(input);
   return wrong;
 }
 
@@ -219,6 +222,14 @@ bool is_too_large(const Script& script) {
 
 Verdict usable(Verdict verdict) {
   if (static_cast<int>(verdict.reason) >= reason_count) verdict.reason = Reason::refused_by_game;
+  return verdict;
+}
+
+Verdict usable(Verdict verdict, const Move& move) {
+  verdict = usable(std::move(verdict));
+  if (verdict.allowed()) return verdict;
+  if (!verdict.card && !verdict.face && move.kind == MoveKind::run) verdict.card = move.run.first;
+  if (!verdict.zone) verdict.zone = move.to;
   return verdict;
 }
 

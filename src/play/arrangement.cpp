@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "apsidon/geometry/quad.hpp"
 #include "apsidon/layout/insertion.hpp"
 #include "play/layers.hpp"
 
@@ -99,7 +100,7 @@ void Arrangement::find_layers(const TableSetup& setup) {
   std::fill(layers_.begin(), layers_.end(), 0);
   const auto note = [&](const PlanNode& node, int layer, const auto& self) -> void {
     if (node.kind == PlanKind::zone) layers_[node.zone.value - 1] = layer;
-    for (const FormationSlot& slot : node.slots) layers_[slot.zone.value - 1] = layer;
+    for (const FormationSlot& slot : node.places) layers_[slot.zone.value - 1] = layer;
     for (std::size_t i = 0; i < node.parts.size(); ++i)
       self(node.parts[i], layer + (node.kind == PlanKind::layers ? static_cast<int>(i) : 0), self);
   };
@@ -233,6 +234,21 @@ Pose Arrangement::on_pixels(const TableSetup& setup, ZoneId zone, const Pose& po
   return snapped(pose, solved_.card, window_.pixel_ratio, area(zone));
 }
 
+Pose Arrangement::kept_in_window(const Pose& from, Pose to) const {
+  const Rect before = bounds(corners(from, solved_.card));
+  const Rect after = bounds(corners(to, solved_.card));
+  const Size window = window_.size;
+  // Where it reached beyond the window already, it goes no further.
+  const auto back = [](float low, float high, float least, float most) {
+    return low < least ? least - low : high > most ? most - high : 0;
+  };
+  to.centre.x +=
+      back(after.min.x, after.max.x, std::min(before.min.x, 0.0f), std::max(before.max.x, window.width));
+  to.centre.y +=
+      back(after.min.y, after.max.y, std::min(before.min.y, 0.0f), std::max(before.max.y, window.height));
+  return to;
+}
+
 void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const LayoutRequest& request) {
   const std::size_t n = zone.cards.size();
   const ZoneLayout& options = setup.layout_of(zone.id);
@@ -259,8 +275,9 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
     // A card that lies face up although its face is not known yet waits on its edge.
     const bool edge = card.face_up && card.face == hidden_face;
     const Pose neutral = finished(scratch_.poses[i], edge, options.factor, request.flip_axis);
-    const Pose resting =
+    Pose resting =
         roomy ? finished(scratch_.roomy_poses[i], edge, options.factor, request.flip_axis) : neutral;
+    if (laid.room.raised == static_cast<std::ptrdiff_t>(i)) resting = kept_in_window(neutral, resting);
     rest(card, *setup.table.slot(card.id), neutral, on_pixels(setup, zone.id, resting));
   }
   if (!laid.guests.empty()) place_guests(setup, laid, request.flip_axis);
@@ -363,7 +380,21 @@ Pose Arrangement::outline(const TableSetup& setup, ZoneId zone) const {
 std::vector<Pose> Arrangement::poses_on_top(const TableSetup& setup, ZoneId id,
                                             std::span<const LaidCard> cards) const {
   std::vector<LaidCard> there;
-  for (const CardId card : setup.table.zone(id)->cards) there.push_back(laid_card(*setup.table.card(card)));
+  // What waits there for its answer comes to lie there first.
+  const LaidZone& laid = zones_[id.value - 1];
+  const auto add_guests = [&](std::size_t low, std::size_t high) {
+    for (const Guest& guest : laid.guests) {
+      if (guest.before >= low && guest.before <= high) there.push_back(guest.laid);
+    }
+  };
+  const auto& lie = setup.table.zone(id)->cards;
+  for (std::size_t i = 0; i < lie.size(); ++i) {
+    add_guests(i, i);
+    if (std::none_of(laid.guests.begin(), laid.guests.end(),
+                     [&](const Guest& g) { return g.card == lie[i]; }))
+      there.push_back(laid_card(*setup.table.card(lie[i])));
+  }
+  add_guests(lie.size(), Guest::on_top);
   there.insert(there.end(), cards.begin(), cards.end());
   std::vector<Pose> poses(there.size());
   LayoutInput in = input(setup, id);
@@ -402,8 +433,7 @@ std::optional<std::size_t> Arrangement::room_before(ZoneId zone) const {
 float Arrangement::last_offset(const TableSetup& setup, ZoneId zone) const {
   const ZoneLayout& options = setup.layout_of(zone);
   const bool on_its_side = options.facing == Facing::left || options.facing == Facing::right;
-  const bool downward = std::holds_alternative<ColumnLayout>(options.layout) ||
-                        std::holds_alternative<GridLayout>(options.layout);
+  const bool downward = axis_of(options.layout) == LayoutAxis::down;
   const float length = downward != on_its_side ? area(zone).height() : area(zone).width();
   return std::max(report(zone).content - length, 0.0f);
 }

@@ -11,11 +11,7 @@ Verdict Referee::flip_by_hand(CardId id, double own, double time, EventQueue& ev
   const Card* card = setup_.table.card(id);
   if (!card) return {.reason = Reason::unknown_card, .card = id};
   const ZoneId zone = card->zone;
-  const auto is_off = [](const auto& off, auto what) {
-    return std::find(off.begin(), off.end(), what) != off.end();
-  };
-  if (is_off(cards_off_, id) || is_off(zones_off_, zone))
-    return {.reason = Reason::switched_off, .card = id, .zone = zone};
+  if (Verdict off = judge_switches(plain_rulebook(), *card); !off) return off;
   const auto& match = setup_.handling_of(zone).match;
   if (match && card->face_up) return {.reason = Reason::open_already, .card = id, .zone = zone};
   const auto most = static_cast<std::size_t>(match ? match->open : 0);

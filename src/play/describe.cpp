@@ -100,6 +100,7 @@ void check(const EventPhrases& phrases) {
         std::string(name_of(static_cast<EventKind>(i))), phrases.by_kind[i],
         {{"card", ""}, {"count", ""}, {"from", ""}, {"to", ""}, {"panel", ""}, {"why", ""}, {"name", ""}});
   }
+  check_one("a card that was moved meanwhile", phrases.moved_meanwhile, {{"card", ""}});
   check_one("a run", phrases.run, {{"card", ""}, {"more", ""}});
   const Arguments of_focus{{"card", ""}, {"position", ""}, {"count", ""}, {"zone", ""}, {"panel", ""}};
   check_one("a focused card", phrases.focus_card, of_focus);
@@ -131,13 +132,17 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
   if (event.count > 1 && event.kind != EventKind::drawn) {
     card = fill(phrases.run, {{"card", card}, {"more", fmt::format("{}", event.count - 1)}});
   }
-  return as_sentence(fill(phrases.by_kind[i], {{"card", card},
-                                               {"count", fmt::format("{}", event.count)},
-                                               {"from", zone_text(event.from, table, names)},
-                                               {"to", zone_text(event.to, table, names)},
-                                               {"panel", panel_text(event.panel, field, names)},
-                                               {"why", describe(verdict, field, reasons)},
-                                               {"name", event.name}}));
+  const Card* now = table.card(event.card);
+  const bool moved = event.kind == EventKind::cancelled && event.cause == CancelCause::by_game &&
+                     (!now || now->zone != event.from);
+  const std::string& text = moved ? phrases.moved_meanwhile : phrases.by_kind[i];
+  return as_sentence(fill(text, {{"card", card},
+                                 {"count", fmt::format("{}", event.count)},
+                                 {"from", zone_text(event.from, table, names)},
+                                 {"to", zone_text(event.to, table, names)},
+                                 {"panel", panel_text(event.panel, field, names)},
+                                 {"why", describe(verdict, field, reasons)},
+                                 {"name", event.name}}));
 }
 
 std::string describe_focus(const Playfield& field, const EventPhrases& phrases, const Phrases& reasons) {

@@ -52,33 +52,45 @@ SyncReport EditsCalls::sync(std::span<const WantedZone> wanted) {
 
 namespace {
 
-void show(play_detail::Impl& field, PanelInput input) {
-  // Games say what a panel shows whenever something happens: what it shows already is no change.
-  if (field.panels.shows(input.panel, input.text, input.fill, input.tone)) return;
-  (void)field.call(std::move(input));
+/// Changes what a panel shows by `with`. Games say that whenever something happens: what it shows already is
+/// no change.
+template <class With>
+Verdict show(play_detail::Impl& field, PanelId panel, With with) {
+  PanelInput input{.panel = panel};
+  if (const PanelSetup* now = field.panels.panel(panel)) {
+    input.text = now->text;
+    input.fill = now->fill;
+    input.tone = now->tone;
+    input.countdown = field.panels.countdown(panel);
+  }
+  with(input);
+  if (field.panels.panel(panel) && field.panels.shows(input)) return {};
+  return field.call(std::move(input)).verdict;
 }
 
 }  // namespace
 
-void EditsCalls::set_panel(PanelId panel, std::string text, float fill) {
-  const PanelSetup* now = field_->panels.panel(panel);
-  if (now) show(*field_, {.panel = panel, .text = std::move(text), .fill = fill, .tone = now->tone});
+Verdict EditsCalls::set_panel(PanelId panel, std::string text, float fill) {
+  return show(*field_, panel, [&](PanelInput& input) {
+    input.text = std::move(text);
+    input.fill = fill;
+  });
 }
 
-void EditsCalls::set_tone(PanelId panel, PanelTone tone) {
-  const PanelSetup* now = field_->panels.panel(panel);
-  if (now) show(*field_, {.panel = panel, .text = now->text, .fill = now->fill, .tone = tone});
+Verdict EditsCalls::set_tone(PanelId panel, PanelTone tone) {
+  return show(*field_, panel, [&](PanelInput& input) { input.tone = tone; });
+}
+
+Verdict EditsCalls::bind_fill(PanelId panel, CountdownId countdown) {
+  return show(*field_, panel, [&](PanelInput& input) { input.countdown = countdown; });
 }
 
 Verdict EditsCalls::set_behaviour(ZoneId zone, const ZoneBehaviour& behaviour) {
-  if (!field_->table().zone(zone)) return {.reason = Reason::unknown_zone, .zone = zone};
-  check(behaviour, zone, field_->setup());
   return field_->call(BehaviourInput{.zone = zone, .behaviour = behaviour}).verdict;
 }
 
-void EditsCalls::set_plans(std::vector<Plan> plans) {
-  check(plans, field_->setup());
-  (void)field_->call(PlansInput{.plans = std::move(plans)});
+Verdict EditsCalls::set_plans(std::vector<Plan> plans) {
+  return field_->call(PlansInput{.plans = std::move(plans)}).verdict;
 }
 
 }  // namespace apsidon

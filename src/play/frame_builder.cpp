@@ -93,6 +93,21 @@ void FrameBuilder::add_outlines(const FrameSources& from) {
   }
 }
 
+/// The share of a panel that is filled; a countdown's in steps that show.
+float FrameBuilder::fill_of(const FrameSources& from, PanelId panel) {
+  const CountdownId countdown = from.panels.countdown(panel);
+  if (countdown == CountdownId{}) return from.panels.all()[panel.value - 1].fill;
+  const double steps =
+      Panels::steps(from.arrangement.panel_areas()[panel.value - 1], from.arrangement.window().pixel_ratio);
+  return static_cast<float>(from.schedule.steps_left(countdown, steps) / steps);
+}
+
+bool FrameBuilder::any_bar_shrank(const FrameSources& from) const {
+  return std::any_of(drawn_.panels.begin(), drawn_.panels.end(), [&](const FramePanel& shown) {
+    return from.panels.countdown(shown.panel) != CountdownId{} && shown.fill != fill_of(from, shown.panel);
+  });
+}
+
 void FrameBuilder::add_panels(const FrameSources& from) {
   std::size_t shown = 0;
   const std::span<const Rect> areas = from.arrangement.panel_areas();
@@ -107,7 +122,7 @@ void FrameBuilder::add_panels(const FrameSources& from) {
     to.overlay = overlay;
     to.kind = panel.kind;
     to.text = panel.text;
-    to.fill = panel.fill;
+    to.fill = fill_of(from, id);
     to.tone = panel.tone;
     to.round = panel.round;
     to.off = from.switches.is_off(id) || from.switches.is_off(from.arrangement.overlay_of(id));

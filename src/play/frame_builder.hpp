@@ -12,6 +12,7 @@
 #include "play/hover.hpp"
 #include "play/panels.hpp"
 #include "play/referee.hpp"
+#include "play/schedule.hpp"
 #include "play/switches.hpp"
 
 namespace apsidon::play_detail {
@@ -20,6 +21,7 @@ namespace apsidon::play_detail {
 struct FrameSources {
   const TableSetup& setup;
   const Panels& panels;
+  const Schedule& schedule;
   const Switches& switches;
   const Arrangement& arrangement;
   const Traffic& traffic;
@@ -96,7 +98,11 @@ class FrameBuilder {
            from.hover.revision() + from.focus.revision() + from.referee.revision() + from.panels.revision() +
            from.switches.revision();
   }
-  [[nodiscard]] bool is_dirty(const FrameSources& from) const { return revision_of(from) != seen_.rooms; }
+  [[nodiscard]] bool is_dirty(const FrameSources& from) const {
+    return revision_of(from) != seen_.rooms || (from.panels.any_bound() && any_bar_shrank(from));
+  }
+  [[nodiscard]] static float fill_of(const FrameSources& from, PanelId panel);
+  [[nodiscard]] bool any_bar_shrank(const FrameSources& from) const;
   [[nodiscard]] bool preview_grew(const FrameSources& from) const {
     return from.hover.any_preview() && from.hover.preview_grew(seen_.own, from.traffic.now());
   }

@@ -18,8 +18,8 @@ FrameBuilder::Appearance FrameBuilder::appearance_of(const FrameSources& from, s
   const bool back = !geometry_detail::shows_its_face(pose.flip);
   const Traffic::CardState& state = from.traffic.card(slot);
   const Card& card = *from.setup.table.card(state.id);
-  // A card that was covered and hidden at once shows what it showed until it is edge-on.
-  const FaceId front = card.face == hidden_face && !card.face_up ? state.still_shows : card.face;
+  // A card that was covered, and has another face by now, shows what it showed until it is edge-on.
+  const FaceId front = !card.face_up && state.still_shows ? state.still_shows : card.face;
   return {
       .card = card.id,
       .zone = card.zone,

@@ -31,10 +31,10 @@ void FrameBuilder::add_marks(const FrameSources& from) {
       if (table.card(card)) mark_card(card).locked = true;
     }
   }
-  for (const CardId card : from.switches.cards_off()) {
+  for (const CardId card : from.switches.off().cards) {
     if (table.card(card)) mark_card(card).off = true;
   }
-  for (const ZoneId zone : from.switches.zones_off()) {
+  for (const ZoneId zone : from.switches.off().zones) {
     if (const Zone* off = table.zone(zone)) {
       for (const CardId card : off->cards) mark_card(card).off = true;
       if (const auto outline = outline_of(zone)) mark(*outline).off = true;

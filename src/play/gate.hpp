@@ -10,15 +10,24 @@
 
 namespace apsidon::play_detail {
 
-/// Invariant: open exactly while no reason holds it closed.
+/// Invariant: open exactly while no reason holds it closed, and undo lets exactly while none forbids it.
 class Gate {
  public:
-  /// Returns whether the reason is a new one.
-  bool close(std::string_view reason) { return reasons_.give(reason); }
+  /// `lasts`: from round to round. Returns whether the reason is a new one.
+  bool close(std::string_view reason, bool lasts = false) { return reasons_.give(reason, lasts); }
+  void end_round() {
+    reasons_.end_round();
+    no_undo_.end_round();
+  }
   void open(std::string_view reason) { reasons_.release(reason); }
   [[nodiscard]] bool is_open() const { return !reasons_.any(); }
   [[nodiscard]] bool closed_for(std::string_view reason) const { return reasons_.has(reason); }
   [[nodiscard]] std::span<const std::string> reasons() const { return reasons_.all(); }
+
+  /// Whether what was done may be taken back.
+  void forbid_undo(std::string_view reason, bool lasts) { (void)no_undo_.give(reason, lasts); }
+  void allow_undo(std::string_view reason) { (void)no_undo_.release(reason); }
+  [[nodiscard]] bool lets_undo() const { return !no_undo_.any(); }
 
   /// Whether presses of this button are told even while it is closed.
   [[nodiscard]] bool lets_through(PointerButton button) const { return (through_ & bit(button)) != 0; }
@@ -32,6 +41,7 @@ class Gate {
   }
 
   Reasons reasons_ = {};
+  Reasons no_undo_ = {};
   std::uint8_t through_ = 0;  // a bit for each button
 };
 

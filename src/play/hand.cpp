@@ -107,8 +107,18 @@ void Hand::take(Carry as, const Run& run, const Table& table) {
   carry_ = std::move(as);
   carry_.run = run;
   carry_.home = table.card(run.first)->zone;
+  carry_.cards_above = above(run, table);
   for (const CardId card : table.cards_of(run)) carry_.cards.push_back({card, *table.slot(card)});
   note_change();
+}
+
+std::size_t Hand::above(const Run& run, const Table& table) {
+  const Card& first = *table.card(run.first);
+  return table.zone(first.zone)->cards.size() - first.index - run.count;
+}
+
+float Hand::turned(const Carry& carry, const Card& card) {
+  return carry.sideways.value_or(card.sideways) ? std::numbers::pi_v<float> / 2 : 0;
 }
 
 void Hand::find_targets(const Table& table, const Rulebook& rules) {
@@ -149,16 +159,18 @@ void Hand::move_to(Vec2 pointer, double time, const TableSetup& setup, const Arr
 void Hand::find_aim(const TableSetup& setup, const Arrangement& arrangement) {
   carry_.aimed = aim(carry_.pointer, arrangement);
   carry_.insert_at.reset();
-  carry_.rotation = 0;
+  carry_.sideways.reset();
+  const Card& first = *setup.table.card(carry_.run.first);
+  carry_.rotation = turned(carry_, first);
   if (carry_.wants(carry_.aimed)) {
     const ZoneRules& rules = setup.rules_of(carry_.aimed);
     const bool within = carry_.aimed == carry_.home;
+    if (!within) carry_.sideways = rules.lays_sideways;
+    carry_.rotation = turned(carry_, first);
     if (within ? rules.sorts : rules.inserts) {
       carry_.insert_at = arrangement.insertion_index(setup, carry_.aimed, carry_.middle(carry_.pointer),
                                                      arrangement.room_before(carry_.aimed), held_);
     }
-    // Over a zone whose cards lie sideways, it lies as it would there.
-    if (rules.lays_sideways) carry_.rotation = std::numbers::pi_v<float> / 2;
   }
 }
 
@@ -246,6 +258,13 @@ void Hand::select(std::uint32_t pointer) {
   }
 }
 
+bool Hand::is_covered(const Table& table, const Rulebook& rules) const {
+  if (above(carry_.run, table) <= carry_.cards_above) return false;
+  const PickVerdict pick = judge_pick(table, rules, carry_.run.first);
+  const Reason reason = pick.verdict.reason;
+  return pick.verdict ? pick.run != carry_.run : reason == Reason::not_top || reason == Reason::not_linked;
+}
+
 bool Hand::is_torn(const Table& table) const {
   const Card* first = table.card(carry_.run.first);
   const auto now = table.cards_of(carry_.run);
@@ -290,7 +309,7 @@ Pose Hand::goal(const Carry& carry, CardId card, const Table& table, const Arran
                 const Feel& feel) const {
   Pose goal = arrangement.resting(*table.slot(card));
   goal.centre = carry.middle(carry.pointer) + from_first(carry.run, table, arrangement, card);
-  goal.rotation = carry.rotation;
+  goal.rotation = turned(carry, *table.card(card));
   goal.lift = feel.carry_lift;
   goal.opacity *= options_.held_opacity;
   return goal;
@@ -298,8 +317,8 @@ Pose Hand::goal(const Carry& carry, CardId card, const Table& table, const Arran
 
 Pose Hand::copy_pose(const Carry& carry, const Table& table, const Arrangement& arrangement, CardId card) {
   Pose pose = arrangement.resting(*table.slot(card));
-  pose.centre = carry.middle(carry.pointer, 0) + from_first(carry.run, table, arrangement, card);
-  pose.rotation = 0;
+  pose.centre = carry.middle(carry.pointer) + from_first(carry.run, table, arrangement, card);
+  pose.rotation = turned(carry, *table.card(card));
   return pose;
 }
 

@@ -1,5 +1,6 @@
 #pragma once
 // What pointers and keys carry. Not installed.
+#include <algorithm>
 #include <cmath>
 #include <cstdint>
 #include <optional>
@@ -57,10 +58,12 @@ class Hand {
     Vec2 pointer = {};       ///< where it was last
     double time = 0;         ///< when it was there
     float tilt = 0;          ///< radians, by its speed
-    float rotation = 0;      ///< radians, as the aimed-at zone has its cards
+    float rotation = 0;      ///< radians: how its first card is held
+    std::optional<bool> sideways = {};  ///< as the aimed-at zone would lay its cards; none: each as it lies
     ZoneId aimed = {};
     std::optional<std::size_t> insert_at = {};  ///< in the aimed-at zone
     std::vector<ZoneId> targets = {};
+    std::size_t cards_above = 0;  ///< how many cards of its zone lay on it
     std::vector<Taken> cards =
         {};  ///< as they were picked up: the game may tear the run apart, or take cards away
 
@@ -80,6 +83,11 @@ class Hand {
       return {.move = turned_by(held, tilt) - held, .rotation = tilt};
     }
   };
+
+  /// The spring on which held cards lean: it does not swing beyond where they lean to.
+  [[nodiscard]] static Spring leaning_spring(const Feel& feel) {
+    return {.period = feel.tilt.period, .damping = std::max(feel.tilt.damping, 1.0f)};
+  }
 
   Hand(const DragOptions& options, const GestureThresholds& thresholds)
       : options_(options), gestures_(thresholds) {}
@@ -124,6 +132,10 @@ class Hand {
   void find_targets(const Table& table, const Rulebook& rules);
   /// The drag begins: `grip` is from the pointer to the middle of the first card, which lies turned.
   void begin_drag(Vec2 grip, float turned, float card_height);
+  /// How many of the zone's cards lie on a run.
+  [[nodiscard]] static std::size_t above(const Run& run, const Table& table);
+  /// How a card of the carry is turned while it is held, radians.
+  [[nodiscard]] static float turned(const Carry& carry, const Card& card);
   /// The pointer has moved: the aim, the insertion and the tilt follow.
   void move_to(Vec2 pointer, double time, const TableSetup& setup, const Arrangement& arrangement,
                const Feel& feel);
@@ -150,6 +162,8 @@ class Hand {
   void select(std::uint32_t pointer);
   /// Whether its cards do not lie together any more where they were picked up.
   [[nodiscard]] bool is_torn(const Table& table) const;
+  /// Whether a card was laid onto it, with which it would be picked up now, or under which it is covered.
+  [[nodiscard]] bool is_covered(const Table& table, const Rulebook& rules) const;
   /// After a change elsewhere: targets, aim and insertion are found again.
   void aim_again(const TableSetup& setup, const Rulebook& rules, const Arrangement& arrangement);
   /// When a gesture comes by itself, or a tilt ends as the pointer rests; infinity when nothing does.

@@ -56,22 +56,19 @@ const DragOptions& HandView::drag_options() const { return field_->hand.options(
 const HoverOptions& HandView::hover_options() const { return field_->hover.options(); }
 const GestureThresholds& HandView::thresholds() const { return field_->hand.gestures().thresholds(); }
 
-bool HandCalls::focus(const Hit& what) { return field_->call(FocusInput{.on = what}).used; }
-bool HandCalls::preview(CardId card) { return field_->call(PreviewInput{.card = card}).used; }
+Verdict HandCalls::focus(const Hit& what) { return field_->call(FocusInput{.on = what}).verdict; }
+Verdict HandCalls::preview(CardId card) { return field_->call(PreviewInput{.card = card}).verdict; }
 
-void HandCalls::set_drag_options(const DragOptions& options) {
-  check(options);
-  (void)field_->call(DragOptionsInput{.options = options});
+Verdict HandCalls::set_drag_options(const DragOptions& options) {
+  return field_->call(DragOptionsInput{.options = options}).verdict;
 }
 
-void HandCalls::set_hover_options(const HoverOptions& options) {
-  check(options);
-  (void)field_->call(HoverOptionsInput{.options = options});
+Verdict HandCalls::set_hover_options(const HoverOptions& options) {
+  return field_->call(HoverOptionsInput{.options = options}).verdict;
 }
 
-void HandCalls::set_thresholds(const GestureThresholds& thresholds) {
-  check(thresholds);
-  (void)field_->call(ThresholdsInput{.options = thresholds});
+Verdict HandCalls::set_thresholds(const GestureThresholds& thresholds) {
+  return field_->call(ThresholdsInput{.options = thresholds}).verdict;
 }
 
 }  // namespace apsidon

@@ -103,6 +103,11 @@ class Hover {
                 std::vector<Preview>& out) const;
   /// Whether any has grown or gone since it was drawn.
   [[nodiscard]] bool preview_grew(double drawn, double own) const;
+  /// Whether any grows or goes at this time on the cards' clock.
+  [[nodiscard]] bool preview_grows(double own) const {
+    return std::any_of(shown_.begin(), shown_.end(),
+                       [&](const ShownPreview& p) { return own < p.share.ends_at(); });
+  }
   [[nodiscard]] bool any_preview() const { return !shown_.empty(); }
 
  private:

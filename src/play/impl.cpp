@@ -88,6 +88,7 @@ LayoutRequest Impl::layout_request() const {
 FrameSources Impl::frame_sources() const {
   return {.setup = setup(),
           .panels = panels,
+          .schedule = schedule,
           .switches = switches,
           .arrangement = arrangement,
           .traffic = traffic,
@@ -160,8 +161,6 @@ void Impl::after_change(Sender& by) {
   lay_out_changed(by);
   if (!switches.empty()) follow_switches();
   aim_carries_again();
-  hold_again();
-  referee.look_at_goals(now(), events);
   referee.forget_closed();
   if (hover.card() && !table().card(hover.card())) apply(hover.set({}, hover_view(), events), by);
   if (hover.previewed() && !table().card(hover.previewed())) hover.preview_card({}, hover_view(), events);
@@ -170,18 +169,20 @@ void Impl::after_change(Sender& by) {
   aim_keys();
 }
 
-/// Runs whose cards no longer lie together where they were picked up are put back.
+/// Runs whose cards no longer lie together where they were picked up, or lie under another card now, are put
+/// back.
 void Impl::cancel_torn(Sender& by) {
   const auto pointers = hand.pointers();
   for (const std::uint32_t pointer : pointers) {
     hand.select(pointer);
-    if (hand.empty() || hand.carry().by != pointer || !hand.is_torn(table())) continue;
+    if (hand.empty() || hand.carry().by != pointer) continue;
+    if (!hand.is_torn(table()) && !hand.is_covered(table(), referee.rulebook())) continue;
     cancel_carry(hand.carry().pointer, CancelCause::by_game, by);
   }
   hand.select(pointers.front());
 }
 
-/// What is carried finds its targets and its aim again, where it is.
+/// What is carried finds its targets and its aim again, where it is, and is held as it would lie there.
 void Impl::aim_carries_again() {
   if (hand.empty()) return;
   const auto pointers = hand.pointers();
@@ -192,9 +193,10 @@ void Impl::aim_carries_again() {
   hand.select(pointers.front());
   Sender by_feel;
   make_room(by_feel);
+  hold_again();
 }
 
-/// The cards of a run may lie otherwise to each other now, and follow the pointer so.
+/// The cards of a run may lie otherwise now, to each other too, and follow the pointer so.
 void Impl::hold_again() {
   hand.each([&](const Hand::Carry& carry) {
     if (!carry.holds) return;
@@ -224,8 +226,8 @@ void Impl::aim_keys() {
 
 /// All that was asked of rules is asked anew.
 void Impl::ask_again() {
+  referee.ask_again();
   aim_carries_again();
-  referee.ask_again(now(), events);
   if (focus.any()) keep_focus();
   aim_keys();
 }
@@ -242,10 +244,18 @@ void Impl::supersede_torn() {
 void Impl::apply(const HoverChange& change, Sender& by) {
   if (!change.changed) return;
   if (change.sinks) traffic.lean(*change.sinks, {}, rising_spring(feel()));
-  if (change.rises) {
-    traffic.lean(*change.rises, risen(hover.options(), arrangement.card()), rising_spring(feel()));
-  }
+  if (change.rises) traffic.lean(*change.rises, risen_in_window(*change.rises), rising_spring(feel()));
   make_room(by);
+}
+
+/// How a card rises in place: no further than the window shows it.
+Offset Impl::risen_in_window(std::size_t slot) const {
+  Offset by = risen(hover.options(), arrangement.card());
+  const Pose& rests = arrangement.resting(slot);
+  Pose risen = rests;
+  risen.centre = rests.centre + by.move;
+  by.move = arrangement.kept_in_window(rests, risen).centre - rests.centre;
+  return by;
 }
 
 void Impl::consider_hover() {

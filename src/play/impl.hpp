@@ -9,6 +9,7 @@
 
 #include "apsidon/cards/wanted.hpp"
 #include "apsidon/play/options.hpp"
+#include "play/admit.hpp"
 #include "play/arrangement.hpp"
 #include "play/client.hpp"
 #include "play/event_queue.hpp"
@@ -79,6 +80,8 @@ struct Impl {
   void advance_to(double time);
   void note_lost_events();
   bool step(double until);
+  [[nodiscard]] bool may_be_stuck() const;
+  bool judge_standing(bool from_log = false);
   [[nodiscard]] Due next_due() const;
   bool happen_by(double time, const Due& due);
   void happen(const Due& due);
@@ -90,14 +93,16 @@ struct Impl {
   [[nodiscard]] bool settles() const;
   [[nodiscard]] bool at_rest() const;
   [[nodiscard]] double settles_at() const;
+  [[nodiscard]] double wakes_at() const;
 
   // Inputs and calls (impl_take.cpp).
   bool offer(Input input);
   [[nodiscard]] bool would_use(const Input& input);
   Outcome call(Input input);
   Outcome call(const Script& script, bool closes_gate);
-  bool passes(Input& input);
-  [[nodiscard]] bool fits(const Input& input) const;
+  Verdict ignore(Refusal why);
+  Verdict admit(Input& input);
+  Verdict fits(const Input& input);
   Outcome take(Input input);
   void bring_foretold(double time);
   void record_answers();
@@ -116,6 +121,7 @@ struct Impl {
   void ask_again();
   void supersede_torn();
   void apply(const HoverChange& change, Sender& by);
+  [[nodiscard]] Offset risen_in_window(std::size_t slot) const;
   void consider_hover();
   void set_hovered(CardId card);
   void start_effect(CardId card, const CardEffect& effect, EffectKind kind, ClockIndex clock);
@@ -127,6 +133,7 @@ struct Impl {
   void end_what_is_pending(const Referee* next);
   void start_round(std::uint64_t seed, bool deals);
   void start_over(TableSetup setup);
+  void take_over_switches(const Impl& before);
   void restore(const Impl& snapshot);
 
   // What comes in (impl_input.cpp).
@@ -144,15 +151,16 @@ struct Impl {
   bool press_key(const KeyInput& input);
   void send_top(double time);
   bool act_on_focus(TapKind other, double time);
-  bool focus_by_call(const Hit& what);
+  Verdict focus_by_call(const Hit& what);
   void set_focus(const Hit& what) { focus.set(what, focus_view(), events); }
   void keep_focus() { focus.keep(focus_view(), events); }
-  void close_gate(std::string_view reason);
+  void close_gate(std::string_view reason, bool lasts = false);
   void open_gate(std::string_view reason);
   void follow_comparing();
   void let_go_of_all(CancelCause cause);
   void blur();
-  void turn(const SwitchInput& input);
+  [[nodiscard]] Verdict find(const Hit& what) const;
+  Verdict turn(const SwitchInput& input);
 
   // From a pick-up to its end (impl_carry.cpp).
   void pick_up(CardId card, const Gesture& gesture, Hand::Carry as);
@@ -169,7 +177,8 @@ struct Impl {
   void put_back_before(const Move& move);
   Verdict refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2 at, double time);
   Verdict propose(const Move& move, bool by_hand, const Release& release, double time);
-  void let_copies_fly(Vec2 at);
+  void shake_cards_of(const Move& move);
+  void let_copies_fly();
   void lock(const Proposal& proposal);
   void end_made();
   std::vector<CardId> unlock(std::uint64_t proposal);
@@ -188,11 +197,12 @@ struct Impl {
   // What the game changes itself (impl_edits.cpp).
   Outcome edit(const Edit& edit);
   SyncReport sync(std::span<const WantedZone> wanted);
+  void show_on(CardId card);
   void show_on(std::span<const WantedZone> wanted);
   void set_behaviour(ZoneId zone, const ZoneBehaviour& options);
   void set_plans(std::vector<Plan> plans);
   void arrange_anew();
-  void scroll_to(ZoneId zone, float offset);
+  Verdict scroll_to(ZoneId zone, float offset);
 
   // Performances (impl_performances.cpp).
   PerformanceId perform(const Script& script, bool closes_gate = false);

@@ -27,7 +27,7 @@ void Impl::pick_up(CardId id, const Gesture& gesture, Hand::Carry as) {
   if (hand.carry().mode != Hand::Carry::Mode::drag) {
     // Picked up by a tap or a key it stays where it is, and rises.
     for (const CardId card : table().cards_of(pick.run)) {
-      traffic.lean(slot(card), risen(hover.options(), arrangement.card()), rising_spring(feel()));
+      traffic.lean(slot(card), risen_in_window(slot(card)), rising_spring(feel()));
     }
   }
   events.tell(hand.event(EventKind::picked_up, gesture.time), table());
@@ -40,10 +40,11 @@ void Impl::start_drag(const Gesture& gesture) {
   if (!hand.empty() && !hand.carry().drags()) cancel_carry(gesture.at, CancelCause::put_back, by_feel);
   // The grip is where the card is now, on its way or raised.
   const Pose live = traffic.motion().pose(slot(id));
-  const Vec2 grip = live.centre - gesture.from;
   pick_up(id, gesture, {.by = gesture.pointer, .kind = gesture.pointer_kind});
   if (hand.empty() || hand.carry().by != gesture.pointer) return;  // refused
-  hand.begin_drag(grip, live.rotation, arrangement.card().height);
+  // Grown under the pointer, it is held by the same point of its picture when it has its own size again.
+  const float shrinks = live.scale > 0 ? arrangement.resting(slot(id)).scale / live.scale : 1;
+  hand.begin_drag((live.centre - gesture.from) * shrinks, live.rotation, arrangement.card().height);
   if (hand.carry().holds) {
     for (const CardId card : table().cards_of(hand.carry().run)) traffic.hold(slot(card));
   }
@@ -58,7 +59,7 @@ void Impl::carry_to(Vec2 pointer, double time) {
   if (!carry.holds) return;
   for (const CardId card : table().cards_of(carry.run)) {
     traffic.travel(slot(card), hand.goal(carry, card, table(), arrangement, feel()), feel().carry);
-    if (feel().tilt_deg > 0) traffic.lean(slot(card), carry.lean(), feel().tilt);
+    if (feel().tilt_deg > 0) traffic.lean(slot(card), carry.lean(), Hand::leaning_spring(feel()));
   }
 }
 
@@ -99,7 +100,8 @@ void Impl::forget_carry(Sender& by) {
   for (const Hand::Taken& taken : was.cards) {
     if (traffic.card(taken.slot).id != taken.card) continue;
     const bool held = traffic.let_go(taken.slot);
-    if (was.picked_up) traffic.lean(taken.slot, {}, held ? feel().tilt : rising_spring(feel()));
+    if (was.picked_up)
+      traffic.lean(taken.slot, {}, held ? Hand::leaning_spring(feel()) : rising_spring(feel()));
   }
   if (was.drags()) hand.gestures().forget(was.by);
   make_room(by);

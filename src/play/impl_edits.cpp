@@ -74,11 +74,9 @@ Outcome Impl::edit(const Edit& e) {
   const Card* first = table().card(e.run.first);
   const ZoneId from = e.kind == EditKind::move && first ? first->zone : ZoneId{};
   if (e.kind == EditKind::conceal && table().zone(e.zone)) {
-    for (const CardId card : table().zone(e.zone)->cards) {
-      const Card& now = *table().card(card);
-      if (now.face_up) traffic.show_on(slot(card), now.face);
-    }
+    for (const CardId card : table().zone(e.zone)->cards) show_on(card);
   }
+  if (e.kind == EditKind::set_face && table().card(e.card) && !table().card(e.card)->face_up) show_on(e.card);
   const Verdict verdict = referee.edit([&](Table& table) { return change(table, setup(), e); });
   Outcome outcome{.used = verdict.allowed(), .verdict = verdict};
   if (!verdict) return outcome;
@@ -106,14 +104,22 @@ Outcome Impl::edit(const Edit& e) {
   return outcome;
 }
 
-/// Cards that are to be covered and hidden at once show their faces on until they are edge-on.
+/// A card that is covered, and gets another face or none, shows on what it shows until it is edge-on.
+void Impl::show_on(CardId card) {
+  const std::size_t s = slot(card);
+  const FaceId face = table().card(card)->face;
+  if (!traffic.card(s).still_shows && face && shows_face(traffic.motion().pose(s).flip))
+    traffic.show_on(s, face);
+}
+
 void Impl::show_on(std::span<const WantedZone> wanted) {
   for (const WantedZone& zone : wanted) {
     for (const WantedCard& card : zone.cards) {
       const auto id = table().find_card_by_key(card.key);
-      if (!id || card.face != hidden_face || card.face_up != false) continue;
+      if (!id) continue;
       const Card& now = *table().card(*id);
-      if (now.face_up && now.face != hidden_face) traffic.show_on(slot(*id), now.face);
+      const bool covered = !card.face_up.value_or(now.face_up);
+      if (covered && card.face.value_or(now.face) != now.face) show_on(*id);
     }
   }
 }
@@ -155,13 +161,17 @@ void Impl::set_plans(std::vector<Plan> plans) {
   arrange_anew();
 }
 
-void Impl::scroll_to(ZoneId zone, float offset) {
-  if (!table().zone(zone) || !setup().layout_of(zone).scrolls) return;
+Verdict Impl::scroll_to(ZoneId zone, float offset) {
+  if (!table().zone(zone)) return {.reason = Reason::unknown_zone, .zone = zone};
+  if (!setup().layout_of(zone).scrolls) return {};
   const float cut = std::clamp(offset, 0.0f, arrangement.last_offset(setup(), zone));
-  if (cut == arrangement.offset(zone)) return;
+  if (cut == arrangement.offset(zone)) return {};
   Sender by_feel;
   // Content follows the finger at once.
   follow(arrangement.scroll_to(setup(), zone, cut, layout_request()), Change::window, by_feel);
+  aim_carries_again();
+  consider_hover();
+  return {};
 }
 
 }  // namespace apsidon::play_detail

@@ -239,11 +239,13 @@ bool Impl::press_key(const KeyInput& input) {
   return false;
 }
 
-/// Whether the focus is there then.
-bool Impl::focus_by_call(const Hit& what) {
+/// Refused when the focus is not there then.
+Verdict Impl::focus_by_call(const Hit& what) {
+  if (Verdict stale = find(what); !stale) return stale;
   if (what == Hit{} || focus.may_be_on(what, focus_view())) set_focus(what);
   hover.focus_on(focus.on().card, hover_view(), events);
-  return focus.on() == what;
+  if (focus.on() == what) return {};
+  return {.reason = Reason::no_focus, .card = what.card, .zone = what.zone};
 }
 
 /// The top card of the first zone that the table names goes to where it goes by itself; where none does, the
@@ -287,8 +289,8 @@ bool Impl::act_on_focus(TapKind other, double time) {
   return true;
 }
 
-void Impl::close_gate(std::string_view reason) {
-  if (!gate.close(reason)) return;
+void Impl::close_gate(std::string_view reason, bool lasts) {
+  if (!gate.close(reason, lasts)) return;
   let_go_of_all(CancelCause::gate_closed);
   set_hovered({});
 }
@@ -323,15 +325,25 @@ void Impl::blur() {
   set_hovered({});
 }
 
-/// A thing is switched off or hidden, or no more; of what is not there nothing changes.
-void Impl::turn(const SwitchInput& input) {
-  const bool there =
-      table().card(input.of.card) || table().zone(input.of.zone) || panels.panel(input.of.panel);
-  if (!there || !switches.turn(input)) return;
-  referee.switch_off(switches.cards_off(), switches.zones_off());
+/// Refused when any of what is named is not there.
+Verdict Impl::find(const Hit& what) const {
+  if (what.card && !table().card(what.card)) return {.reason = Reason::unknown_card, .card = what.card};
+  if (what.zone && !table().zone(what.zone)) return {.reason = Reason::unknown_zone, .zone = what.zone};
+  if (what.panel && !panels.panel(what.panel)) return {.reason = Reason::unknown_panel};
+  return {};
+}
+
+/// A thing is switched off or hidden, or no more.
+Verdict Impl::turn(const SwitchInput& input) {
+  if (input.of == Switchable{}) return {.reason = Reason::unknown_card};
+  if (Verdict stale = find({.card = input.of.card, .zone = input.of.zone, .panel = input.of.panel}); !stale)
+    return stale;
+  if (!switches.turn(input)) return {};
+  referee.switch_off(switches.off());
   follow_switches();
   ask_again();
   consider_hover();
+  return {};
 }
 
 }  // namespace apsidon::play_detail

@@ -84,25 +84,32 @@ Verdict Impl::propose(const Move& move, bool by_hand, const Release& release, do
     } else {
       events.tell(refused, table());
     }
-    if (refused.card) shake(refused.card);
+    shake_cards_of(move);
     return ruling.verdict;
   }
   if (by_hand) {
-    let_copies_fly(release.at);
+    let_copies_fly();
     forget_carry(by_feel);
   }
   finish_proposed(move, time);
   return ruling.verdict;
 }
 
+/// Of a run all cards shake that were refused; of a draw the topmost, of which the player tapped the stock.
+void Impl::shake_cards_of(const Move& move) {
+  if (move.kind != MoveKind::run) {
+    if (const auto top = table().top(move.from)) shake(*top);
+    return;
+  }
+  for (const CardId card : table().cards_of(move.run)) shake(card);
+}
+
 /// Dragged as copies, the cards go on from where those are.
-void Impl::let_copies_fly(Vec2 at) {
+void Impl::let_copies_fly() {
   const Hand::Carry& carry = hand.carry();
   if (!carry.drags() || carry.holds) return;
   for (const CardId card : table().cards_of(carry.run)) {
-    Pose pose = arrangement.resting(slot(card));
-    pose.centre = carry.middle(at, 0) + Hand::from_first(carry.run, table(), arrangement, card);
-    traffic.put_in_flight(slot(card), pose);
+    traffic.put_in_flight(slot(card), Hand::copy_pose(carry, table(), arrangement, card));
   }
 }
 
@@ -143,6 +150,7 @@ void Impl::send_home(const Move& move, std::span<const CardId> cards) {
 
 /// The table has changed as a move has it: its cards go to where they rest now, and the move is finished.
 void Impl::finish_proposed(const Move& move, double time) {
+  traffic.begin_change();
   if (move.kind == MoveKind::draw) {
     // The cards lie there already; what is left of the act is how they go.
     (void)perform(apsidon::draw(move.from, move.to, 0));
@@ -161,13 +169,12 @@ void Impl::finish_proposed(const Move& move, double time) {
   finish_move(move.from, time);
 }
 
-/// The player has moved cards from a zone: consequences, undo, and whether any move is left.
+/// The player has moved cards from a zone: consequences, and a step of undo.
 void Impl::finish_move(ZoneId from, double time) {
   schedule.start_waiting(schedule.own());
   referee.follow_up(from, time, events);
   after_change();
-  referee.finish_move(time, events);
-  if (referee.look_whether_done(time, events)) (void)finish();
+  referee.finish_move();
 }
 
 /// What is left goes to its zones, card after card.
@@ -192,10 +199,11 @@ void Impl::finish_next(double time) {
   }
 }
 
-Verdict Impl::answer(std::uint64_t id, const Verdict& verdict) {
+Verdict Impl::answer(std::uint64_t id, const Verdict& given) {
   const Proposal* found = referee.find(id);
   if (!found) return {.reason = Reason::unknown_proposal};
   const Proposal proposal = *found;
+  const Verdict verdict = usable(given, proposal.move);
   const std::vector<CardId> cards = unlock(id);
   const Verdict applied = referee.answer(proposal, verdict, now(), events);
   if (applied) {
@@ -206,7 +214,7 @@ Verdict Impl::answer(std::uint64_t id, const Verdict& verdict) {
   aim_carries_again();
   Sender by_feel;
   make_room(by_feel);  // what waits beside it closes up
-  if (!verdict && !cards.empty()) shake(proposal.move.kind == MoveKind::run ? cards.front() : cards.back());
+  if (!verdict) shake_cards_of(proposal.move);
   return applied;
 }
 
@@ -218,11 +226,12 @@ Verdict Impl::flip_by_hand(CardId card, double time) {
   schedule.start_waiting(schedule.own());
   follow_comparing();
   after_change();
-  referee.finish_move(time, events);
+  referee.finish_move();
   return verdict;
 }
 
 Verdict Impl::go_back(bool redo) {
+  if (!gate.lets_undo()) return {.reason = Reason::undo_forbidden};
   cancel_all(CancelCause::by_game);
   const bool compared = referee.comparing();
   const Verdict verdict = referee.go_back(redo, schedule.own());
@@ -231,7 +240,6 @@ Verdict Impl::go_back(bool redo) {
   follow_comparing();
   events.tell({.kind = redo ? EventKind::redone : EventKind::undone, .time = now()});
   after_change();
-  referee.look_whether_stuck(now(), events);
   return verdict;
 }
 

@@ -44,14 +44,30 @@ void Impl::start_over(TableSetup next) {
   fresh.inbox = std::move(inbox);
   fresh.events = std::move(events);
   fresh.gate = std::move(gate);
-  fresh.gate.open(comparing_reason);
-  fresh.gate.open(performing_reason);
-  fresh.gate.open(finishing_reason);
+  fresh.gate.end_round();
+  fresh.take_over_switches(*this);
   fresh.schedule = Schedule::after(schedule);
   fresh.referee.trail() = std::move(referee.trail());
   fresh.traffic.settle_for(traffic);
   fresh.frames.number_from(frames.frame().revision);
   *this = std::move(fresh);
+}
+
+/// What is switched off for a reason that lasts is so in the next round, where that has a zone or a panel of
+/// the same name.
+void Impl::take_over_switches(const Impl& before) {
+  switches.take_over(before.switches, [&](const Switchable& what) -> Switchable {
+    if (const Zone* zone = before.table().zone(what.zone)) {
+      const auto same = table().find_zone(zone->name);
+      return same ? Switchable(*same) : Switchable{};
+    }
+    if (const PanelSetup* panel = before.panels.panel(what.panel)) {
+      return panels.find(panel->name);
+    }
+    return {};
+  });
+  referee.switch_off(switches.off());
+  if (!switches.empty()) follow_switches();
 }
 
 void Impl::restore(const Impl& snapshot) {

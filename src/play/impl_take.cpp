@@ -9,6 +9,21 @@
 namespace apsidon::play_detail {
 namespace {
 
+/// Whether a call has named what is not there.
+bool names_nothing(Reason reason) {
+  switch (reason) {
+    case Reason::unknown_card:
+    case Reason::unknown_zone:
+    case Reason::unknown_proposal:
+    case Reason::unknown_panel:
+    case Reason::unknown_timer:
+    case Reason::unknown_performance:
+      return true;
+    default:
+      return false;
+  }
+}
+
 /// Does what each kind of input asks for.
 struct Taker {
   Impl& field;
@@ -24,8 +39,10 @@ struct Taker {
     return used();
   }
   Outcome operator()(const ReasonInput& i) const {
-    if (i.what == ReasonInput::What::close_gate) field.close_gate(i.reason);
+    if (i.what == ReasonInput::What::close_gate) field.close_gate(i.reason, i.lasts);
     if (i.what == ReasonInput::What::open_gate) field.open_gate(i.reason);
+    if (i.what == ReasonInput::What::forbid_undo) field.gate.forbid_undo(i.reason, i.lasts);
+    if (i.what == ReasonInput::What::allow_undo) field.gate.allow_undo(i.reason);
     if (i.what == ReasonInput::What::hold) field.schedule.clock().hold(i.reason);
     if (i.what == ReasonInput::What::release) field.schedule.clock().release(i.reason);
     return used();
@@ -53,9 +70,13 @@ struct Taker {
   }
   Outcome operator()(const PerformanceInput& i) const {
     using What = PerformanceInput::What;
+    const bool of_card = i.what == What::shake || i.what == What::pulse;
+    if (of_card && !field.table().card(i.card)) return with({.reason = Reason::unknown_card, .card = i.card});
+    if (!of_card && !field.performances.running(i.performance))
+      return with({.reason = Reason::unknown_performance});
     if (i.what == What::skip) field.skip(i.performance);
     if (i.what == What::stop) field.stop(i.performance);
-    if (i.what == What::speed && field.performances.running(i.performance))
+    if (i.what == What::speed)
       field.traffic.set_clock_speed(field.performances.clock_of(i.performance), i.speed);
     if (i.what == What::shake)
       field.start_effect(i.card, i.effect.value_or(field.feel().shake), EffectKind::swing, 0);
@@ -67,66 +88,71 @@ struct Taker {
     using What = ClockInput::What;
     Schedule& schedule = field.schedule;
     const double own = field.schedule.own();
+    const auto there = [](bool is) {
+      return with(is ? Verdict{} : Verdict{.reason = Reason::unknown_timer});
+    };
     switch (i.what) {
       case What::speed:
         (void)schedule.clock().set_speed(i.number);
-        break;
+        return used();
       case What::cards_speed:
         schedule.set_cards_speed(i.number);
-        break;
+        return used();
       case What::start_timer: {
         const TimerId id = field.ids.next_timer();
         schedule.start_timer(id, own + std::max(i.number, 0.0));
         return {.used = true, .id = id.value};
       }
-      case What::stop_timer:
-        schedule.stop_timer(i.timer);
-        break;
       case What::add: {
         const CountdownId id = field.ids.next_countdown();
         schedule.add_countdown(id, i.number, i.at_first_move);
         return {.used = true, .id = id.value};
       }
+      case What::stop_timer:
+        return there(schedule.stop_timer(i.timer));
       case What::start:
-        schedule.start_countdown(i.countdown, own);
-        break;
+        return there(schedule.start_countdown(i.countdown, own));
       case What::extend:
-        schedule.extend_countdown(i.countdown, i.number, own);
-        break;
+        return there(schedule.extend_countdown(i.countdown, i.number, own));
       case What::reset:
-        schedule.reset_countdown(i.countdown, i.number);
-        break;
+        return there(schedule.reset_countdown(i.countdown, i.number));
       case What::hold:
-        schedule.hold_countdown(i.countdown, i.reason, own);
-        break;
+        return there(schedule.hold_countdown(i.countdown, i.reason, own));
       case What::release:
-        schedule.release_countdown(i.countdown, i.reason, own);
-        break;
+        return there(schedule.release_countdown(i.countdown, i.reason, own));
       case What::remove:
-        schedule.remove_countdown(i.countdown);
-        break;
+        return there(schedule.remove_countdown(i.countdown));
     }
-    return used();
+    return used(false);
   }
   Outcome operator()(const PanelInput& i) const {
-    return field.panels.show(i.panel, i.text, i.fill, i.tone), used();
+    if (!field.panels.panel(i.panel)) return with({.reason = Reason::unknown_panel});
+    if (i.countdown != CountdownId{} && !field.schedule.countdown(i.countdown))
+      return with({.reason = Reason::unknown_timer});
+    return field.panels.show(i), used();
   }
   Outcome operator()(const LetThroughInput& i) const {
     return field.gate.let_through(i.button, i.on), used();
   }
-  Outcome operator()(const FocusInput& i) const { return used(field.focus_by_call(i.on)); }
+  Outcome operator()(const FocusInput& i) const { return with(field.focus_by_call(i.on)); }
   Outcome operator()(const FinishInput&) const { return with(field.finish()); }
   Outcome operator()(const PreviewInput& i) const {
+    if (i.card && !field.table().card(i.card)) return with({.reason = Reason::unknown_card, .card = i.card});
     field.hover.preview_card(i.card, field.hover_view(), field.events);
-    return used(field.hover.previewed() == i.card);
+    if (field.hover.previewed() == i.card) return used();
+    return with({.reason = Reason::no_preview, .card = i.card});
   }
-  Outcome operator()(const SwitchInput& i) const { return field.turn(i), used(); }
-  Outcome operator()(const AskAgainInput&) const { return field.ask_again(), used(); }
+  Outcome operator()(const SwitchInput& i) const { return with(field.turn(i)); }
+  Outcome operator()(const StandingInput&) const { return used(field.judge_standing(true)); }
+  Outcome operator()(const AskAgainInput& i) const {
+    field.referee.set_on_turn(i.on_turn);
+    return field.ask_again(), used();
+  }
   Outcome operator()(const BehaviourInput& i) const {
     return field.set_behaviour(i.zone, i.behaviour), used();
   }
   Outcome operator()(const PlansInput& i) const { return field.set_plans(i.plans), used(); }
-  Outcome operator()(const ScrollInput& i) const { return field.scroll_to(i.zone, i.offset), used(); }
+  Outcome operator()(const ScrollInput& i) const { return with(field.scroll_to(i.zone, i.offset)); }
   Outcome operator()(const FeelInput& i) const { return field.client.feel = i.feel, used(); }
   Outcome operator()(const DragOptionsInput& i) const { return field.hand.set_options(i.options), used(); }
   Outcome operator()(const HoverOptionsInput& i) const { return field.hover.set_options(i.options), used(); }
@@ -143,7 +169,7 @@ bool Impl::offer(Input input) {
     client.note({.kind = NoticeKind::bad_time, .time = now(), .input = name_of(input)});
     return false;
   }
-  if (!passes(input)) return false;
+  if (!admit(input)) return false;
   if (time_of(input) < now()) client.note({.kind = NoticeKind::late, .time = now(), .input = name_of(input)});
   const bool use = would_use(input);
   inbox.put(std::move(input));
@@ -165,7 +191,7 @@ bool Impl::would_use(const Input& input) {
     // What keys before it will have done is not known yet.
     if (gate.is_open() && inbox.has_key()) return true;
     if (i->key == Key::undo || i->key == Key::redo)
-      return i->key == Key::undo ? referee.can_undo() : referee.can_redo();
+      return gate.lets_undo() && (i->key == Key::undo ? referee.can_undo() : referee.can_redo());
     const Trail::Aside only_tried(referee.trail());
     Focus tried = focus;
     EventQueue unheard;
@@ -177,12 +203,11 @@ bool Impl::would_use(const Input& input) {
 
 /// A call of the game acts now, after all that is due now.
 Outcome Impl::call(Input input) {
-  if (!passes(input)) return {.verdict = {.reason = Reason::out_of_range}};
+  if (Verdict wrong = admit(input); !wrong) return {.verdict = wrong};
   do_due();
   const std::string_view name = name_of(input);
   Outcome outcome = take(std::move(input));
-  const Reason reason = outcome.verdict.reason;
-  if (reason == Reason::unknown_card || reason == Reason::unknown_zone || reason == Reason::unknown_proposal)
+  if (names_nothing(outcome.verdict.reason))
     client.note({.kind = NoticeKind::stale, .time = now(), .input = name});
   return outcome;
 }
@@ -190,36 +215,39 @@ Outcome Impl::call(Input input) {
 /// Of a script that is too large not even a copy is made: it may be nested without end.
 Outcome Impl::call(const Script& script, bool closes_gate) {
   if (!is_too_large(script)) return call(PerformInput{.script = script, .closes_gate = closes_gate});
-  client.note({.kind = NoticeKind::too_large, .time = now(), .input = "perform"});
-  return {};
+  return {.verdict = ignore({.notice = {.kind = NoticeKind::too_large, .input = "perform"}})};
 }
 
-/// Whether an input can be meant; one that cannot is counted.
-bool Impl::passes(Input& input) {
-  std::optional<Notice> wrong = refuse(input);
-  if (!wrong) return true;
-  wrong->time = now();
-  client.note(*wrong);
-  return false;
+/// An input or a call is ignored: that is counted, and the verdict says why.
+Verdict Impl::ignore(Refusal why) {
+  why.notice.time = now();
+  client.note(why.notice);
+  if (why.problem.empty()) why.problem = describe(why.notice);
+  return {.reason = Reason::out_of_range, .arguments = {{"problem", std::move(why.problem)}}};
+}
+
+/// Whether an input can be meant.
+Verdict Impl::admit(Input& input) {
+  std::optional<Refusal> wrong = refuse(input);
+  return wrong ? ignore(std::move(*wrong)) : Verdict{};
 }
 
 /// Whether what an input would have the table be is possible with the table as it is.
-bool Impl::fits(const Input& input) const {
+Verdict Impl::fits(const Input& input) {
   try {
     if (const auto* zone = std::get_if<BehaviourInput>(&input)) check(zone->behaviour, zone->zone, setup());
     if (const auto* plans = std::get_if<PlansInput>(&input)) check(plans->plans, setup());
-  } catch (const Error&) {
-    return false;
+  } catch (const Error& e) {
+    return ignore({.notice = {.input = name_of(input)}, .problem = e.what()});
   }
-  return true;
+  return {};
 }
 
 /// What is taken late counts, and is recorded, as of now.
 Outcome Impl::take(Input input) {
-  if (!fits(input)) {
-    client.note({.kind = NoticeKind::out_of_range, .time = now(), .input = name_of(input)});
-    return {.verdict = {.reason = Reason::out_of_range}};
-  }
+  if (const auto* of = std::get_if<BehaviourInput>(&input); of && !table().zone(of->zone))
+    return {.verdict = {.reason = Reason::unknown_zone, .zone = of->zone}};
+  if (Verdict wrong = fits(input); !wrong) return {.verdict = wrong};
   std::visit([&](auto& i) { i.time = now(); }, input);
   ++client.inputs;
   if (client.recorder) client.recorder(input);

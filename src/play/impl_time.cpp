@@ -64,11 +64,37 @@ void Impl::note_lost_events() {
 /// the client asks, and so in the same order in every replay.
 bool Impl::step(double until) {
   const Due due = next_due();
+  // All has happened that was to happen at this time, the game's answers included: time goes on.
+  if (until > now() && std::min(inbox.due(), due.time) > now() && judge_standing()) return true;
+  // A log says that it was so here, before anything else.
+  if (due.time > now() && inbox.due() <= now() && inbox.first<StandingInput>()) {
+    (void)take(inbox.take());
+    return true;
+  }
   const double input = std::max(inbox.due(), now());
   if (happen_by(std::min(input, until), due)) return true;
   if (input > until) return false;
   go_to(input, due);
   (void)take(inbox.take());
+  return true;
+}
+
+/// Whether only the player moves cards now: no script has any to move, and input is open.
+bool Impl::may_be_stuck() const {
+  return gate.is_open() && !performances.will_change_table() && !referee.finishing();
+}
+
+/// How the game stands is judged, if that is due. Returns whether it was. `from_log`: a log says so, and
+/// that is recorded already.
+bool Impl::judge_standing(bool from_log) {
+  if (!referee.standing_is_due(may_be_stuck())) return false;
+  bring_foretold(now());
+  if (referee.judge_standing(may_be_stuck(), now(), events) && !from_log) {
+    ++client.inputs;
+    if (client.recorder) client.recorder(StandingInput{.standing = referee.standing(), .time = now()});
+  }
+  record_answers();
+  if (referee.finishes_by_itself()) (void)finish();
   return true;
 }
 
@@ -140,7 +166,8 @@ void Impl::run_table_due() {
 
 void Impl::run_hand_due() {
   hand.straighten(now(), [&](const Run& run) {
-    for (const CardId card : table().cards_of(run)) traffic.lean(slot(card), {}, feel().tilt);
+    for (const CardId card : table().cards_of(run))
+      traffic.lean(slot(card), {}, Hand::leaning_spring(feel()));
   });
   const auto gestures = hand.gestures().advance_to(now());
   for (std::size_t i = 0; i < gestures.size(); ++i) (void)handle(gestures[i]);
@@ -155,6 +182,23 @@ bool Impl::at_rest() const {
 }
 
 bool Impl::settles() const { return traffic.to_be_settled() && at_rest(); }
+
+/// When something happens, or shows otherwise, if nobody does anything.
+double Impl::wakes_at() const {
+  const Due due = next_due();
+  const bool moves = (traffic.motion().awake_count() > 0 || hover.preview_grows(traffic.now())) &&
+                     !schedule.clock().stands() && schedule.cards_speed() > 0;
+  if (moves || !frames.is_current(frame_sources()) || events.any() || settles() ||
+      referee.standing_is_due(may_be_stuck()))
+    return now();
+  double next = std::min(inbox.due(), due.time);
+  panels.each_bound([&](PanelId panel, CountdownId countdown) {
+    const Rect& area = arrangement.panel_areas()[panel.value - 1];
+    const double steps = Panels::steps(area, arrangement.window().pixel_ratio);
+    next = std::min(next, schedule.clock().when(schedule.next_step(countdown, steps)));
+  });
+  return std::max(next, now());
+}
 
 double Impl::settles_at() const {
   if (!performances.any() && !referee.comparing() && !referee.finishing()) {
@@ -171,6 +215,7 @@ double Impl::settles_at() const {
   while (ahead.performances.any() || ahead.referee.comparing() || ahead.referee.finishing() ||
          !ahead.traffic.rests()) {
     const Due due = ahead.next_due();
+    if (due.time > ahead.now() && ahead.judge_standing()) continue;
     if (!(due.time < never)) return never;
     ahead.happen(due);
     ahead.events.forget();

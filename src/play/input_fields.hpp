@@ -46,10 +46,12 @@ inline constexpr Words<Key, 13> key_words{{{"left", Key::left},
                                            {"redo", Key::redo},
                                            {"send", Key::send},
                                            {"send-top", Key::send_top}}};
-inline constexpr Words<ReasonInput::What, 4> reason_words{{{"close_gate", ReasonInput::What::close_gate},
+inline constexpr Words<ReasonInput::What, 6> reason_words{{{"close_gate", ReasonInput::What::close_gate},
                                                            {"open_gate", ReasonInput::What::open_gate},
                                                            {"hold", ReasonInput::What::hold},
-                                                           {"release", ReasonInput::What::release}}};
+                                                           {"release", ReasonInput::What::release},
+                                                           {"forbid_undo", ReasonInput::What::forbid_undo},
+                                                           {"allow_undo", ReasonInput::What::allow_undo}}};
 inline constexpr Words<bool, 2> undo_words{{{"undo", false}, {"redo", true}}};
 inline constexpr Words<MoveKind, 3> move_words{
     {{"run", MoveKind::run}, {"draw", MoveKind::draw}, {"recycle", MoveKind::recycle}}};
@@ -100,6 +102,8 @@ inline constexpr Words<ClockInput::What, 11> clock_words{{{"speed", ClockInput::
                                                           {"cards-speed", ClockInput::What::cards_speed}}};
 inline constexpr Words<PanelTone, 3> tone_words{
     {{"neutral", PanelTone::neutral}, {"good", PanelTone::good}, {"bad", PanelTone::bad}}};
+inline constexpr Words<Standing, 4> standing_words{
+    {{"open", Standing::open}, {"won", Standing::won}, {"lost", Standing::lost}, {"stuck", Standing::stuck}}};
 inline constexpr Words<SwitchInput::What, 4> switch_words{{{"off", SwitchInput::What::off},
                                                            {"on", SwitchInput::What::on},
                                                            {"hide", SwitchInput::What::hide},
@@ -190,6 +194,8 @@ void fields(BlurInput&, V& v) {
 template <class V>
 void fields(ReasonInput& i, V& v) {
   v.tag(reason_words, i.what, i.reason);
+  const bool may_last = i.what == ReasonInput::What::close_gate || i.what == ReasonInput::What::forbid_undo;
+  if (may_last) v("lasts", i.lasts, false);
 }
 
 template <class V>
@@ -303,6 +309,7 @@ void fields(PanelInput& i, V& v) {
   v("text", i.text);
   v.cut("fill", i.fill, 1.0f, 0, 1);
   v("tone", i.tone, tone_words, PanelTone::neutral);
+  v("countdown", i.countdown);
 }
 
 template <class V>
@@ -336,11 +343,17 @@ void fields(SwitchInput& i, V& v) {
   v("zone", i.of.zone);
   v("panel", i.of.panel);
   v("reason", i.reason);
+  if (i.what == SwitchInput::What::off || i.what == SwitchInput::What::hide) v("lasts", i.lasts, false);
 }
 
 template <class V>
-void fields(AskAgainInput&, V& v) {
-  v.tag("ask_again");
+void fields(StandingInput& i, V& v) {
+  v.tag("standing", i.standing, standing_words);
+}
+
+template <class V>
+void fields(AskAgainInput& i, V& v) {
+  v.tag("ask_again", i.on_turn);
 }
 
 template <class V>

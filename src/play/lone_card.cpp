@@ -33,11 +33,13 @@ LoneCard::LoneCard(const Deck& deck, const LoneCardOptions& options)
       flips_(options.flips),
       fit_(options.fit),
       box_(options.box),
+      art_size_(options.art_size),
+      pixel_ratio_(options.pixel_ratio),
       aspect_(options.aspect),
       corner_radius_(options.corner_radius),
       growth_(options.growth),
       lift_(options.lift),
-      flip_(options.face_up ? 0.0f : pi),
+      flip_(flip_goal()),
       turn_(options.sideways ? 1.0f : 0.0f),
       now_(options.start_time),
       edge_at_(never),
@@ -46,6 +48,10 @@ LoneCard::LoneCard(const Deck& deck, const LoneCardOptions& options)
   if (face_ && !deck.has(face_)) throw Error("lone card: its face is not in the deck: one of it is expected");
   if (!is_finite(box_)) throw Error("lone card: its box is not finite: px are expected");
   check_range("lone card: aspect", aspect_, 0.05f, 20);
+  check_range("lone card: art_size width", art_size_.width, 0, 16384);
+  check_range("lone card: art_size height", art_size_.height, 0, 16384);
+  check_range("lone card: pixel_ratio", pixel_ratio_, static_cast<float>(least_pixel_ratio),
+              static_cast<float>(most_pixel_ratio));
   check_range("lone card: corner_radius", corner_radius_, 0, 0.5f);
   check_range("lone card: growth", growth_, -1, 10);
   check_range("lone card: lift", lift_, 0, 10);
@@ -63,12 +69,21 @@ void LoneCard::set_feel(const Feel& feel) {
 
 void LoneCard::take(const Feel& feel) {
   flipping_ = feel.flip;
+  // A flip that has its part of the way turns in that part, as a card on a table does.
+  if (!flipping_.spring && (flipping_.flip_from > 0 || flipping_.flip_to < 1))
+    flipping_.curve = LinearStops{{{0, 0}, {0, flipping_.flip_from}, {1, flipping_.flip_to}, {1, 1}}};
   turning_ = feel.shift;
   raising_ = feel.raise;
   flip_axis_ = feel.flip_axis_deg * pi / 180;
 }
 
-void LoneCard::tell(EventKind kind) { events_.push_back({.kind = kind, .time = now_, .face_up = face_up_}); }
+void LoneCard::tell(EventKind kind, bool face_up) {
+  if (events_.size() == most_unread_events) {
+    events_.pop_front();
+    ++lost_;
+  }
+  events_.push_back({.kind = kind, .time = now_, .face_up = face_up});
+}
 
 void LoneCard::moves() {
   ++revision_;
@@ -77,10 +92,28 @@ void LoneCard::moves() {
 
 bool LoneCard::set_face(FaceId face) {
   if (face == face_ || (face && !deck_->has(face))) return false;
+  // Covered a moment ago it shows on what it showed, until it is edge-on.
+  if (!face_up_ && !still_shows_ && shows_face_at(now_)) still_shows_ = face_;
   face_ = face;
   ++revision_;
   tell(EventKind::face_changed);
+  if (flip_.goal() != flip_goal()) turn_over(Pace::glides);
   return true;
+}
+
+/// Where its flip comes to rest: open without a face it waits on its edge until that is told.
+float LoneCard::flip_goal() const { return !face_up_ ? pi : face_ ? 0 : pi / 2; }
+
+/// Its side, or whether it has a face to show, has changed.
+void LoneCard::turn_over(Pace pace) {
+  moves();
+  const bool shown = shows_face_at(now_);
+  if (pace == Pace::glides) flip_.go(flip_goal(), flipping_, now_);
+  if (pace == Pace::at_once) flip_.put(flip_goal());
+  find_edge();
+  if (shown == shows_face_at(now_)) return;
+  still_shows_ = {};
+  tell(EventKind::edge_on);
 }
 
 bool LoneCard::set_suit(int suit) {
@@ -96,14 +129,8 @@ bool LoneCard::set_rank(int rank) {
 bool LoneCard::set_face_up(bool face_up, Pace pace) {
   if (face_up == face_up_) return false;
   face_up_ = face_up;
-  moves();
   tell(EventKind::flipped);
-  const bool shown = shows_face_at(now_);
-  const float goal = face_up ? 0 : pi;
-  if (pace == Pace::glides) flip_.go(goal, flipping_, now_);
-  if (pace == Pace::at_once) flip_.put(goal);
-  find_edge();
-  if (shown != shows_face_at(now_)) tell(EventKind::edge_on);
+  turn_over(pace);
   return true;
 }
 
@@ -119,9 +146,25 @@ bool LoneCard::set_sideways(bool sideways, Pace pace) {
   return true;
 }
 
-bool LoneCard::set_box(const Rect& box) {
+bool LoneCard::set_box(const Rect& box, Pace pace) {
   if (box == box_ || !is_finite(box)) return false;
+  const std::array<float, 4> before{box_.min.x, box_.min.y, box_.max.x, box_.max.y};
+  const std::array<float, 4> after{box.min.x, box.min.y, box.max.x, box.max.y};
+  for (std::size_t i = 0; i < sides_.size(); ++i) {
+    if (sides_[i].goal() != before[i]) sides_[i].put(before[i]);  // where it rested
+    if (pace == Pace::glides) sides_[i].go(after[i], turning_, now_);
+    if (pace == Pace::at_once) sides_[i].put(after[i]);
+  }
   box_ = box;
+  if (pace == Pace::glides) moves();
+  ++revision_;
+  look_again();
+  return true;
+}
+
+bool LoneCard::set_pixel_ratio(float ratio) {
+  if (ratio == pixel_ratio_ || !(ratio >= least_pixel_ratio && ratio <= most_pixel_ratio)) return false;
+  pixel_ratio_ = ratio;
   ++revision_;
   look_again();
   return true;
@@ -183,7 +226,7 @@ bool LoneCard::pointer(const PointerInput& given) {
 /// The pointer rests, and what is below it has changed: as it lies when it has come to rest, so that a card
 /// that turns is not hovered and left on its way.
 void LoneCard::look_again() {
-  if (rests_at_ && !off_) hover(lies_at(*rests_at_, turn_.goal()));
+  if (rests_at_ && !off_) hover(lies_at(*rests_at_, box_, turn_.goal()));
 }
 
 void LoneCard::act(const Gesture& gesture) {
@@ -204,8 +247,14 @@ bool LoneCard::key(const KeyInput& input) {
 }
 
 double LoneCard::ends_at() const {
-  const double last = std::max({flip_.ends_at(), turn_.ends_at(), raised_.ends_at()});
+  double last = std::max({flip_.ends_at(), turn_.ends_at(), raised_.ends_at()});
+  for (const Gliding& side : sides_) last = std::max(last, side.ends_at());
   return std::max(last, now_);
+}
+
+double LoneCard::next_due() const {
+  if (!at_rest() || moved_ || !events_.empty()) return now_;
+  return std::max(gestures_.due(), now_);
 }
 
 bool LoneCard::shows_face_at(double time) const { return shows_face(flip_.at(time)); }
@@ -233,7 +282,8 @@ bool LoneCard::step(double time) {
   now_ = std::max(now_, next);
   ++revision_;
   if (edge_at_ <= now_) {
-    events_.push_back({.kind = EventKind::edge_on, .time = now_, .face_up = shows_face_at(now_)});
+    still_shows_ = {};
+    tell(EventKind::edge_on, shows_face_at(now_));
     find_edge();
   } else if (gestures_.due() <= now_) {
     for (const Gesture& gesture : gestures_.advance_to(now_)) act(gesture);
@@ -254,15 +304,32 @@ std::optional<LoneCardEvent> LoneCard::next_event(double until) {
   }
   if (events_.empty()) return std::nullopt;
   const LoneCardEvent first = events_.front();
-  events_.erase(events_.begin());
+  events_.pop_front();
   return first;
 }
 
+Rect LoneCard::box_at(double time) const {
+  if (!(time < sides_[0].ends_at()) && !(time < sides_[2].ends_at()) && !(time < sides_[1].ends_at()) &&
+      !(time < sides_[3].ends_at()))
+    return box_;
+  return {{sides_[0].at(time), sides_[1].at(time)}, {sides_[2].at(time), sides_[3].at(time)}};
+}
+
+/// The box that it has as a form shows it, upright or sideways, in a box for it.
+Rect LoneCard::fitted(const Rect& box, bool sideways) const {
+  const auto lying = [&](Size upright) { return sideways ? Size{upright.height, upright.width} : upright; };
+  const bool by_px = fit_ == Fit::whole || fit_ == Fit::none || fit_ == Fit::scale_down;
+  if (art_size_.empty()) return fit_in(box, lying({aspect_, 1}), by_px ? Fit::contain : fit_).box;
+  // In device pixels, of which those of the picture are whole multiples, and on which it lies.
+  const float ratio = pixel_ratio_;
+  const Rect in = fit_in({box.min * ratio, box.max * ratio}, lying(art_size_), fit_).box;
+  return {in.min * (1 / ratio), in.max * (1 / ratio)};
+}
+
 /// In its own frame, where it is turned by this share of a quarter.
-Size LoneCard::upright_size(float turned) const {
+Size LoneCard::upright_size(const Rect& box, float turned) const {
   const auto lying = [&](bool sideways) {
-    const Size own = sideways ? Size{1, aspect_} : Size{aspect_, 1};
-    const Size in = fit_in(box_, own, fit_).box.size();
+    const Size in = fitted(box, sideways).size();
     return sideways ? Size{in.height, in.width} : in;
   };
   if (turned <= 0) return lying(false);
@@ -272,28 +339,36 @@ Size LoneCard::upright_size(float turned) const {
   return {a.width + (b.width - a.width) * turned, a.height + (b.height - a.height) * turned};
 }
 
+Vec2 LoneCard::middle(const Rect& box, float turned) const {
+  if (turned <= 0) return fitted(box, false).centre();
+  if (turned >= 1) return fitted(box, true).centre();
+  const Vec2 a = fitted(box, false).centre();
+  return a + (fitted(box, true).centre() - a) * turned;
+}
+
 Pose LoneCard::neutral_pose(double time) const {
   const float flip = flip_.at(time);
   const float on = flip_.passed_at(time);
-  return {.centre = box_.centre(),
-          .rotation = turn_.at(time) * pi / 2,
+  const float turned = turn_.at(time);
+  return {.centre = middle(box_at(time), turned),
+          .rotation = turned * pi / 2,
           .flip = flip,
           .lift = flipping_.lift * 16 * on * on * (1 - on) * (1 - on),
           .flip_axis = flip_axis_};
 }
 
-bool LoneCard::is_at(Vec2 point) const { return lies_at(point, turn_.at(now_)); }
+bool LoneCard::is_at(Vec2 point) const { return lies_at(point, box_at(now_), turn_.at(now_)); }
 
-bool LoneCard::lies_at(Vec2 point, float turned) const {
-  const Size size = upright_size(turned);
+bool LoneCard::lies_at(Vec2 point, const Rect& box, float turned) const {
+  const Size size = upright_size(box, turned);
   // A card that is seen from its edge can be pressed all the same.
-  const Pose pose{.centre = box_.centre(), .rotation = turned * pi / 2};
+  const Pose pose{.centre = middle(box, turned), .rotation = turned * pi / 2};
   return !size.empty() &&
          contains(HitShape{.pose = pose, .size = size, .corner_radius = corner_radius_ * size.width}, point);
 }
 
 FrameItem LoneCard::item() const {
-  const Size size = upright_size(turn_.at(now_));
+  const Size size = upright_size(box_at(now_), turn_.at(now_));
   Pose pose = neutral_pose(now_);
   const float raised = raised_.at(now_);
   pose.scale += growth_ * raised;
@@ -305,7 +380,9 @@ FrameItem LoneCard::item() const {
           .marks = {.focus = focused_, .hovered = hovered_, .off = off_},
           .back_suit = static_cast<std::int16_t>(back ? deck_->back_suit_of(face_) : -1),
           .card = {1},
-          .face = back ? hidden_face : face_,
+          .face = back                        ? hidden_face
+                  : !face_up_ && still_shows_ ? still_shows_
+                                              : face_,
           .size = size,
           .brightness = off_ ? dimmed_brightness : 1,
           .matrix = lies.matrix,
@@ -314,8 +391,15 @@ FrameItem LoneCard::item() const {
 }
 
 Frame frame_of(std::span<const LoneCard> cards, Size form, float pixel_ratio) {
+  std::vector<const LoneCard*> all;
+  for (const LoneCard& card : cards) all.push_back(&card);
+  return frame_of(all, form, pixel_ratio);
+}
+
+Frame frame_of(std::span<const LoneCard* const> cards, Size form, float pixel_ratio) {
   Frame frame{.window = form, .pixel_ratio = pixel_ratio};
-  for (const LoneCard& card : cards) {
+  for (const LoneCard* one : cards) {
+    const LoneCard& card = *one;
     frame.revision += card.revision();
     frame.items.push_back(card.item());
     FrameItem& item = frame.items.back();

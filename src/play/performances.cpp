@@ -87,6 +87,7 @@ void Performances::add(PerformanceId id, ClockIndex clock, const Script& script,
   Performance& p = list_.emplace_back(Performance{.id = id, .clock = clock, .closes_gate = closes_gate});
   (void)compile(p.nodes, script, {}, feel);
   p.left = p.nodes.size();
+  p.changes_left = static_cast<std::size_t>(std::count_if(p.nodes.begin(), p.nodes.end(), changes_table));
   for (std::size_t i = 0; i < p.nodes.size(); ++i) {
     if (p.nodes[i].first) p.ready.insert(p.ready.end(), i);
   }
@@ -105,6 +106,7 @@ std::optional<Performances::Step> Performances::next_ready(PerformanceId id, con
   if (p.ready.empty()) return std::nullopt;
   const std::size_t index = *p.ready.begin();
   p.ready.erase(p.ready.begin());
+  if (changes_table(p.nodes[index])) --p.changes_left;
   p.nodes[index].starts = p.nodes[index].ends = motion.own_time(p.clock);
   return Step{id, index};
 }

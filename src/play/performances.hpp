@@ -63,6 +63,10 @@ class Performances {
   }
   /// Whether a step sends those cards, too, that only lie elsewhere in their zone.
   [[nodiscard]] bool sends_within(const Step& step) const { return node(step).kind == StepKind::straight; }
+  /// Whether a step is to come that changes the table.
+  [[nodiscard]] bool will_change_table() const {
+    return std::any_of(list_.begin(), list_.end(), [](const Performance& p) { return p.changes_left > 0; });
+  }
   [[nodiscard]] ClockIndex clock_of(PerformanceId id) const { return find(id)->clock; }
   /// Whether the script moves many cards at once, and so begins with an empty hand.
   [[nodiscard]] bool needs_empty_hand(PerformanceId id) const;
@@ -133,9 +137,10 @@ class Performances {
     bool closes_gate = false;
     std::vector<Node> nodes = {};
     std::set<std::size_t> ready = {};
-    Agenda ending = {};    ///< that have begun, by when they end
-    Agenda telling = {};   ///< with beats that are to come, by the next of them
-    std::size_t left = 0;  ///< that have not ended
+    Agenda ending = {};            ///< that have begun, by when they end
+    Agenda telling = {};           ///< with beats that are to come, by the next of them
+    std::size_t left = 0;          ///< that have not ended
+    std::size_t changes_left = 0;  ///< that will change the table and have not begun
   };
   using Index = std::optional<std::size_t>;
 
@@ -148,6 +153,7 @@ class Performances {
   [[nodiscard]] const Node& node(const Step& step) const { return find(step.performance)->nodes[step.index]; }
   static void tell(Performance& performance, const Motion& motion, const Table& table, double time,
                    EventQueue& events);
+  [[nodiscard]] static bool changes_table(const Node& node);
   static void end(Performance& performance, std::size_t index);
   static std::size_t add(std::vector<Node>& nodes, StepKind kind, const Act& act,
                          std::span<const std::size_t> after);

@@ -13,25 +13,27 @@ PerformanceId PerformancesCalls::perform(const Script& script, const PerformOpti
   return {static_cast<std::uint32_t>(field_->call(script, options.closes_gate).id)};
 }
 PerformanceId PerformancesCalls::deal() { return perform(apsidon::deal()); }
-void PerformancesCalls::shake(CardId card, const std::optional<CardEffect>& effect) {
-  (void)field_->call(PerformanceInput{.what = PerformanceInput::What::shake, .card = card, .effect = effect});
+Verdict PerformancesCalls::shake(CardId card, const std::optional<CardEffect>& effect) {
+  return field_->call(PerformanceInput{.what = PerformanceInput::What::shake, .card = card, .effect = effect})
+      .verdict;
 }
-void PerformancesCalls::pulse(CardId card, const std::optional<CardEffect>& effect) {
-  (void)field_->call(PerformanceInput{.what = PerformanceInput::What::pulse, .card = card, .effect = effect});
+Verdict PerformancesCalls::pulse(CardId card, const std::optional<CardEffect>& effect) {
+  return field_->call(PerformanceInput{.what = PerformanceInput::What::pulse, .card = card, .effect = effect})
+      .verdict;
 }
-void PerformancesCalls::skip(PerformanceId id) {
-  (void)field_->call(PerformanceInput{.what = PerformanceInput::What::skip, .performance = id});
+Verdict PerformancesCalls::skip(PerformanceId id) {
+  return field_->call(PerformanceInput{.what = PerformanceInput::What::skip, .performance = id}).verdict;
 }
-void PerformancesCalls::stop(PerformanceId id) {
-  (void)field_->call(PerformanceInput{.what = PerformanceInput::What::stop, .performance = id});
+Verdict PerformancesCalls::stop(PerformanceId id) {
+  return field_->call(PerformanceInput{.what = PerformanceInput::What::stop, .performance = id}).verdict;
 }
-void PerformancesCalls::set_speed(PerformanceId id, double speed) {
-  (void)field_->call(
-      PerformanceInput{.what = PerformanceInput::What::speed, .performance = id, .speed = speed});
+Verdict PerformancesCalls::set_speed(PerformanceId id, double speed) {
+  return field_
+      ->call(PerformanceInput{.what = PerformanceInput::What::speed, .performance = id, .speed = speed})
+      .verdict;
 }
-void PerformancesCalls::set_feel(Feel feel) {
-  check(feel);
-  (void)field_->call(FeelInput{.feel = std::move(feel)});
+Verdict PerformancesCalls::set_feel(Feel feel) {
+  return field_->call(FeelInput{.feel = std::move(feel)}).verdict;
 }
 
 }  // namespace apsidon

@@ -60,6 +60,7 @@ void Playfield::advance_to(double time) {
   impl_->client.note({.kind = NoticeKind::bad_time, .time = now(), .input = "advance_to"});
 }
 
+double Playfield::next_due() const { return impl_->wakes_at(); }
 double Playfield::now() const { return impl_->now(); }
 const Frame& Playfield::frame() const { return impl_->frame(); }
 FrameChanges Playfield::frame_changes(std::uint64_t since) const {
@@ -68,9 +69,8 @@ FrameChanges Playfield::frame_changes(std::uint64_t since) const {
 }
 const Table& Playfield::table() const { return impl_->table(); }
 
-void Playfield::start_over(TableSetup setup) {
-  check(setup);
-  (void)impl_->call(StartOverInput{.setup = std::make_shared<const TableSetup>(std::move(setup))});
+Verdict Playfield::start_over(TableSetup setup) {
+  return impl_->call(StartOverInput{.setup = std::make_shared<const TableSetup>(std::move(setup))}).verdict;
 }
 
 void Playfield::start_round(std::uint64_t seed, bool deals) {

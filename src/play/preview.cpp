@@ -39,13 +39,17 @@ Rect Hover::preview_beside(const Rect& keep, const Pose& pose, const Arrangement
   return best.width() > size.width * pose.scale * 1.1f ? best : Rect{};
 }
 
-/// Where the preview of a card stands: clear of the card as it stands out and of the way to its neighbours;
-/// where there is no room for that, over the others of its zone, rather than not at all.
+/// Where the preview of a card stands: beside the card as it stands out; of a hand, and where a zone asks for
+/// that, clear of the whole zone, and so of the way to its neighbours. Where there is no room for that, over
+/// the others of its zone, rather than not at all.
 Rect Hover::preview_area(const TableSetup& setup, const Arrangement& arrangement, CardId id) const {
   const Card* card = setup.table.card(id);
   if (!card) return {};
   const Pose& pose = arrangement.resting(*setup.table.slot(id));
   const Rect own = bounds(corners(pose, arrangement.card()));
+  const bool hand = std::holds_alternative<HandLayout>(setup.layout_of(card->zone).layout);
+  if (!hand && !setup.handling_of(card->zone).zooms_beside_zone)
+    return preview_beside(own, pose, arrangement);
   const Rect& area = arrangement.area(card->zone);
   const Rect zone{{std::min(own.min.x, area.min.x), std::min(own.min.y, area.min.y)},
                   {std::max(own.max.x, area.max.x), std::max(own.max.y, area.max.y)}};

@@ -7,6 +7,11 @@
 #include "play/cells.hpp"
 
 namespace apsidon::play_detail {
+namespace {
+
+constexpr std::uint64_t never_judged = ~std::uint64_t{0};  // no revision of a table
+
+}  // namespace
 
 Referee::Referee(TableSetup setup, std::size_t most_undos)
     : setup_(std::move(setup)),
@@ -34,8 +39,10 @@ Rulebook Referee::plain_rulebook() const {
   Rulebook rules = setup_.rulebook();
   rules.neighbours = &neighbours_;
   rules.waited = &waited_;
-  rules.cards_off = cards_off_;
-  rules.zones_off = zones_off_;
+  rules.cards_off = off_.cards;
+  rules.zones_off = off_.zones;
+  rules.cards_off_for = off_.cards_for;
+  rules.zones_off_for = off_.zones_for;
   rules.locked = locked_;
   return rules;
 }
@@ -175,15 +182,9 @@ void Referee::set_behaviour(ZoneId zone, ZoneBehaviour behaviour) {
   celled_[zone.value - 1] = ~std::uint64_t{0};  // it may keep cells now
 }
 
-void Referee::switch_off(std::span<const CardId> cards, std::span<const ZoneId> zones) {
-  cards_off_.assign(cards.begin(), cards.end());
-  zones_off_.assign(zones.begin(), zones.end());
-}
+void Referee::switch_off(const OffList& off) { off_ = off; }
 
-void Referee::ask_again(double time, EventQueue& events) {
-  looked_at_ = ~std::uint64_t{0};
-  look_whether_stuck(time, events);
-}
+void Referee::ask_again() { looked_at_ = never_judged; }
 
 std::vector<CardId> Referee::end_waiting(std::uint64_t id) {
   const auto at = find(id) - waiting_.data();
@@ -259,42 +260,30 @@ void Referee::follow_up(ZoneId from, double time, EventQueue& events) {
   for (const MoveStep& step : steps_) events.tell(event_of(step, time), setup_.table);
 }
 
-void Referee::finish_move(double time, EventQueue& events) {
-  history_.note(setup_.table);
-  look_whether_stuck(time, events);
-}
-
-void Referee::look_whether_stuck(double time, EventQueue& events) {
-  look_at_goals(time, events);
-  // Where cards are flipped by taps, that is a move that no rule knows of: the game has to say.
-  const auto zones = setup_.table.zones();
-  const bool by_taps = std::any_of(zones.begin(), zones.end(), [&](const Zone& zone) {
-    return setup_.handling_of(zone.id).tap == TapKind::flip;
-  });
-  if (by_taps || compare_at_ || standing_ == Standing::won || standing_ == Standing::lost) return;
-  // What waits for an answer may still be a move.
-  Rulebook unlocked = rulebook();
-  unlocked.locked = {};
-  const Standing before =
-      std::exchange(standing_, any_legal_move(setup_.table, unlocked) ? Standing::open : Standing::stuck);
-  if (standing_ == Standing::stuck && before != Standing::stuck)
-    events.tell({.kind = EventKind::no_moves, .time = time});
-}
-
 std::vector<Move> Referee::finishing_moves() const {
   return apsidon::finishing_moves(setup_.table, rulebook(), setup_.finish.into);
 }
 
-bool Referee::look_whether_done(double time, EventQueue& events) {
-  if (setup_.finish.into.empty() || finishing()) return false;
-  const bool before = std::exchange(may_finish_, !finishing_moves().empty());
-  if (!may_finish_ || before) return false;
-  events.tell({.kind = EventKind::may_finish, .time = time});
-  return setup_.finish.by_itself;
+/// Whether the rules give the player anything at all: where a game moves every card itself, no move is ever
+/// left, and that is no news. Where cards are flipped by taps, that is a move that no rule knows of.
+bool Referee::has_moves() const {
+  const auto zones = setup_.table.zones();
+  const auto gives = [&](const Zone& zone) {
+    const ZoneRules& rules = setup_.rules_of(zone.id);
+    return rules.stock || rules.pick.kind != PickKind::nothing;
+  };
+  const auto flips = [&](const Zone& zone) { return setup_.handling_of(zone.id).tap == TapKind::flip; };
+  return std::any_of(zones.begin(), zones.end(), gives) && std::none_of(zones.begin(), zones.end(), flips);
 }
 
-void Referee::look_at_goals(double time, EventQueue& events) {
-  if (std::exchange(looked_at_, setup_.table.revision()) == setup_.table.revision()) return;
+bool Referee::judge_standing(bool may_be_stuck, double time, EventQueue& events) {
+  looked_at_ = setup_.table.revision();
+  const bool goal = judge_goals(time, events);
+  const bool stuck = judge_moves(may_be_stuck && on_turn_, time, events);
+  return judge_finishing(time, events) || goal || stuck;
+}
+
+bool Referee::judge_goals(double time, EventQueue& events) {
   const Rulebook rules = rulebook();
   const bool won = reached(setup_.won, setup_.table, rules);
   const bool lost = !won && reached(setup_.lost, setup_.table, rules);
@@ -302,8 +291,33 @@ void Referee::look_at_goals(double time, EventQueue& events) {
   if (won) standing_ = Standing::won;
   if (lost) standing_ = Standing::lost;
   if (!won && !lost && (before == Standing::won || before == Standing::lost)) standing_ = Standing::open;
-  if (standing_ == before || !(won || lost)) return;
+  if (standing_ == before || !(won || lost)) return false;
   events.tell({.kind = won ? EventKind::won : EventKind::lost, .time = time});
+  return true;
+}
+
+bool Referee::judge_moves(bool may_be_stuck, double time, EventQueue& events) {
+  stuck_unless_changed_ = false;
+  if (compare_at_ || standing_ == Standing::won || standing_ == Standing::lost || !has_moves()) return false;
+  // What waits for an answer may still be a move.
+  Rulebook unlocked = rulebook();
+  unlocked.locked = {};
+  const bool any = any_legal_move(setup_.table, unlocked);
+  stuck_unless_changed_ = !any && !may_be_stuck;
+  if (stuck_unless_changed_) return false;
+  const Standing before = std::exchange(standing_, any ? Standing::open : Standing::stuck);
+  if (any || before == Standing::stuck) return false;
+  events.tell({.kind = EventKind::no_moves, .time = time});
+  return true;
+}
+
+bool Referee::judge_finishing(double time, EventQueue& events) {
+  if (setup_.finish.into.empty() || finishing()) return false;
+  const bool before = std::exchange(may_finish_, !finishing_moves().empty());
+  if (!may_finish_ || before) return false;
+  finishes_ = setup_.finish.by_itself;
+  events.tell({.kind = EventKind::may_finish, .time = time});
+  return true;
 }
 
 Verdict Referee::go_back(bool redo, double own) {
@@ -311,6 +325,7 @@ Verdict Referee::go_back(bool redo, double own) {
   if (!verdict) return verdict;
   find_opened(own);
   standing_ = Standing::open;
+  looked_at_ = never_judged;
   return verdict;
 }
 

@@ -6,6 +6,7 @@
 #include <limits>
 #include <optional>
 #include <span>
+#include <utility>
 #include <vector>
 
 #include "apsidon/cards/history.hpp"
@@ -13,6 +14,7 @@
 #include "apsidon/play/setup.hpp"
 #include "apsidon/rules/move.hpp"
 #include "play/event_queue.hpp"
+#include "play/off_list.hpp"
 #include "play/own_code.hpp"
 #include "play/shift.hpp"
 #include "play/trail.hpp"
@@ -106,16 +108,25 @@ class Referee {
 
   /// What follows from a move that was made from this zone.
   void follow_up(ZoneId from, double time, EventQueue& events);
-  /// The move is whole: it is a step of undo, and it is seen whether any move is left.
-  void finish_move(double time, EventQueue& events);
-  /// Whether any move is left in a game that is neither won nor lost.
-  void look_whether_stuck(double time, EventQueue& events);
-  /// Whether the game is won or lost now, if the table has changed.
-  void look_at_goals(double time, EventQueue& events);
-  /// What the game's own rules go by has changed: goals and moves are looked at anew.
-  void ask_again(double time, EventQueue& events);
-  [[nodiscard]] Standing standing() const { return standing_; }
+  /// The move is whole: it is a step of undo.
+  void finish_move() { history_.note(setup_.table); }
+  /// What the game's own rules go by has changed: the standing is judged anew.
+  void ask_again();
+  /// Whether it is the player's turn; while it is not, that no move is left is no news.
+  void set_on_turn(bool on_turn) { on_turn_ = on_turn; }
   Verdict go_back(bool redo, double own);
+
+  // How the game stands. It is judged when the game has answered all that happened at a time: until then a
+  // table without a move, or with its goal reached, may be on its way to another.
+
+  [[nodiscard]] Standing standing() const { return standing_; }
+  /// Whether the table, or what the rules go by, has changed since it was judged; `may_be_stuck`: nothing
+  /// but the player moves cards now.
+  [[nodiscard]] bool standing_is_due(bool may_be_stuck) const {
+    return looked_at_ != setup_.table.revision() || (stuck_unless_changed_ && on_turn_ && may_be_stuck);
+  }
+  /// Judges it and tells what is new. Returns whether anything was told.
+  bool judge_standing(bool may_be_stuck, double time, EventQueue& events);
 
   // Finishing.
 
@@ -124,8 +135,8 @@ class Referee {
   [[nodiscard]] double finish_due() const { return finish_at_; }
   /// The next card goes at this time on the table's clock; never: it is over.
   void finish_at(double own) { finish_at_ = own; }
-  /// Whether it can be done, if it could not before: that is told. Returns whether it begins by itself.
-  bool look_whether_done(double time, EventQueue& events);
+  /// Whether it can be done since the standing was judged last, and begins by itself.
+  [[nodiscard]] bool finishes_by_itself() { return std::exchange(finishes_, false); }
 
   // Comparing (comparing.cpp).
 
@@ -151,7 +162,7 @@ class Referee {
   void set_behaviour(ZoneId zone, ZoneBehaviour behaviour);
   void set_plans(std::vector<Plan> plans) { setup_.plans = std::move(plans); }
   /// What is switched off now.
-  void switch_off(std::span<const CardId> cards, std::span<const ZoneId> zones);
+  void switch_off(const OffList& off);
   /// What an act has the table changed by.
   void perform(const Act& act);
   /// Nothing before this can be undone.
@@ -164,6 +175,10 @@ class Referee {
 
  private:
   Verdict apply(const Proposal& proposal, const Release& release, double time, EventQueue& events);
+  bool judge_goals(double time, EventQueue& events);
+  bool judge_moves(bool may_be_stuck, double time, EventQueue& events);
+  bool judge_finishing(double time, EventQueue& events);
+  [[nodiscard]] bool has_moves() const;
   [[nodiscard]] static Event event_of(const MoveStep& step, double time);
   void note_waiting();
   void compare_when_enough(ZoneId zone, double own);
@@ -173,8 +188,7 @@ class Referee {
   OwnCode own_code_;
   Neighbours neighbours_;  // of its links, which never change
   Neighbours waited_;      // of its waits, which neither do
-  std::vector<CardId> cards_off_ = {};
-  std::vector<ZoneId> zones_off_ = {};
+  OffList off_ = {};
   mutable Trail trail_ = {};  // of what was asked: nothing depends on it but the log
   History history_;
   std::vector<Proposal> waiting_ = {};
@@ -186,9 +200,12 @@ class Referee {
   std::optional<double> compare_at_ = {};
   double finish_at_ = never;
   bool may_finish_ = false;
+  bool finishes_ = false;  // by itself, since the standing was judged
+  bool on_turn_ = true;
+  bool stuck_unless_changed_ = false;  // no move was left, but more might change by itself then
   ZoneId comparing_ = {};
   Standing standing_ = Standing::open;
-  std::uint64_t looked_at_ = 0;             // the table's revision when the goals were looked at
+  std::uint64_t looked_at_ = 0;             // the table's revision when the standing was judged
   std::vector<std::uint64_t> celled_ = {};  // by zone: its revision when cells were given
   std::uint64_t revision_ = 0;
   std::vector<MoveStep> steps_ = {};  // scratch

@@ -53,7 +53,7 @@ std::size_t replay(Playfield& field, std::span<const Input> inputs, double until
       field.restore(snapshot->second);
     }
   }
-  go_to(inputs.empty() ? field.now() : std::min(time_of(inputs.back()), until));
+  go_to(until);
   return missed;
 }
 

@@ -37,6 +37,6 @@ std::string_view RulesView::sentence(std::string_view rule) const {
 
 const Names& RulesView::names() const { return field_->setup().names; }
 
-void RulesCalls::ask_again() { (void)field_->call(AskAgainInput{}); }
+void RulesCalls::ask_again(bool on_turn) { (void)field_->call(AskAgainInput{.on_turn = on_turn}); }
 
 }  // namespace apsidon

@@ -10,11 +10,12 @@ void Schedule::start_timer(TimerId id, double rings) {
   dues_.insert({rings, Kind::timer, id.value});
 }
 
-void Schedule::stop_timer(TimerId id) {
+bool Schedule::stop_timer(TimerId id) {
   const auto timer = timers_.find(id);
-  if (timer == timers_.end()) return;
+  if (timer == timers_.end()) return false;
   dues_.erase({timer->second, Kind::timer, id.value});
   timers_.erase(timer);
+  return true;
 }
 
 void Schedule::add_countdown(CountdownId id, double seconds, bool at_first_move) {
@@ -29,29 +30,41 @@ const Countdown* Schedule::countdown(CountdownId id) const {
   return it == countdowns_.end() ? nullptr : &it->second.countdown;
 }
 
+double Schedule::steps_left(CountdownId id, double steps) const {
+  const Countdown* c = countdown(id);
+  return c ? std::ceil(c->share_left(own_) * steps - 1e-9) : 0;
+}
+
+double Schedule::next_step(CountdownId id, double steps) const {
+  const Countdown* c = countdown(id);
+  if (!c || !c->running()) return std::numeric_limits<double>::infinity();
+  return c->ends() - c->length() * (steps_left(id, steps) - 1) / steps;
+}
+
 /// Changes a countdown, and when it is due with it.
 template <class With>
-void Schedule::change(CountdownId id, With with) {
+bool Schedule::change(CountdownId id, With with) {
   const auto it = countdowns_.find(id);
-  if (it == countdowns_.end()) return;
+  if (it == countdowns_.end()) return false;
   Countdown& countdown = it->second.countdown;
   if (countdown.running()) dues_.erase({countdown.ends(), Kind::countdown, id.value});
   with(it->second);
   if (countdown.running()) dues_.insert({countdown.ends(), Kind::countdown, id.value});
+  return true;
 }
 
-void Schedule::start_countdown(CountdownId id, double own) {
-  change(id, [&](Held& held) {
+bool Schedule::start_countdown(CountdownId id, double own) {
+  return change(id, [&](Held& held) {
     held.countdown.start(own);
     if (held.reasons.any()) held.countdown.pause(own);
   });
 }
-void Schedule::extend_countdown(CountdownId id, double seconds, double own) {
-  change(id, [&](Held& held) { held.countdown.add(seconds, own); });
+bool Schedule::extend_countdown(CountdownId id, double seconds, double own) {
+  return change(id, [&](Held& held) { held.countdown.add(seconds, own); });
 }
-void Schedule::reset_countdown(CountdownId id, double seconds) {
-  change(id, [&](Held& held) { held.countdown.set(seconds); });
+bool Schedule::reset_countdown(CountdownId id, double seconds) {
   if (at_first_move_.contains(id)) wait_for_a_move_.push_back(id);
+  return change(id, [&](Held& held) { held.countdown.set(seconds); });
 }
 
 bool Schedule::is_held(CountdownId id) const {
@@ -59,27 +72,28 @@ bool Schedule::is_held(CountdownId id) const {
   return it != countdowns_.end() && it->second.reasons.any();
 }
 
-void Schedule::hold_countdown(CountdownId id, std::string_view reason, double own) {
-  change(id, [&](Held& held) {
+bool Schedule::hold_countdown(CountdownId id, std::string_view reason, double own) {
+  return change(id, [&](Held& held) {
     held.reasons.give(reason);
     held.countdown.pause(own);
   });
 }
-void Schedule::release_countdown(CountdownId id, std::string_view reason, double own) {
-  change(id, [&](Held& held) {
+bool Schedule::release_countdown(CountdownId id, std::string_view reason, double own) {
+  return change(id, [&](Held& held) {
     held.reasons.release(reason);
     if (!held.reasons.any()) held.countdown.go_on(own);
   });
 }
-void Schedule::remove_countdown(CountdownId id) {
-  change(id, [](Held& held) { held.countdown.set(0); });
+bool Schedule::remove_countdown(CountdownId id) {
+  if (!change(id, [](Held& held) { held.countdown.set(0); })) return false;
   countdowns_.erase(id);
   at_first_move_.erase(id);
   std::erase(wait_for_a_move_, id);
+  return true;
 }
 
 void Schedule::start_waiting(double own) {
-  for (const CountdownId id : std::exchange(wait_for_a_move_, {})) start_countdown(id, own);
+  for (const CountdownId id : std::exchange(wait_for_a_move_, {})) (void)start_countdown(id, own);
 }
 
 double Schedule::due() const {
@@ -90,10 +104,10 @@ void Schedule::ring(double own, double time, EventQueue& events) {
   while (due() <= own) {
     const Due due = *dues_.begin();
     if (due.kind == Kind::timer) {
-      stop_timer({due.id});
+      (void)stop_timer({due.id});
       events.tell({.kind = EventKind::rang, .time = time, .timer = {due.id}});
     } else {
-      change({due.id}, [&](Held& held) { (void)held.countdown.run_out(own); });
+      (void)change({due.id}, [&](Held& held) { (void)held.countdown.run_out(own); });
       events.tell({.kind = EventKind::time_up, .time = time, .countdown = {due.id}});
     }
   }

@@ -50,20 +50,25 @@ class Schedule {
   }
 
   void start_timer(TimerId id, double rings);
-  void stop_timer(TimerId id);
+  /// False for a stale id.
+  bool stop_timer(TimerId id);
   void add_countdown(CountdownId id, double seconds, bool at_first_move);
   /// Null for a stale id.
   [[nodiscard]] const Countdown* countdown(CountdownId id) const;
   [[nodiscard]] bool is_held(CountdownId id) const;
-  // Of a stale id they change nothing.
-  void start_countdown(CountdownId id, double own);
-  void extend_countdown(CountdownId id, double seconds, double own);
-  void reset_countdown(CountdownId id, double seconds);
+  /// The share of a countdown that is left, in so many steps, rounded up; 0 for a stale id.
+  [[nodiscard]] double steps_left(CountdownId id, double steps) const;
+  /// When that is another, on the table's clock; infinity while it stands still.
+  [[nodiscard]] double next_step(CountdownId id, double steps) const;
+  // Of a stale id they change nothing, and return false.
+  bool start_countdown(CountdownId id, double own);
+  bool extend_countdown(CountdownId id, double seconds, double own);
+  bool reset_countdown(CountdownId id, double seconds);
   /// Stands still until this reason, and every other, is released.
-  void hold_countdown(CountdownId id, std::string_view reason, double own);
-  void release_countdown(CountdownId id, std::string_view reason, double own);
+  bool hold_countdown(CountdownId id, std::string_view reason, double own);
+  bool release_countdown(CountdownId id, std::string_view reason, double own);
   /// It is gone, and never runs out.
-  void remove_countdown(CountdownId id);
+  bool remove_countdown(CountdownId id);
   /// The player's first move starts the countdowns that wait for it.
   void start_waiting(double own);
 
@@ -83,7 +88,7 @@ class Schedule {
     friend auto operator<=>(const Due&, const Due&) = default;
   };
   template <class With>
-  void change(CountdownId id, With with);
+  bool change(CountdownId id, With with);
 
   struct Held {
     Countdown countdown;

@@ -202,7 +202,7 @@ void check_rules(const ZoneRules& rules, const ZoneHandling& handling, const Zon
 
 /// The slots of formations counted; nested no deeper than was checked.
 std::size_t count_nodes(const PlanNode& node) {
-  std::size_t count = 1 + node.slots.size();
+  std::size_t count = 1 + node.places.size();
   for (const PlanNode& part : node.parts) count += count_nodes(part);
   return count;
 }

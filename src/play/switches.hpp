@@ -10,6 +10,7 @@
 #include "apsidon/play/input.hpp"
 #include "apsidon/play/panel.hpp"
 #include "apsidon/play/switchable.hpp"
+#include "play/off_list.hpp"
 #include "play/reasons.hpp"
 
 namespace apsidon::play_detail {
@@ -17,11 +18,26 @@ namespace apsidon::play_detail {
 /// Cards, zones and panels that are switched off, and those that are hidden, by reasons.
 ///
 /// Invariant: a thing is off exactly while a reason switches it off or hides it, and hidden exactly while one
-/// hides it; `cards_off` and `zones_off` list what is off, each once.
+/// hides it; `off` lists the cards and zones that are off.
 class Switches {
  public:
   /// Panels may begin hidden or switched off: for the reason "".
   explicit Switches(std::span<const PanelSetup> panels);
+  /// Takes over the reasons that last, of zones and panels that another table has, too: a round has ended.
+  /// `now` gives what one of the table before is called now.
+  template <class Now>
+  void take_over(const Switches& before, Now now) {
+    const auto take = [&](const Held& from, Held& to) {
+      for (const auto& [what, reasons] : from) {
+        const Switchable is = now(what);
+        if (is == Switchable{}) continue;
+        for (const std::string& reason : reasons.lasting()) to[is].give(reason, true);
+      }
+    };
+    take(before.off_, off_);
+    take(before.hidden_, hidden_);
+    list();
+  }
 
   /// Returns whether anything has changed.
   bool turn(const SwitchInput& input);
@@ -35,8 +51,7 @@ class Switches {
     return of(hidden_, what);
   }
   [[nodiscard]] bool empty() const { return off_.empty() && hidden_.empty(); }
-  [[nodiscard]] std::span<const CardId> cards_off() const { return cards_off_; }
-  [[nodiscard]] std::span<const ZoneId> zones_off() const { return zones_off_; }
+  [[nodiscard]] const OffList& off() const { return list_; }
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
  private:
@@ -46,13 +61,12 @@ class Switches {
     const auto it = held.find(what);
     return it == held.end() ? std::span<const std::string>{} : it->second.all();
   }
-  static bool change(Held& held, Switchable what, bool give, std::string_view reason);
+  static bool change(Held& held, Switchable what, bool give, std::string_view reason, bool lasts = false);
   void list();
 
   Held off_ = {};  // only things with a reason
   Held hidden_ = {};
-  std::vector<CardId> cards_off_ = {};
-  std::vector<ZoneId> zones_off_ = {};
+  OffList list_ = {};
   std::uint64_t revision_ = 0;
 };
 

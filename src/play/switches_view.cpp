@@ -14,8 +14,9 @@ Switchable holder_of(const Impl& field, Switchable what) {
   return field.arrangement.overlay_of(what.panel);
 }
 
-void turn(Impl& field, What what, Switchable of, std::string_view reason) {
-  (void)field.call(SwitchInput{.what = what, .of = of, .reason = std::string(reason)});
+Verdict turn(Impl& field, What what, Switchable of, std::string_view reason, bool lasts = false) {
+  return field.call(SwitchInput{.what = what, .of = of, .reason = std::string(reason), .lasts = lasts})
+      .verdict;
 }
 
 }  // namespace
@@ -33,17 +34,17 @@ std::span<const std::string> SwitchesView::reasons_hidden(Switchable what) const
   return field_->switches.reasons_hidden(what);
 }
 
-void SwitchesCalls::switch_off(Switchable what, std::string_view reason) {
-  turn(*field_, What::off, what, reason);
+Verdict SwitchesCalls::switch_off(Switchable what, std::string_view reason, bool lasts) {
+  return turn(*field_, What::off, what, reason, lasts);
 }
-void SwitchesCalls::switch_on(Switchable what, std::string_view reason) {
-  turn(*field_, What::on, what, reason);
+Verdict SwitchesCalls::switch_on(Switchable what, std::string_view reason) {
+  return turn(*field_, What::on, what, reason);
 }
-void SwitchesCalls::hide(Switchable what, std::string_view reason) {
-  turn(*field_, What::hide, what, reason);
+Verdict SwitchesCalls::hide(Switchable what, std::string_view reason, bool lasts) {
+  return turn(*field_, What::hide, what, reason, lasts);
 }
-void SwitchesCalls::show(Switchable what, std::string_view reason) {
-  turn(*field_, What::show, what, reason);
+Verdict SwitchesCalls::show(Switchable what, std::string_view reason) {
+  return turn(*field_, What::show, what, reason);
 }
 
 }  // namespace apsidon

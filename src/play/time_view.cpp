@@ -31,47 +31,51 @@ double TimeView::share_left(CountdownId id) const {
 bool TimeView::is_held(CountdownId id) const { return field_->schedule.is_held(id); }
 
 void TimeCalls::hold(std::string_view reason) {
-  (void)field_->call(ReasonInput{ReasonInput::What::hold, std::string(reason)});
+  (void)field_->call(ReasonInput{.what = ReasonInput::What::hold, .reason = std::string(reason)});
 }
 void TimeCalls::release(std::string_view reason) {
-  (void)field_->call(ReasonInput{ReasonInput::What::release, std::string(reason)});
+  (void)field_->call(ReasonInput{.what = ReasonInput::What::release, .reason = std::string(reason)});
 }
-void TimeCalls::set_speed(double speed) {
-  (void)field_->call(ClockInput{.what = ClockInput::What::speed, .number = speed});
+Verdict TimeCalls::set_speed(double speed) {
+  return field_->call(ClockInput{.what = ClockInput::What::speed, .number = speed}).verdict;
 }
-void TimeCalls::set_cards_speed(double speed) {
-  (void)field_->call(ClockInput{.what = ClockInput::What::cards_speed, .number = speed});
+Verdict TimeCalls::set_cards_speed(double speed) {
+  return field_->call(ClockInput{.what = ClockInput::What::cards_speed, .number = speed}).verdict;
 }
 TimerId TimeCalls::start_timer(double seconds) {
   const auto id = field_->call(ClockInput{.what = ClockInput::What::start_timer, .number = seconds}).id;
   return {static_cast<std::uint32_t>(id)};
 }
-void TimeCalls::stop_timer(TimerId timer) {
-  (void)field_->call(ClockInput{.what = ClockInput::What::stop_timer, .timer = timer});
+Verdict TimeCalls::stop_timer(TimerId timer) {
+  return field_->call(ClockInput{.what = ClockInput::What::stop_timer, .timer = timer}).verdict;
 }
 CountdownId TimeCalls::add_countdown(double seconds, bool at_first_move) {
   const ClockInput add{.what = ClockInput::What::add, .number = seconds, .at_first_move = at_first_move};
   return {static_cast<std::uint32_t>(field_->call(add).id)};
 }
-void TimeCalls::start_countdown(CountdownId id) {
-  (void)field_->call(ClockInput{.what = ClockInput::What::start, .countdown = id});
+Verdict TimeCalls::start_countdown(CountdownId id) {
+  return field_->call(ClockInput{.what = ClockInput::What::start, .countdown = id}).verdict;
 }
-void TimeCalls::extend_countdown(CountdownId id, double seconds) {
-  (void)field_->call(ClockInput{.what = ClockInput::What::extend, .number = seconds, .countdown = id});
+Verdict TimeCalls::extend_countdown(CountdownId id, double seconds) {
+  return field_->call(ClockInput{.what = ClockInput::What::extend, .number = seconds, .countdown = id})
+      .verdict;
 }
-void TimeCalls::reset_countdown(CountdownId id, double seconds) {
-  (void)field_->call(ClockInput{.what = ClockInput::What::reset, .number = seconds, .countdown = id});
+Verdict TimeCalls::reset_countdown(CountdownId id, double seconds) {
+  return field_->call(ClockInput{.what = ClockInput::What::reset, .number = seconds, .countdown = id})
+      .verdict;
 }
-void TimeCalls::hold_countdown(CountdownId id, std::string_view reason) {
-  (void)field_->call(
-      ClockInput{.what = ClockInput::What::hold, .reason = std::string(reason), .countdown = id});
+Verdict TimeCalls::hold_countdown(CountdownId id, std::string_view reason) {
+  return field_
+      ->call(ClockInput{.what = ClockInput::What::hold, .reason = std::string(reason), .countdown = id})
+      .verdict;
 }
-void TimeCalls::release_countdown(CountdownId id, std::string_view reason) {
-  (void)field_->call(
-      ClockInput{.what = ClockInput::What::release, .reason = std::string(reason), .countdown = id});
+Verdict TimeCalls::release_countdown(CountdownId id, std::string_view reason) {
+  return field_
+      ->call(ClockInput{.what = ClockInput::What::release, .reason = std::string(reason), .countdown = id})
+      .verdict;
 }
-void TimeCalls::stop_countdown(CountdownId id) {
-  (void)field_->call(ClockInput{.what = ClockInput::What::remove, .countdown = id});
+Verdict TimeCalls::stop_countdown(CountdownId id) {
+  return field_->call(ClockInput{.what = ClockInput::What::remove, .countdown = id}).verdict;
 }
 
 }  // namespace apsidon

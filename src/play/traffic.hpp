@@ -33,15 +33,15 @@ class Traffic {
  public:
   /// What every frame asks of a card, by the table's slot.
   struct CardState {
-    CardId id = {};           ///< the card that has this slot
-    bool waits = false;       ///< for the start of its flight
-    bool held = false;        ///< follows a pointer
-    bool locked = false;      ///< waits at its target for an answer
-    bool travels = false;     ///< to another zone or place: its landing is told
-    bool arrived = false;     ///< it was at its goal already
-    bool off = false;         ///< it is switched off: drawn dimmed, and not hovered
-    bool hidden = false;      ///< it is not drawn, and takes no hits
-    FaceId still_shows = {};  ///< until it is edge-on: the face of a card that was covered and hidden at once
+    CardId id = {};               ///< the card that has this slot
+    bool waits = false;           ///< for the start of its flight
+    bool held = false;            ///< follows a pointer
+    bool locked = false;          ///< waits at its target for an answer
+    bool travels = false;         ///< to another zone or place: its landing is told
+    bool arrived = false;         ///< it was at its goal already
+    bool off = false;             ///< it is switched off: drawn dimmed, and not hovered
+    bool hidden = false;          ///< it is not drawn, and takes no hits
+    FaceId still_shows = {};      ///< until it is edge-on: the face of a covered card that has another by now
     std::uint64_t departure = 0;  ///< the order in which it left; 0: it has not left its place
     std::uint64_t waits_at = 0;   ///< its drawing order while it waits
 

@@ -1,5 +1,7 @@
 #include "play/trail.hpp"
 
+#include <utility>
+
 #include "play/admit.hpp"
 
 namespace apsidon::play_detail {
@@ -24,7 +26,7 @@ std::optional<Verdict> Trail::judge(const Proposal& proposal) {
     judged_.pop_front();
   } else if (judge_) {
     verdict = judge_(proposal);
-    if (verdict) verdict = usable(*verdict);
+    if (verdict) verdict = usable(*std::move(verdict), proposal.move);
   } else {
     return verdict;  // nobody was asked
   }

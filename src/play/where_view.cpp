@@ -138,8 +138,8 @@ std::vector<Explained> WhereView::explain(Vec2 point) const {
   return out;
 }
 
-void WhereCalls::scroll_to(ZoneId zone, float offset) {
-  (void)field_->call(ScrollInput{.zone = zone, .offset = offset});
+Verdict WhereCalls::scroll_to(ZoneId zone, float offset) {
+  return field_->call(ScrollInput{.zone = zone, .offset = offset}).verdict;
 }
 
 }  // namespace apsidon

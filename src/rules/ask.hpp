@@ -68,6 +68,20 @@ struct Asked {
   return std::find(rules.cards_off.begin(), rules.cards_off.end(), card) != rules.cards_off.end();
 }
 
+/// The refusal of what is switched off; its rule is the reason why, if the rulebook says it, so that the
+/// client's sentence for that is found.
+[[nodiscard]] inline Verdict refuse_off(const Rulebook& rules, Verdict verdict) {
+  verdict.reason = Reason::switched_off;
+  const auto look = [&](const auto& off, const auto& reasons, auto what) {
+    const auto at = std::find(off.begin(), off.end(), what) - off.begin();
+    if (at < static_cast<std::ptrdiff_t>(reasons.size()))
+      verdict.rule = reasons[static_cast<std::size_t>(at)];
+  };
+  look(rules.zones_off, rules.zones_off_for, verdict.zone);
+  look(rules.cards_off, rules.cards_off_for, verdict.card);
+  return verdict;
+}
+
 /// The answer of a rule. As a `Verdict` with all that a sentence needs; as a `bool` without them,
 /// for those who ask thousands of questions: both are the same code, and never disagree.
 template <class Answer>

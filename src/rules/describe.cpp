@@ -64,11 +64,17 @@ Phrases english() {
   say(Reason::no_stock, "{zone} gives no cards at a tap.");
   say(Reason::too_many_open, "{wanted} cards are open already.");
   say(Reason::refused_by_game, "{card} may not go to {zone} now.");
-  say(Reason::superseded, "{zone} has changed meanwhile: {card} stays where it is.");
+  say(Reason::superseded, "The table has changed meanwhile: the move of {card} to {zone} no longer counts.");
   say(Reason::unknown_proposal, "No move waits for this answer.");
   say(Reason::nothing_to_undo, "There is nothing to undo.");
   say(Reason::nothing_to_finish, "What is left cannot be finished yet.");
   say(Reason::nothing_to_redo, "There is nothing to redo.");
+  say(Reason::unknown_panel, "That panel is not on the table.");
+  say(Reason::unknown_timer, "That timer or countdown is over.");
+  say(Reason::unknown_performance, "That performance is over.");
+  say(Reason::undo_forbidden, "What was done cannot be taken back now.");
+  say(Reason::no_focus, "The keys cannot act on this now.");
+  say(Reason::no_preview, "{card} cannot be shown larger now.");
   p.others = " Nor does it fit there in any other way.";
   return p;
 }
@@ -76,7 +82,7 @@ Phrases english() {
 std::string card_text(CardId id, FaceId face, const Table& table, const Names& names) {
   if (table.deck().has(face)) return spoken(face, table.deck(), names);
   const Card* card = table.card(id);
-  if (!card) return id ? fmt::format("card {}", id.value) : "no card";
+  if (!card) return id ? fmt::format("card {}", id.value) : "that card";
   // Naming a covered card would tell what it hides.
   return card->face_up && table.deck().has(card->face) ? spoken(card->face, table.deck(), names)
                                                        : "the covered card";
@@ -170,6 +176,13 @@ void check(const Phrases& phrases) {
 std::string describe(const Verdict& verdict, const Table& table, const Phrases& phrases) {
   const auto i = static_cast<std::size_t>(verdict.reason);
   if (i >= phrases.by_reason.size()) return {};
+  // Which number it is, and what is expected of it, is said by the check that refused it.
+  if (verdict.reason == Reason::out_of_range) {
+    for (const VerdictArgument& argument : verdict.arguments) {
+      const auto* problem = std::get_if<std::string>(&argument.value);
+      if (argument.name == "problem" && problem) return as_sentence(*problem + ".");
+    }
+  }
   const auto own = phrases.by_rule.find(verdict.rule);
   std::string text =
       as_sentence(own != phrases.by_rule.end() ? fill_own(own->second, verdict, table, phrases.names)

@@ -12,6 +12,7 @@ namespace apsidon {
 using rules_detail::ask;
 using rules_detail::Asked;
 using rules_detail::is_off;
+using rules_detail::refuse_off;
 
 void check(const ZoneRules& rules, const Table& table) {
   check(rules.drop, table.deck());
@@ -67,12 +68,6 @@ PickVerdict judge_run(const Table& table, const Rulebook& rules, const Card& car
   return {{}, run};
 }
 
-/// Why a card is switched off, by itself or with its zone; allowed when it is not.
-Verdict judge_switches(const Rulebook& rules, const Card& card) {
-  const bool off = is_off(rules, card.id) || is_off(rules, card.zone);
-  return off ? Verdict{.reason = Reason::switched_off, .card = card.id, .zone = card.zone} : Verdict{};
-}
-
 /// What the game's own conditions say of a run.
 Verdict judge_when(const Table& table, const Rulebook& rules, const Card& card, const Run& run) {
   if (card.zone.value > rules.zones.size()) return {};
@@ -102,6 +97,11 @@ Verdict judge_exchange(const Table& table, const Rulebook& rules, const Card& ca
 }
 
 }  // namespace
+
+Verdict judge_switches(const Rulebook& rules, const Card& card) {
+  const bool off = is_off(rules, card.id) || is_off(rules, card.zone);
+  return off ? refuse_off(rules, {.card = card.id, .zone = card.zone}) : Verdict{};
+}
 
 PickVerdict judge_pick(const Table& table, const Rulebook& rules, CardId id) {
   const Card* card = table.card(id);
@@ -143,7 +143,7 @@ Verdict judge_drop(const Table& table, const Rulebook& rules, const Run& run, Zo
     return sorts ? Verdict{} : q.question().answer(Reason::same_zone);
   }
   if (to.value > rules.zones.size()) return q.question().answer(Reason::drop_nothing);
-  if (is_off(rules, to)) return q.question().answer(Reason::switched_off);
+  if (is_off(rules, to)) return refuse_off(rules, q.question().answer(Reason::switched_off));
   if (would_exchange(table, rules, run, to)) {
     const auto locked = std::find(rules.locked.begin(), rules.locked.end(), *table.top(to));
     if (locked != rules.locked.end()) return {.reason = Reason::locked, .card = *locked, .zone = to};
@@ -162,7 +162,7 @@ Verdict judge_face(const Table& table, const Rulebook& rules, FaceId face, ZoneI
   q.zone = to;
   q.set_onto(table.top(to).value_or(CardId{}));
   if (to.value > rules.zones.size()) return q.question().answer(Reason::drop_nothing);
-  if (is_off(rules, to)) return q.question().answer(Reason::switched_off);
+  if (is_off(rules, to)) return refuse_off(rules, q.question().answer(Reason::switched_off));
   return ask<Verdict>(rules.zones[to.value - 1].drop, q);
 }
 
@@ -172,7 +172,7 @@ Verdict judge_stock(const Table& table, const Rulebook& rules, ZoneId id) {
   if (id.value > rules.zones.size() || !rules.zones[id.value - 1].stock) {
     return {.reason = Reason::no_stock, .zone = id};
   }
-  if (is_off(rules, id)) return {.reason = Reason::switched_off, .zone = id};
+  if (is_off(rules, id)) return refuse_off(rules, {.zone = id});
   const StockRule& stock = *rules.zones[id.value - 1].stock;
   const Zone* waste = table.zone(stock.to);
   if (!waste) return {.reason = Reason::unknown_zone, .zone = stock.to};

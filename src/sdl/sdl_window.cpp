@@ -5,12 +5,12 @@
 
 #include <algorithm>
 #include <chrono>
+#include <cmath>
 #include <optional>
 #include <string_view>
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/play/hand_view.hpp"
-#include "apsidon/play/time_view.hpp"
 #include "apsidon/play/where_view.hpp"
 #include "apsidon/sdl/sdl_inputs.hpp"
 #include "apsidon/sdl/sdl_painter.hpp"
@@ -125,15 +125,17 @@ struct SdlWindow::Impl {
     field.where().scroll_to(zone, field.where().offset(zone) + turned * step);
   }
 
-  /// How long nothing has to be done, ms.
-  [[nodiscard]] int wait(bool moving, std::uint64_t revision) const {
+  /// How long nothing has to be done, ms; -1 for ever.
+  [[nodiscard]] int wait(double next_due) const {
     const bool hidden = (SDL_GetWindowFlags(window.get()) & (SDL_WINDOW_HIDDEN | SDL_WINDOW_MINIMIZED)) != 0;
-    if (hidden) return 500;
-    // Timers and countdowns come to light within this time.
-    constexpr int idle = 80;
-    if (!unfinished && !moving && revision == shown) return idle;
+    if (hidden) return 500;  // what is drawn now is not seen
+    const double now = SdlInputs::now();
+    if (!unfinished && next_due > now) {
+      constexpr double longest = 1e6;  // seconds: more is for ever
+      return next_due - now > longest ? -1 : static_cast<int>(std::ceil((next_due - now) * 1000));
+    }
     if (synchronised) return 0;
-    return std::clamp(static_cast<int>((next_at - SdlInputs::now()) * 1000), 0, 16);
+    return std::clamp(static_cast<int>((next_at - now) * 1000), 0, 16);
   }
 
   /// False once it is closed.
@@ -158,13 +160,15 @@ PlayfieldOptions SdlWindow::options() const {
   return {.window = size.window, .pixel_ratio = size.pixel_ratio, .start_time = size.time};
 }
 
-bool SdlWindow::next(Playfield& field) {
+bool SdlWindow::next(Playfield& field, double latest) {
   const auto hear = [&](const Input& input) { (void)field.input(input); };
-  return impl_->wait_and_take(impl_->wait(!field.time().at_rest(), field.frame().revision), hear, &field);
+  // What was drawn meanwhile may not have been shown yet.
+  const double due = field.frame().revision == impl_->shown ? field.next_due() : field.now();
+  return impl_->wait_and_take(impl_->wait(std::min(due, latest)), hear, &field);
 }
 
-bool SdlWindow::next(const std::function<void(const Input&)>& hear, bool busy) {
-  return impl_->wait_and_take(impl_->wait(busy, impl_->shown), hear, nullptr);
+bool SdlWindow::next(const std::function<void(const Input&)>& hear, double next_due) {
+  return impl_->wait_and_take(impl_->wait(next_due), hear, nullptr);
 }
 
 void SdlWindow::show(const Playfield& field) { show(field.frame(), field.table().deck()); }

@@ -5,6 +5,7 @@
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/draw/picture_sketch.hpp"
 #include "apsidon/draw/sheets.hpp"
+#include "apsidon/play/lone_card.hpp"
 #include "support/process.hpp"
 #include "support/tables.hpp"
 
@@ -237,4 +238,70 @@ TEST_CASE("draw: a contact sheet shows each shot, a proof sheet each face") {
   CHECK(difference < 120 * 60);
   const Picture proof = proof_sheet(field.table().deck(), {1280, 800});
   CHECK(share_of(proof, paper) > 0.25);
+}
+
+namespace {
+
+Picture picture_of_card(const Deck& deck, const std::string& face) {
+  const LoneCard card(deck, {.face = *deck.find(face), .box = rect_at({0, 0}, {100, 140})});
+  return paint(frame_of(std::span(&card, 1), {100, 140}), deck, nullptr, Ground::transparent);
+}
+
+}  // namespace
+
+TEST_CASE("draw: suits are drawn in the colours that are stated, the glasshouse's own two as they are") {
+  const Deck deck(
+      {.suits = {{"drop", "#2040c0"}, {"flame", "crimson"}, {"leaf", "green"}, {"star", "no-colour-at-all"}},
+       .ranks = {"1", "2", "3", "4", "5"}});
+  CHECK(share_of(picture_of_card(deck, "drop-5"), {0x20, 0x40, 0xC0, 255}) > 0.004);
+  CHECK(share_of(picture_of_card(deck, "flame-5"), {0xDC, 0x14, 0x3C, 255}) > 0.004);
+  CHECK(share_of(picture_of_card(deck, "leaf-5"), {0x15, 0x5E, 0x46, 255}) > 0.004);
+  CHECK(share_of(picture_of_card(deck, "leaf-5"), {0, 128, 0, 255}, 8) == 0);
+  CHECK(share_of(picture_of_card(deck, "star-5"), {0x20, 0x40, 0xC0, 255}, 8) == 0);
+}
+
+TEST_CASE("draw: ranks of many letters have a mark of their own, and take nobody else's away") {
+  const Deck deck({.suits = {{"fern", "green"}},
+                   .ranks = {"2", "10", "jack", "queen", "king", "knave", "ace", "ärger", "kin"}});
+  std::vector<std::string> marks;
+  for (int rank = 0; rank < deck.rank_count(); ++rank) marks.push_back(rank_mark(deck, rank));
+  CHECK(marks == std::vector<std::string>{"2", "10", "J", "Q", "Kin", "Kn", "ace", "ä", "kin"});
+  const Deck plain({.suits = {{"fern", "green"}}, .ranks = {"2", "10", "j", "q"}});
+  // A number keeps its corners beside words: where its mark is, is what it is without them.
+  const Picture beside = picture_of_card(deck, "fern-10"), alone = picture_of_card(plain, "fern-10");
+  int differ = 0;
+  for (int y = 4; y < 25; ++y) {
+    for (int x = 4; x < 25; ++x) differ += beside.pixel(x, y) == alone.pixel(x, y) ? 0 : 1;
+  }
+  CHECK(differ == 0);
+}
+
+TEST_CASE("draw: what a zone that scrolls clips shows inside of its clip, and nowhere else") {
+  const Deck deck = glasshouse();
+  const LoneCard card(deck, {.face = {7}, .box = rect_at({20, 20}, {100, 140})});
+  Frame frame = frame_of(std::span(&card, 1), {160, 200});
+  const Rect clip{{50, 60}, {90, 120}};
+  frame.items[0].clip = clip;
+  const Picture whole = paint(frame_of(std::span(&card, 1), {160, 200}), deck, nullptr, Ground::transparent);
+  const Picture cut = paint(frame, deck, nullptr, Ground::transparent);
+  for (int y = 0; y < 200; ++y) {
+    for (int x = 0; x < 160; ++x) {
+      const bool inside = clip.contains({static_cast<float>(x) + 0.5f, static_cast<float>(y) + 0.5f});
+      if (!inside) REQUIRE(cut.pixel(x, y)[3] == 0);
+      const Pixel a = cut.pixel(x, y), b = whole.pixel(x, y);
+      for (std::size_t c = 0; inside && c < 4; ++c) REQUIRE(std::abs(int{a[c]} - int{b[c]}) <= 3);
+    }
+  }
+}
+
+TEST_CASE("draw: translucent pixels stay what they are on their way into a picture and out of it") {
+  Pixels pixels{.width = 2, .height = 1, .all = {{200, 100, 0, 128}, {255, 255, 255, 0}}};
+  const Picture picture = Picture::of(pixels);
+  CHECK(picture.row(0)[0] == 0x80643200);  // premultiplied
+  CHECK(picture.row(0)[1] == 0);
+  const Pixel back = picture.pixel(0, 0);
+  CHECK(std::abs(back[0] - 200) <= 1);
+  CHECK(std::abs(back[1] - 100) <= 1);
+  CHECK(back[2] == 0);
+  CHECK(back[3] == 128);
 }

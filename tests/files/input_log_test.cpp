@@ -57,8 +57,10 @@ Input random_input(Random& r, double time) {
       return PreviewInput{.card = card(), .time = time};
     case 28:
       return FinishInput{.time = time};
+    case 33:
+      return StandingInput{.standing = static_cast<Standing>(r.below(4)), .time = time};
     case 29:
-      return AskAgainInput{.time = time};
+      return AskAgainInput{.on_turn = r.chance(0.5f), .time = time};
     case 30: {
       BehaviourInput input{.zone = {2}, .time = time};
       input.behaviour.layout.layout = random_layout(r);
@@ -176,7 +178,7 @@ Input random_input(Random& r, double time) {
     case 3:
       return BlurInput{time};
     case 4:
-      return ReasonInput{static_cast<ReasonInput::What>(r.below(4)), text(), time};
+      return ReasonInput{.what = static_cast<ReasonInput::What>(r.below(6)), .reason = text(), .time = time};
     case 5:
       return AnswerInput{.proposal = r.below(100), .verdict = verdict(), .time = time};
     case 6: {
@@ -227,6 +229,7 @@ TEST_CASE("files: an input log reads back as the same bits, and every line of it
       if (!schema.accepts(nlohmann::json::parse(line))) RC_FAIL(line);
     }
     const auto read = parse_log(text, "x.log", table);
+    if (!read) RC_FAIL(describe(read.error().front()));
     RC_ASSERT(read.has_value());
     RC_ASSERT(read->inputs.size() == log.inputs.size());
     for (std::size_t i = 0; i < log.inputs.size(); ++i) {

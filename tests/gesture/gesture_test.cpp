@@ -267,3 +267,51 @@ TEST_CASE("gesture: inputs that are not finite mean nothing, and thresholds have
   CHECK_THROWS_WITH(GestureReader({.flick_seconds = 0}),
                     "gesture thresholds: flick_seconds is 0: 0.005 to 1 is expected");
 }
+
+TEST_CASE(
+    "gesture: a finger may tremble within its own slop, a mouse and a pen within theirs, until it lets go") {
+  for (const PointerKind kind : {PointerKind::mouse, PointerKind::pen, PointerKind::touch}) {
+    const float slop = kind == PointerKind::touch ? 10.0f : 4.0f;
+    const std::string gone = kind == PointerKind::touch ? " leave" : "";
+    for (const float far : {slop - 0.1f, slop + 0.1f}) {
+      Listener l;
+      (void)l.tell({.phase = PointerPhase::down, .kind = kind});
+      // Let go there, without a move between.
+      const std::string end = l.tell({.phase = PointerPhase::up, .at = {far, 0}, .kind = kind});
+      CHECK(end == (far < slop ? "tap" : "drag_start drag_end") + gone);
+    }
+  }
+}
+
+TEST_CASE("gesture: a long press comes at its time, however the finger trembles while it holds") {
+  for (const PointerKind kind : {PointerKind::mouse, PointerKind::touch}) {
+    Listener l;
+    (void)l.tell({.phase = PointerPhase::down, .kind = kind});
+    for (int i = 1; i <= 9; ++i) {
+      CHECK(l.wait(0.05).empty());
+      CHECK(
+          l.tell({.phase = PointerPhase::move, .at = {i % 2 == 0 ? 3.0f : -3.0f, 0}, .kind = kind}).empty());
+      CHECK(l.reader.due() == Approx(0.5));
+    }
+    CHECK(l.wait(0.06) == "long_press");
+    CHECK(l.tell({.phase = PointerPhase::up, .kind = kind}).starts_with("release"));
+  }
+}
+
+TEST_CASE(
+    "gesture: two taps are a double tap by the time between their ends, however long each was pressed") {
+  for (const double between : {0.29, 0.31}) {
+    Listener l;
+    const auto press = [&](double seconds) {
+      (void)l.at(PointerPhase::down, 0, 0);
+      l.reader.want_double_tap(0);
+      std::string said = l.wait(seconds);
+      said += l.at(PointerPhase::up, 0, 0);
+      return said;
+    };
+    CHECK(press(0.25).empty());
+    (void)l.wait(between - 0.25);
+    const std::string second = press(0.25);
+    CHECK((second.find("double_tap") != std::string::npos) == (between < 0.3));
+  }
+}

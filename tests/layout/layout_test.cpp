@@ -209,3 +209,80 @@ TEST_CASE("layout: an option out of its range is refused by name") {
   CHECK_NOTHROW(check(Layout{SlotLayout{}}));
   CHECK(name_of(Layout{HandLayout{}}) == "hand");
 }
+
+TEST_CASE("layout: looked at, a card of a column moves those above it aside, and the last moves nothing") {
+  const ColumnLayout column{.look_strip = 0.9f};
+  for (const Facing facing : {Facing::bottom, Facing::left, Facing::top, Facing::right}) {
+    for (const float room : {2000.0f, 400.0f}) {  // enough, and squeezed
+      for (const bool uneven : {false, true}) {
+        std::vector<LaidCard> cards(6);
+        if (uneven) cards[2].sideways = true;
+        const bool on_side = facing == Facing::left || facing == Facing::right;
+        LayoutInput in{.area = rect_at({0, 0}, on_side ? Size{room, 200} : Size{200, room}),
+                       .card = {100, 140},
+                       .cards = cards,
+                       .facing = facing};
+        std::vector<Pose> neutral(6), looked(6);
+        lay_out(column, in, neutral);
+        for (std::ptrdiff_t raised = 0; raised < 6; ++raised) {
+          in.room.raised = raised;
+          lay_out(column, in, looked);
+          CAPTURE(static_cast<int>(facing), room, uneven, raised);
+          CHECK(looked[0] == neutral[0]);
+          if (raised == 5) CHECK(looked == neutral);
+          if (room > 1000 && raised < 5) {
+            const auto r = static_cast<std::size_t>(raised);
+            const auto own = [&](std::size_t i) { return cards[i].sideways ? 100.0f : 140.0f; };
+            // From top to top a strip, so from middle to middle that and half of what they differ.
+            CHECK(length(looked[r + 1].centre - looked[r].centre) ==
+                  Approx(0.9f * own(r) + (own(r + 1) - own(r)) / 2).margin(0.01));
+            for (std::size_t i = 0; i <= r; ++i) CHECK(looked[i] == neutral[i]);
+          }
+        }
+      }
+    }
+  }
+}
+
+TEST_CASE("layout: neighbours of a raised card step aside by exact distances, as far as the area has room") {
+  const HandLayout straight{
+      .spacing = 0.5f, .least_spacing = 0.1f, .step = 0_deg, .raise = 0.3f, .part = 0.2f};
+  constexpr float w = 100;
+  for (const Align align : {Align::start, Align::centre, Align::end}) {
+    for (const Facing facing : {Facing::bottom, Facing::left, Facing::top, Facing::right}) {
+      HandLayout hand = straight;
+      hand.align = align;
+      const bool on_side = facing == Facing::left || facing == Facing::right;
+      const std::vector<LaidCard> cards(5);
+      LayoutInput in{.area = rect_at({0, 0}, on_side ? Size{200, 1000} : Size{1000, 200}),
+                     .card = {w, 140},
+                     .cards = cards,
+                     .facing = facing};
+      std::vector<Pose> neutral(5), roomy(5);
+      lay_out(hand, in, neutral);
+      const Vec2 right =
+          (neutral[1].centre - neutral[0].centre) * (1 / length(neutral[1].centre - neutral[0].centre));
+      for (std::ptrdiff_t raised : {0, 2, 4}) {
+        in.room.raised = raised;
+        lay_out(hand, in, roomy);
+        for (std::ptrdiff_t i = 0; i < 5; ++i) {
+          const auto k = static_cast<std::size_t>(i);
+          CAPTURE(static_cast<int>(align), static_cast<int>(facing), raised, i);
+          const Vec2 gone = roomy[k].centre - neutral[k].centre;
+          if (i == raised) {
+            CHECK(length(gone) == Approx(0.3f * 140));
+            CHECK(dot(gone, right) == Approx(0).margin(1e-3));
+            continue;
+          }
+          float aside = 0.2f * w / static_cast<float>(i - raised);
+          // At the start there is no room to the left of the first card, at the end none to the right of the
+          // last.
+          const float before = static_cast<float>(i) * 0.5f * w, after = static_cast<float>(4 - i) * 0.5f * w;
+          if (align == Align::start) aside = std::max(aside, -before);
+          if (align == Align::end) aside = std::min(aside, after);
+          CHECK(dot(gone, right) == Approx(aside).margin(0.01));
+        }
+      }
+    }
+  }
+}

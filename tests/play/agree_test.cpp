@@ -107,8 +107,8 @@ class Drag {
         return h_.field.rules().ask_again();
       case 1:
         said("switches");
-        return h_.field.switches().is_off(slot) ? h_.field.switches().switch_on(slot)
-                                                : h_.field.switches().switch_off(slot);
+        return (void)(h_.field.switches().is_off(slot) ? h_.field.switches().switch_on(slot)
+                                                       : h_.field.switches().switch_off(slot));
       case 2:
         if (h_.field.moves().waiting().empty()) return;
         said("answers");

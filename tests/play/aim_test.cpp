@@ -309,6 +309,7 @@ TEST_CASE("play: finish: what is left goes home card after card when it is safe,
     CHECK(h.field.moves().finishing_moves().empty());  // a card lies covered: nobody knows
     CHECK(h.field.moves().finish().reason == Reason::nothing_to_finish);
     h.drag(h.middle(h.cards("a").back()), h.middle("bed"));
+    h.wait(0.01);
     REQUIRE(h.count(EventKind::may_finish) == 1);  // it was flipped, and all goes home from here
     if (!by_itself) {
       CHECK(h.field.gate().is_open());

@@ -185,7 +185,9 @@ TEST_CASE("play: drag, hover and gesture options of a running field change what 
   const auto& items = h.field.frame().items;
   CHECK(
       std::any_of(items.begin(), items.end(), [](const FrameItem& i) { return i.kind == FrameKind::copy; }));
-  CHECK_THROWS_AS(h.field.hand().set_drag_options({.copy_opacity = 2}), Error);
+  const Verdict wrong = h.field.hand().set_drag_options({.copy_opacity = 2});
+  CHECK(wrong.reason == Reason::out_of_range);
+  CHECK_THAT(describe(wrong, h.field), Catch::Contains("copy_opacity"));
   CHECK(h.field.hand().drag_options().copy_opacity == DragOptions{}.copy_opacity);
 }
 

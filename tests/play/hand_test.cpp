@@ -91,12 +91,12 @@ TEST_CASE("play: proposals: the game answers at once, later, or too late") {
   CHECK(h.cards("hand").size() == 10);
 
   answer.reset();
+  const Vec2 target = h.field.where().next_pose(h.zone("shelf"))->centre;
   offer(9);
   REQUIRE(h.field.moves().waiting().size() == 1);
   const std::uint64_t id = h.field.moves().waiting()[0].id;
-  CHECK(h.cards("hand").size() == 10);  // the table is as it was,
-  CHECK(length(h.field.where().live_pose(card)->centre - h.field.where().next_pose(h.zone("shelf"))->centre) <
-        2);  // but it shows at its target
+  CHECK(h.cards("hand").size() == 10);                                  // the table is as it was,
+  CHECK(length(h.field.where().live_pose(card)->centre - target) < 2);  // but it shows at its target
   CHECK(h.field.rules().judge_pick(card).verdict.reason == Reason::locked);
   const CardId other = offer(3);  // play goes on elsewhere
   REQUIRE(h.field.moves().waiting().size() == 2);

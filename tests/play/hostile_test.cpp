@@ -210,7 +210,7 @@ TEST_CASE("play: what is accepted is written, read and replayed, and what cannot
   hand.field.edits().set_panel({1}, "", nan_px);
   (void)hand.field.moves().answer(1, {.reason = static_cast<Reason>(250)});
   CHECK(log.empty());
-  CHECK(hand.field.counters().ignored() == 10);  // the panel is none of the table's: nothing was asked
+  CHECK(hand.field.counters().ignored() == 11);
   // What is put right.
   hand.field.gate().close("\xff reason");
   CHECK(hand.field.gate().reasons()[0] == "\xEF\xBF\xBD reason");

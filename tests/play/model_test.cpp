@@ -134,8 +134,8 @@ class Session {
       const Pose pose = *field.where().live_pose(item.card);
       RC_ASSERT(item.zone == card.zone && item.size == frame.card);
       RC_ASSERT(item.back == !shows_face(pose.flip));
-      // What was covered and hidden at once shows on until it is edge-on.
-      const bool shows_on = !item.back && card.face == hidden_face && !card.face_up;
+      // What was covered, and has another face by now, shows on what it showed until it is edge-on.
+      const bool shows_on = !item.back && !card.face_up;
       RC_ASSERT((shows_on || item.face == (item.back ? hidden_face : card.face)));
       RC_ASSERT(item.matrix == matrix_of(pose) && item.corners == corners(pose, item.size));
       RC_ASSERT(item.opacity == pose.opacity && item.brightness == pose.brightness && item.lift == pose.lift);
@@ -307,11 +307,11 @@ class Session {
     const PerformanceId last = performances_.empty() ? PerformanceId{} : performances_.back();
     switch (r.below(6)) {
       case 0:
-        return field.performances().stop(last);
+        return (void)field.performances().stop(last);
       case 1:
-        return field.performances().skip(last);
+        return (void)field.performances().skip(last);
       case 2:
-        return field.performances().set_speed(last, r.chance(0.3f) ? 0 : double{r.uniform(0.2f, 4)});
+        return (void)field.performances().set_speed(last, r.chance(0.3f) ? 0 : double{r.uniform(0.2f, 4)});
       default:
         performances_.push_back(field.performances().deal());
     }

@@ -303,7 +303,7 @@ TEST_CASE("play: the first frame counts as changed, and a frame at rest does not
 TEST_CASE("play: a move by the game flies, empties its zone, and a refused one changes nothing") {
   Garden g;
   REQUIRE(g.field.edits().move({g.card("fern-1"), 1}, g.shelf));
-  CHECK(g.told() == "emptied arrived landed settled");
+  CHECK(g.told() == "emptied no-moves arrived landed settled");
   CHECK(g.field.edits().move({{99}, 1}, g.shelf).reason == Reason::unknown_card);
   CHECK(g.field.edits().flip({99}, true).reason == Reason::unknown_card);
   g.field.performances().shake({99});
@@ -334,7 +334,7 @@ TEST_CASE("play: a resize puts what rests at its place at once and bends what fl
   CHECK(*g.field.where().live_pose(g.card("reed-5")) == *g.field.where().resting_pose(g.card("reed-5")));
   CHECK(g.field.where().live_pose(g.card("fern-1"))->centre !=
         g.field.where().resting_pose(g.card("fern-1"))->centre);
-  CHECK(g.told() == "emptied arrived landed settled");
+  CHECK(g.told() == "emptied no-moves arrived landed settled");
   CHECK(*g.field.where().live_pose(g.card("fern-1")) == *g.field.where().resting_pose(g.card("fern-1")));
 }
 

@@ -191,8 +191,8 @@ TEST_CASE("rules: a slot waits for others, all of them or so many, with an index
   for (std::uint32_t face = 1; face <= 3; ++face) (void)setup.table.create_card(hand, {.face = {face}});
   CHECK(setup.waits.size() == 6);
   CHECK(setup.links.size() == 6);
-  const ZoneId top = slots.slots[0].zone;
-  const auto place = [&](std::size_t slot) { return slots.slots[slot].zone; };
+  const ZoneId top = slots.places[0].zone;
+  const auto place = [&](std::size_t slot) { return slots.places[slot].zone; };
   Table& table = setup.table;
   const Neighbours index(setup.waits, LinkWay::first_to_second);
   for (const bool indexed : {false, true}) {
@@ -268,4 +268,71 @@ TEST_CASE("rules: a rule in code sees the links, refuses by its name, and is ask
   off.zones_off = zones;
   CHECK(judge_drop(setup.table, off, {high, 1}, a).reason == Reason::switched_off);
   CHECK(judge_face(setup.table, off, {3}, a).reason == Reason::switched_off);
+}
+
+TEST_CASE("rules: every simple rule about two faces answers of jokers and hidden faces, above and below") {
+  Table table(Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}},
+                    .ranks = {"1", "2", "3"},
+                    .jokers = {{"moth", "green"}, {"bee", ""}}}));
+  const ZoneId hand = table.create_zone({.name = "hand"});
+  const ZoneId bed = table.create_zone({.name = "bed"});
+  const auto verdict = [&](const Rule& rule, const char* above, const char* below) {
+    const auto face = [&](const char* text) {
+      return text[0] == '?' ? hidden_face : *table.deck().find(text);
+    };
+    const CardId card = table.create_card(hand, {.face = face(above)});
+    (void)table.create_card(bed, {.face = face(below)});
+    std::vector<ZoneRules> zones(2);
+    zones[1].drop = rule;
+    return judge_drop(table, {.zones = zones}, {card, 1}, bed);
+  };
+  const Rule rules[] = {rule::rank_down(), rule::rank_up(), rule::same_suit(), rule::same_rank()};
+  for (const Rule& rule : rules) {
+    // The lowest rank is one above nothing, whatever number a joker has in place of a rank.
+    for (const char* face : {"fern-1", "fern-2", "fern-3", "moth"}) {
+      CHECK(verdict(rule, face, "moth").reason == Reason::no_rank);
+      CHECK(verdict(rule, "moth", face).reason == Reason::no_rank);
+      CHECK(verdict(rule, face, "?").reason == Reason::unknown_face);
+      CHECK(verdict(rule, "?", face).reason == Reason::unknown_face);
+    }
+  }
+  CHECK(verdict(rule::same_colour(), "fern-1", "moth").allowed());
+  CHECK(verdict(rule::same_colour(), "moth", "fern-1").allowed());
+  CHECK(verdict(rule::same_colour(), "poppy-1", "moth").reason == Reason::not_same_colour);
+  CHECK(verdict(rule::same_colour(), "poppy-1", "bee").reason == Reason::no_rank);
+  CHECK(verdict(rule::same_colour(), "bee", "poppy-1").reason == Reason::no_rank);
+  for (const Rule& rule : {rule::of_suit(0), rule::rank_at_least(0)}) {
+    CHECK(verdict(rule, "moth", "fern-1").reason == Reason::no_rank);
+    CHECK(verdict(rule, "?", "fern-1").reason == Reason::unknown_face);
+    CHECK(verdict(rule, "fern-1", "moth").allowed());
+  }
+}
+
+TEST_CASE("rules: every neighbour is asked, whichever of them is empty, and each that is filled counts") {
+  Table table(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2", "3"}}));
+  std::vector<ZoneId> zones;
+  for (const char* name : {"middle", "a", "b", "c", "hand"})
+    zones.push_back(table.create_zone({.name = name}));
+  const CardId card = table.create_card(zones[4], {.face = *table.deck().find("fern-1")});
+  const CardId three = table.create_card(zones[1], {.face = *table.deck().find("fern-3")});
+  const std::vector<std::pair<ZoneId, ZoneId>> links{
+      {zones[0], zones[1]}, {zones[2], zones[0]}, {zones[0], zones[3]}};
+  const Neighbours found(links);
+  std::vector<ZoneRules> of(5);
+  for (const bool prepared : {false, true}) {
+    Rulebook rules{.zones = of, .links = links};
+    if (prepared) rules.neighbours = &found;
+    // One filled neighbour, first, in the middle, last; the others are empty.
+    for (std::size_t at = 1; at <= 3; ++at) {
+      if (table.card(three)->zone != zones[at]) REQUIRE(table.move({three, 1}, zones[at]));
+      of[0].drop = rule::each_neighbour(rule::rank_up());
+      CHECK(judge_drop(table, rules, {card, 1}, zones[0]).reason == Reason::not_rank_up);
+      of[0].drop = rule::each_neighbour(rule::same_suit());
+      CHECK(judge_drop(table, rules, {card, 1}, zones[0]).allowed());
+      of[0].drop = rule::neighbours(1);
+      CHECK(judge_drop(table, rules, {card, 1}, zones[0]).allowed());
+      of[0].drop = rule::neighbours(2);
+      CHECK(judge_drop(table, rules, {card, 1}, zones[0]).found == 1);
+    }
+  }
 }

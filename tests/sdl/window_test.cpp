@@ -436,3 +436,25 @@ TEST_CASE("sdl: where there is no display that is said, and what would be one") 
   CHECK(outcome.code == 1);
   CHECK(holds(outcome.err, "there is no display: one is expected, as on a desktop or under xvfb-run"));
 }
+
+TEST_CASE("sdl: a widget of Qt shows two hands and takes a drag, with two device pixels to a px") {
+  const std::filesystem::path program = std::filesystem::path(APSIDON_EXAMPLES) / "example_qt_widget";
+  if (!std::filesystem::exists(program)) {
+    WARN("Qt is not there: its example was not built");
+    return;
+  }
+  const Scratch scratch;
+  const std::string shot = (scratch / "qt.png").string();
+  // The hand lies below: its middle card, in px of the screen, goes up to the upper hand.
+  const std::string script =
+      "openbox >/dev/null 2>&1 &\nsleep 0.7\nQT_SCALE_FACTOR=2 " + quoted(program.string()) +
+      " &\nprogram=$!\nfor i in $(seq 100); do W=$(xdotool search --onlyvisible --pid $program | tail -1); "
+      "[ -n \"$W\" ] && break; sleep 0.1; done\nsleep 1\n" +
+      drag(640, 720, 640, 240) + "sleep 0.8\nimport -window $W " + quoted(shot) +
+      "\nkill -TERM $program\nwait $program\n";
+  const auto outcome = run("timeout", {"60", "xvfb-run", "--auto-servernum",
+                                       "--server-args=-screen 0 1400x1100x24", "sh", "-c", script});
+  CAPTURE(outcome.out, outcome.err);
+  CHECK(holds(outcome.err, "laid on upper."));
+  CHECK(std::filesystem::file_size(shot) > 20'000);
+}

@@ -43,6 +43,7 @@ TableSetup with_rules_in_code(Random& r) {
     handling.tap = static_cast<TapKind>(r.below(5));
     handling.hover = static_cast<HoverKind>(r.below(3));
     handling.zoom = r.chance(0.3f);
+    handling.zooms_beside_zone = r.chance(0.3f);
     const ZoneId other{static_cast<std::uint32_t>(zone.id.value % setup.table.zones().size() + 1)};
     if (r.chance(0.3f))
       rules.stock = StockRule{.to = other, .gives = {r.between(1, 3)}, .passes = r.between(0, 2)};
@@ -249,16 +250,18 @@ void Session::perform(Random& r) {
       return;
     }
     case 2:
-      return field_.performances().skip(last);
+      return (void)field_.performances().skip(last);
     case 3:
-      return field_.performances().stop(last);
+      return (void)field_.performances().stop(last);
     case 4:
-      return field_.performances().set_speed(last, r.chance(0.2f) ? 0 : number(r, 0.3, 3));
+      return (void)field_.performances().set_speed(last, r.chance(0.2f) ? 0 : number(r, 0.3, 3));
     default:
       if (r.chance(0.2f))
-        return field_.performances().shake(card(r), CardEffect{.seconds = static_cast<float>(number(r, 0, 1)),
-                                                               .width = static_cast<float>(number(r, 0, 2))});
-      return r.chance(0.5f) ? field_.performances().shake(card(r)) : field_.performances().pulse(card(r));
+        return (void)field_.performances().shake(card(r),
+                                                 CardEffect{.seconds = static_cast<float>(number(r, 0, 1)),
+                                                            .width = static_cast<float>(number(r, 0, 2))});
+      return (void)(r.chance(0.5f) ? field_.performances().shake(card(r))
+                                   : field_.performances().pulse(card(r)));
   }
 }
 
@@ -276,21 +279,23 @@ void Session::change_options(Random& r) {
         feel.shift.spring.reset();
         feel.shake.seconds = r.chance(0.3f) ? 0 : 0.4f;
       }
-      return field_.performances().set_feel(feel);
+      return (void)field_.performances().set_feel(feel);
     }
     case 1:
-      return field_.hand().set_drag_options(
+      return (void)field_.hand().set_drag_options(
           {.look = r.chance(0.5f) ? DragLook::copy : DragLook::card, .several = r.chance(0.5f)});
     case 2:
-      return field_.hand().set_hover_options({.zoom_seconds = double{r.uniform(0, 0.3f)}});
+      return (void)field_.hand().set_hover_options({.zoom_seconds = double{r.uniform(0, 0.3f)}});
     case 3:
-      return field_.hand().set_thresholds({.mouse_slop = r.uniform(1, 9)});
+      return (void)field_.hand().set_thresholds({.mouse_slop = r.uniform(1, 9)});
     case 4:
-      return field_.where().scroll_to(zone(r), static_cast<float>(number(r, 0, 300)));
+      return (void)field_.where().scroll_to(zone(r), static_cast<float>(number(r, 0, 300)));
     case 5:
-      return field_.edits().set_panel({static_cast<std::uint32_t>(r.below(3))},
-                                      r.chance(0.1f) ? "\xff\x80" : "so many",
-                                      static_cast<float>(number(r, 0, 1)));
+      if (r.chance(0.3f))
+        return (void)field_.edits().bind_fill({static_cast<std::uint32_t>(r.below(3))}, {last_countdown_});
+      return (void)field_.edits().set_panel({static_cast<std::uint32_t>(r.below(3))},
+                                            r.chance(0.1f) ? "\xff\x80" : "so many",
+                                            static_cast<float>(number(r, 0, 1)));
     case 6:
       return field_.resize(
           {static_cast<float>(number(r, 500, 1400)), static_cast<float>(number(r, 300, 900))},
@@ -309,21 +314,21 @@ void Session::change_rules(Random& r) {
   const char* reason = r.chance(0.5f) ? "" : "asleep";
   switch (r.below(8)) {
     case 0:
-      return r.chance(0.5f) ? field_.switches().switch_off(what, reason)
-                            : field_.switches().hide(what, reason);
+      return (void)(r.chance(0.5f) ? field_.switches().switch_off(what, reason, r.chance(0.3f))
+                                   : field_.switches().hide(what, reason, r.chance(0.3f)));
     case 1:
     case 2:
-      return r.chance(0.5f) ? field_.switches().switch_on(what, reason)
-                            : field_.switches().show(what, reason);
+      return (void)(r.chance(0.5f) ? field_.switches().switch_on(what, reason)
+                                   : field_.switches().show(what, reason));
     case 3:
-      return field_.rules().ask_again();
+      return field_.rules().ask_again(r.chance(0.8f));
     case 4:
       return field_.gate().let_through(static_cast<PointerButton>(r.below(hostile_ ? 9 : 5)), r.chance(0.5f));
     case 5: {
       std::vector<Plan> plans{field_.where().plan()};
       plans[0].margin = r.uniform(0, 40);
       plans[0].root.gap.cards = r.uniform(0, 0.5f);
-      return field_.edits().set_plans(plans);
+      return (void)field_.edits().set_plans(plans);
     }
     case 6:
       if (hostile_) {
@@ -352,30 +357,31 @@ void Session::change_time(Random& r) {
     case 9:
       switch (r.below(3)) {
         case 0:
-          return field_.time().hold_countdown({last_countdown_}, "rest");
+          return (void)field_.time().hold_countdown({last_countdown_}, "rest");
         case 1:
-          return field_.time().release_countdown({last_countdown_}, "rest");
+          return (void)field_.time().release_countdown({last_countdown_}, "rest");
         default:
-          return r.chance(0.2f) ? field_.time().stop_countdown({last_countdown_}) : void();
+          if (r.chance(0.2f)) (void)field_.time().stop_countdown({last_countdown_});
+          return;
       }
     case 0:
       last_timer_ = field_.time().start_timer(number(r, 0, 1)).value;
       return;
     case 1:
       last_countdown_ = field_.time().add_countdown(number(r, 0, 2), r.chance(0.3f)).value;
-      return field_.time().start_countdown({last_countdown_});
+      return (void)field_.time().start_countdown({last_countdown_});
     case 2:
-      return field_.time().extend_countdown({last_countdown_}, number(r, -1, 1));
+      return (void)field_.time().extend_countdown({last_countdown_}, number(r, -1, 1));
     case 3:
-      return r.chance(0.5f) ? field_.time().reset_countdown({last_countdown_}, number(r, 0, 1))
-                            : field_.time().stop_timer({last_timer_});
+      return (void)(r.chance(0.5f) ? field_.time().reset_countdown({last_countdown_}, number(r, 0, 1))
+                                   : field_.time().stop_timer({last_timer_}));
     case 4:
       return r.chance(0.3f) ? field_.time().hold("test") : field_.time().release("test");
     case 5:
-      if (r.chance(0.3f)) return field_.time().set_cards_speed(r.chance(0.1f) ? 0 : number(r, 0.5, 2));
-      return field_.time().set_speed(r.chance(0.1f) ? 0 : number(r, 0.5, 2));
+      if (r.chance(0.3f)) return (void)field_.time().set_cards_speed(r.chance(0.1f) ? 0 : number(r, 0.5, 2));
+      return (void)field_.time().set_speed(r.chance(0.1f) ? 0 : number(r, 0.5, 2));
     case 6:
-      return r.chance(0.3f) ? field_.gate().close("test") : field_.gate().open("test");
+      return r.chance(0.3f) ? field_.gate().close("test", r.chance(0.2f)) : field_.gate().open("test");
     case 7:
       if (hostile_) {
         if (const auto event = field_.next_event(odd_numbers[r.below(8)])) hear(*event);
@@ -392,7 +398,7 @@ void Session::change_rounds(Random& r) {
     case 0:
       return field_.start_round(r.below(99), r.chance(0.3f));
     case 1:
-      return field_.start_over(setup_);
+      return (void)field_.start_over(setup_);
     case 2:
       return field_.restore(snapshot_);
     default:

@@ -49,8 +49,8 @@ std::string Session::wrong_frame() const {
     }
     const Card* card = field_.table().card(item.card);
     const bool shows = item.kind == FrameKind::card && !item.back && item.face != hidden_face && card;
-    // What was covered and hidden at once shows on until it is edge-on.
-    if (shows && card->face != item.face && (card->face != hidden_face || card->face_up))
+    // What was covered, and has another face by now, shows on what it showed until it is edge-on.
+    if (shows && card->face != item.face && card->face_up)
       return "the frame shows another face than the card has";
   }
   return cards == field_.table().card_count() ? "" : "the frame has not every card once";

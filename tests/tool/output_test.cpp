@@ -118,3 +118,21 @@ TEST_CASE("tool: film says to how many cards it happens, and shows art that is n
   CHECK(film({"--motion", "gather", "--art", (scratch / "s.art.json").string()}).code == 0);
   CHECK(contents(scratch / "f.png") != plain);
 }
+
+TEST_CASE("tool: in CSV a cell with a quote or a comma is quoted, and its quotes are doubled") {
+  const Scratch scratch;
+  const std::pair<const char*, const char*> cells[] = {{"lone\"quote", "\"lone\"\"quote\""},
+                                                       {"with,comma", "\"with,comma\""}};
+  for (const auto& [name, cell] : cells) {
+    const std::string file = (scratch / "t.table.json").string();
+    nlohmann::json table{{"apsidon", "table"}, {"version", 1}};
+    table["deck"] = {{"suits", {{{"name", "fern"}, {"colour", "green"}}}}, {"ranks", {"1"}}};
+    table["zones"] = {{{"id", name}, {"cards", {"fern-1"}}}};
+    table["plans"] = {{{"root", {{"zone", name}}}}};
+    std::ofstream(file) << table;
+    const auto said = tool({"place", file, "--format", "csv"});
+    CAPTURE(said.err);
+    REQUIRE(said.code == 0);
+    CHECK(said.out.find(cell) != std::string::npos);
+  }
+}

@@ -320,3 +320,26 @@ TEST_CASE("tool: a whole deck's sheet comes of few drawings, and one that is mis
   CHECK(wrong.code == 3);
   CHECK(wrong.err.find("/spots/2/0/1") != std::string::npos);
 }
+
+TEST_CASE(
+    "tool: check says which ranks the corners of drawn cards shorten, and is content when they are named "
+    "so") {
+  const Scratch scratch;
+  const auto write = [&](const std::string& name, const std::string& ranks) {
+    const std::string file = (scratch / name).string();
+    std::ofstream(file)
+        << R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": )"
+        << ranks
+        << R"(}, "zones": [{"id": "bed", "pick": "top", "drop": "anything"}], "plans": [{"root": {"zone": "bed"}}]})";
+    return file;
+  };
+  const auto said = tool({"check", write("words.table.json", R"(["9", "10", "jack", "queen"])")});
+  CAPTURE(said.out, said.err);
+  CHECK(said.code == 1);
+  CHECK(said.out.find("jack as J, queen as Q") != std::string::npos);
+  CHECK(tool({"check", write("marks.table.json", R"(["9", "10", "J", "Q"])")}).out.find("rank-shortened") ==
+        std::string::npos);
+  // All of them words: a face of its own shows each whole.
+  CHECK(tool({"check", write("stages.table.json", R"(["seed", "sprout", "bloom"])")})
+            .out.find("rank-shortened") == std::string::npos);
+}

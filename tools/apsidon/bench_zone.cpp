@@ -95,6 +95,7 @@ void set_changed(ZoneBehaviour& own, const ZoneBehaviour& before, const ZoneBeha
   set(own.layout.facing, before.layout.facing, now.layout.facing);
   set(own.handling.hover, before.handling.hover, now.handling.hover);
   set(own.handling.zoom, before.handling.zoom, now.handling.zoom);
+  set(own.handling.zooms_beside_zone, before.handling.zooms_beside_zone, now.handling.zooms_beside_zone);
 }
 
 /// "column" of "column-3".

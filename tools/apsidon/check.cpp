@@ -52,6 +52,7 @@ class Checker {
     check_reach();
     check_copies();
     check_faces();
+    if (options_.art.empty()) check_rank_marks();
     check_proportions();
     if (!options_.art.empty()) check_pictures();
     return merged();
@@ -256,6 +257,23 @@ class Checker {
     add("missing-face", "",
         fmt::format("all faces of the deck are on the table but {}: add it where it belongs",
                     setup_.table.deck().text(missing.front())));
+  }
+
+  /// Words do not fit in a corner; a deck all of whose ranks are words has a face of its own for that.
+  void check_rank_marks() {
+    const Deck& deck = setup_.table.deck();
+    std::string shortened;
+    bool any_whole = false;
+    for (int rank = 0; rank < deck.rank_count(); ++rank) {
+      const std::string& name = deck.options().ranks[static_cast<std::size_t>(rank)];
+      const std::string mark = rank_mark(deck, rank);
+      any_whole = any_whole || mark == name;
+      if (mark != name) shortened += fmt::format("{}{} as {}", shortened.empty() ? "" : ", ", name, mark);
+    }
+    if (shortened.empty() || !any_whole) return;
+    add("rank-shortened", "",
+        fmt::format("corners have room for three letters: they show {}; name the ranks as they shall show",
+                    shortened));
   }
 
   void check_pictures() {

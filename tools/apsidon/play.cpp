@@ -121,7 +121,8 @@ class Session {
   int run() {
     if (!options_.shots.empty()) make_folder_of(options_.shots + "/x");
     int shown = 0;
-    while (window_.next(*field_)) {
+    constexpr double longest_sleep = 0.08;  // seconds until changed files, logs and the bench are looked at
+    while (window_.next(*field_, window_.now() + longest_sleep)) {
       if (player_) player_->feed(*field_, window_.now());
       double in_core = 0;  // what is made of its events is not
       const auto timed = [&](const auto& work) {

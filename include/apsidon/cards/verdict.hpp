@@ -67,9 +67,16 @@ enum class Reason : std::uint8_t {
   nothing_to_undo,    ///< no move was made, or all were undone
   nothing_to_finish,  ///< what is left cannot go to its zones card after card
   nothing_to_redo,    ///< nothing was undone, or a move was made since
+  // about what a call names beside
+  unknown_panel,        ///< the table has no panel of this id
+  unknown_timer,        ///< no such timer runs, and there is no such countdown
+  unknown_performance,  ///< no such performance runs
+  undo_forbidden,       ///< the game lets nothing be taken back for now
+  no_focus,             ///< keys cannot act on it now
+  no_preview,           ///< its zone zooms nothing, or the window has no room for more than the card itself
 };
 
-inline constexpr int reason_count = static_cast<int>(Reason::nothing_to_redo) + 1;
+inline constexpr int reason_count = static_cast<int>(Reason::no_preview) + 1;
 
 /// "not-rank-down". Never changes for a reason once released.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view code_of(Reason reason);

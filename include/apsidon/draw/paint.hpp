@@ -67,6 +67,11 @@ class APSIDON_DRAW_EXPORT Painter {
   std::unique_ptr<Impl> impl_;
 };
 
+/// What the corners of a drawn card show of its rank: its name, or where that has more than three letters the
+/// first of them that no other rank of the deck begins with, "Q" of "queen"; at most three. Decks all of
+/// whose ranks have more show the whole word, once.
+[[nodiscard]] APSIDON_DRAW_EXPORT std::string rank_mark(const Deck& deck, int rank);
+
 /// Narrower cards, in logical px, show the compact face: one large mark.
 inline constexpr float compact_width = 60;
 

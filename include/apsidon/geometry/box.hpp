@@ -58,7 +58,7 @@ struct LineOfText {
 
 /// The part of a bar that is filled, from its left, for a share from 0 to 1; others are cut to that.
 [[nodiscard]] constexpr Rect filled(const Rect& bar, float share) {
-  const float cut = share > 0 ? std::min(share, 1.0f) : 0.0f;
+  const float cut = share > 0 ? (std::min)(share, 1.0f) : 0.0f;
   return {bar.min, {bar.min.x + bar.width() * cut, bar.max.y}};
 }
 

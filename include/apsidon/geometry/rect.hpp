@@ -53,8 +53,8 @@ inline constexpr Rect everywhere{{-1e30f, -1e30f}, {1e30f, 1e30f}};
 
 /// The area that two boxes share, in px²; 0 when they do not meet.
 [[nodiscard]] constexpr float overlap(Rect a, Rect b) {
-  const float w = std::min(a.max.x, b.max.x) - std::max(a.min.x, b.min.x);
-  const float h = std::min(a.max.y, b.max.y) - std::max(a.min.y, b.min.y);
+  const float w = (std::min)(a.max.x, b.max.x) - (std::max)(a.min.x, b.min.x);
+  const float h = (std::min)(a.max.y, b.max.y) - (std::max)(a.min.y, b.min.y);
   return w > 0 && h > 0 ? w * h : 0;
 }
 

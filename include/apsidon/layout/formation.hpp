@@ -58,7 +58,7 @@ enum class RowLinks : std::uint8_t {
                                                                  FormationGaps gaps = {.across = 1.15f,
                                                                                        .down = -0.46f});
 /// Slots around a circle, [1, 1000], the first at the top, clockwise; neighbours follow each other.
-[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_ring(int slots, FormationGaps gaps = {});
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_ring(int count, FormationGaps gaps = {});
 
 /// The same, each slot waiting for its neighbours of the next row; `upward`: of the row before. In a pyramid
 /// that is: for the two below it. O(links).

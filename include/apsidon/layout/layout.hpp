@@ -16,11 +16,18 @@
 
 namespace apsidon {
 
-/// What a layout of one's own is made of; see laid.hpp for what the functions have to do. They may not call
-/// back in.
+/// In which direction the cards of a layout follow one another, seen by the player toward whom they face:
+/// along it a zone scrolls, and what is inserted comes before the card whose neutral middle lies behind it.
+enum class LayoutAxis : std::uint8_t { across, down };
+
+/// What a layout of one's own is made of; see laid.hpp for what the functions have to do. Poses come in as
+/// they would lie in the middle of the area, so that one that is not written is a valid one. A zone that
+/// scrolls has `in.scrolls`, and shows its content moved on by `in.offset`; how long it is the report says.
+/// They may not call back in.
 struct CustomFunctions {
   std::function<LayoutReport(const LayoutInput& in, std::span<Pose> poses)> lay_out;
   std::function<Size(const LayoutNeed& need, Size card)> least_size;
+  LayoutAxis axis = LayoutAxis::across;
 };
 
 /// A layout of one's own. Files have its name only: read again, its cards lie as in a spread until
@@ -45,6 +52,9 @@ using Layout = std::variant<SlotLayout, PileLayout, ColumnLayout, SpreadLayout, 
 
 /// "slot", "pile", "column", "spread", "hand", "grid", "ring", "free", or the name of a layout of one's own.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(const Layout& layout);
+
+/// Of a column and a grid down, of a layout of one's own what it says, of others across.
+[[nodiscard]] APSIDON_CORE_EXPORT LayoutAxis axis_of(const Layout& layout);
 
 APSIDON_CORE_EXPORT void check(const Layout& layout);
 APSIDON_CORE_EXPORT LayoutReport lay_out(const Layout& layout, const LayoutInput& in, std::span<Pose> poses);

@@ -42,14 +42,14 @@ struct Placement {
 /// below the other (`down`), or one over another (`layers`), the last on top.
 struct PlanNode {
   PlanKind kind = PlanKind::space;
-  std::vector<PlanNode> parts = {};       ///< of across, down and layers
-  ZoneId zone = {};                       ///< of zone
-  PanelId panel = {};                     ///< of panel
-  std::vector<FormationSlot> slots = {};  ///< of formation
-  Length width = {};                      ///< of panel: its least width
-  Length height = {};                     ///< of panel: its least height
-  Length space = {};                      ///< of space: its length along the parent's direction
-  Length gap = {.cards = 0.15f};          ///< of across and down: between parts
+  std::vector<PlanNode> parts = {};        ///< of across, down and layers
+  ZoneId zone = {};                        ///< of zone
+  PanelId panel = {};                      ///< of panel
+  std::vector<FormationSlot> places = {};  ///< of formation: its slots
+  Length width = {};                       ///< of panel: its least width
+  Length height = {};                      ///< of panel: its least height
+  Length space = {};                       ///< of space: its length along the parent's direction
+  Length gap = {.cards = 0.15f};           ///< of across and down: between parts
   float share =
       0;  ///< of what is left along the parent's direction; with all shares 0 the parent justifies, [0, 1000]
   Length least = {};                ///< along the parent's direction, no shorter
@@ -72,7 +72,7 @@ struct PlanNode {
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode zone(ZoneId id, float share = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode panel(PanelId id, Length width, Length height, float share = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode space(float card_widths);
-[[nodiscard]] APSIDON_CORE_EXPORT PlanNode formation(std::vector<FormationSlot> slots, float share = 0);
+[[nodiscard]] APSIDON_CORE_EXPORT PlanNode formation(std::vector<FormationSlot> places, float share = 0);
 /// Seats around a table with `middle` between them: the first at the bottom, the others clockwise: left,
 /// along the top, and right. Two sit face to face. `facings` says where each looks from.
 [[nodiscard]] APSIDON_CORE_EXPORT PlanNode seats(std::vector<PlanNode> seats, PlanNode middle,

@@ -89,6 +89,8 @@ class APSIDON_CORE_EXPORT Countdown {
   bool run_out(double now);
   /// Seconds left, >= 0.
   [[nodiscard]] double left(double now) const;
+  /// The length that it was given last, seconds.
+  [[nodiscard]] double length() const { return length_; }
   /// The share of its length that is left, 0 to 1; a bonus beyond the length counts as 1.
   [[nodiscard]] double share_left(double now) const;
 

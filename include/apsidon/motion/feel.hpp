@@ -42,9 +42,9 @@ struct Feel {
   Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};  ///< after a drag that moved nothing
   Glide carry{.seconds = 0.07f, .curve = ease_out};             ///< behind the pointer
   float carry_lift = 0.3f;                                      ///< of a held card, card widths, [0, 10]
-  float tilt_deg = 8;     ///< the most by which a held card leans into its way, [0, 90]
-  float tilt_speed = 12;  ///< at which it leans most, card widths per second, [0.1, 1000]
-  Spring tilt{.period = 0.4f, .damping = 0.7f};
+  float tilt_deg = 8;                         ///< the most by which a held card leans into its way, [0, 90]
+  float tilt_speed = 12;                      ///< at which it leans most, card widths per second, [0.1, 1000]
+  Spring tilt{.period = 0.4f, .damping = 1};  ///< damped by less than 1 it counts as 1, and leans no further
   Glide raise{.seconds = 0.14f, .curve = ease_out};  ///< a hovered card comes out, or goes back
   Glide zoom{.seconds = 0.16f, .curve = ease_out};   ///< the larger picture of a card comes, or goes
   DealOrder deal_order = DealOrder::rounds;

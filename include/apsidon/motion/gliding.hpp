@@ -13,8 +13,8 @@ namespace apsidon {
 class APSIDON_CORE_EXPORT Gliding {
  public:
   Gliding() = default;
-  /// On a spring it is at its goal when it stays nearer than `near`, > 0.
-  explicit Gliding(float value, float near = 5e-4f) : to_(value), near_(near) {}
+  /// On a spring it is at its goal when it stays nearer than `nearness`, > 0.
+  explicit Gliding(float value, float nearness = 5e-4f) : to_(value), nearness_(nearness) {}
 
   /// Is there at once, and rests.
   void put(float value);
@@ -39,7 +39,7 @@ class APSIDON_CORE_EXPORT Gliding {
   float seconds_ = 0;
   float from_ = 0;
   float to_ = 0;
-  float near_ = 5e-4f;
+  float nearness_ = 5e-4f;
   float velocity_ = 0;  // of a spring: at its start; of a curve: beyond the curve's own there
   double start_ = 0;
   double ends_ = -1e300;

@@ -52,7 +52,7 @@ class APSIDON_CORE_EXPORT Motion {
   ~Motion();
 
   /// Makes room for this many slots; new ones rest at a default pose, and none goes.
-  void resize(std::size_t slots);
+  void resize(std::size_t count);
   [[nodiscard]] std::size_t size() const { return poses_.size(); }
   [[nodiscard]] double now() const;
 
@@ -118,7 +118,7 @@ class APSIDON_CORE_EXPORT Motion {
   /// When a card on its way lands, on the clock that it goes by; `now()` when it rests.
   [[nodiscard]] double lands_at(std::size_t slot) const;
   /// Adds the slots on which an effect of this kind is on. O(effects).
-  void with_effect(EffectKind kind, std::vector<std::uint32_t>& slots) const;
+  void with_effect(EffectKind kind, std::vector<std::uint32_t>& out) const;
   /// When everything will have arrived, known from the start; `now()` when all is at rest, infinity while a
   /// clock stands still that cards go by. O(cards awake).
   [[nodiscard]] double settles_at() const;

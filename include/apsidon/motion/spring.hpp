@@ -30,8 +30,8 @@ struct SpringShares {
 [[nodiscard]] APSIDON_CORE_EXPORT SpringShares shares_of(const Spring& spring, float seconds);
 
 /// After how many seconds a spring that starts at this distance with this velocity (a second) stays nearer
-/// than `near`, > 0. Known at the start, from the envelope of its solution.
+/// than `nearness`, > 0. Known at the start, from the envelope of its solution.
 [[nodiscard]] APSIDON_CORE_EXPORT float settle_seconds(const Spring& spring, float distance, float velocity,
-                                                       float near);
+                                                       float nearness);
 
 }  // namespace apsidon

@@ -15,7 +15,9 @@ namespace apsidon {
 struct EventPhrases {
   std::array<std::string, event_kind_count> by_kind;
   std::string run = "{card} and {more} on it";  ///< `{card}` of several cards; `{card}`, `{more}`
-  std::string covered = "a covered card";       ///< a card that shows its back
+  std::string moved_meanwhile =
+      "{card} has been moved meanwhile.";  ///< cancelled: the game has played it itself
+  std::string covered = "a covered card";  ///< a card that shows its back
   std::string focus_card = "{card}, {position} of {count} in {zone}";
   std::string focus_zone = "{zone}, empty";
   std::string focus_panel = "{panel}";

@@ -12,6 +12,7 @@
 #include "apsidon/fwd.hpp"
 #include "apsidon/layout/panel_id.hpp"
 #include "apsidon/play/edit.hpp"
+#include "apsidon/play/event.hpp"
 #include "apsidon/play/panel.hpp"
 
 namespace apsidon {
@@ -52,18 +53,21 @@ class APSIDON_CORE_EXPORT EditsCalls {
   Verdict remove(CardId card);
   /// What the game changes belongs to the player's last move in undo. After this it is a move of its own.
   void mark_move();
-  /// What a panel shows; a fill that is not finite is ignored, others are cut to 0 to 1. A stale id does
-  /// nothing.
-  void set_panel(PanelId panel, std::string text, float fill = 1);
-  void set_tone(PanelId panel, PanelTone tone);
+  /// What a panel shows. A fill that is no number is refused, others are cut to 0 to 1; one that is bound to
+  /// a countdown stays so.
+  Verdict set_panel(PanelId panel, std::string text, float fill = 1);
+  Verdict set_tone(PanelId panel, PanelTone tone);
+  /// Has a countdown fill a bar from now on: by the share that is left, frame by frame, without a call of the
+  /// game or an input in the log. None ends that.
+  Verdict bind_fill(PanelId panel, CountdownId countdown);
 
   // How zones lie and are played, while they are: cards glide to where they rest then, by the feel's `shift`.
-  // Both throw Error when anything is out of its range, before it is changed.
+  // Both are refused when anything is out of its range, which the verdict names, before it is changed.
 
   /// `where().behaviour(zone)` has what it is now.
   Verdict set_behaviour(ZoneId zone, const ZoneBehaviour& behaviour);
   /// At least one, and each places every zone of the table.
-  void set_plans(std::vector<Plan> plans);
+  Verdict set_plans(std::vector<Plan> plans);
 
  private:
   play_detail::Impl* field_;

@@ -30,8 +30,9 @@ class APSIDON_CORE_EXPORT GateCalls : public GateView {
  public:
   explicit GateCalls(play_detail::Impl& field) : GateView(field), field_(&field) {}
 
-  /// Cancels what is pressed or dragged.
-  void close(std::string_view reason);
+  /// Cancels what is pressed or dragged. The reason ends with the round, unless it `lasts`: the next round
+  /// begins with an open gate.
+  void close(std::string_view reason, bool lasts = false);
   void open(std::string_view reason);
   /// Presses of this button are told (`tapped`) even while the gate is closed, wherever they are, and do
   /// nothing else: for what a game does at any time, like starting over.

@@ -4,6 +4,7 @@
 #include <string_view>
 
 #include "apsidon/cards/card.hpp"
+#include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/play/hit.hpp"
@@ -45,20 +46,20 @@ class APSIDON_CORE_EXPORT HandView {
 };
 
 /// With what changes the focus, the preview and how the hand behaves. Options hold from now on, not for what
-/// is pressed or held already; those out of their range throw Error, before anything is changed.
+/// is pressed or held already; those out of their range are refused, and the verdict names the number.
 class APSIDON_CORE_EXPORT HandCalls : public HandView {
  public:
   explicit HandCalls(play_detail::Impl& field) : HandView(field), field_(&field) {}
 
   /// Puts the focus on a card, a zone or a button that keys can act on now, or with nothing takes it away;
-  /// what is none of that changes nothing. Returns whether the focus is there.
-  bool focus(const Hit& what);
-  /// Shows the preview of a card where its zone zooms, until another comes or goes; none ends it. Returns
-  /// whether it shows.
-  bool preview(CardId card);
-  void set_drag_options(const DragOptions& options);
-  void set_hover_options(const HoverOptions& options);
-  void set_thresholds(const GestureThresholds& thresholds);
+  /// what is none of that is refused, and changes nothing.
+  Verdict focus(const Hit& what);
+  /// Shows the preview of a card where its zone zooms, until another comes or goes; none ends it. Refused
+  /// when it does not show.
+  Verdict preview(CardId card);
+  Verdict set_drag_options(const DragOptions& options);
+  Verdict set_hover_options(const HoverOptions& options);
+  Verdict set_thresholds(const GestureThresholds& thresholds);
 
  private:
   play_detail::Impl* field_;

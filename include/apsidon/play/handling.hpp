@@ -70,6 +70,8 @@ struct FlickTargets {
 struct ZoneHandling {
   HoverKind hover = HoverKind::none;
   bool zoom = false;  ///< a card that is hovered, or pressed long, shows a larger picture
+  bool zooms_beside_zone =
+      false;  ///< that stands beside the whole zone, as of a hand always; else by the card
   TapKind tap = TapKind::none;
   TapKind double_tap = TapKind::none;  ///< flip, draw or send; a single tap waits for it then
   FlickTargets flick_to = {};

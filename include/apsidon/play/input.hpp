@@ -22,6 +22,7 @@
 #include "apsidon/play/script.hpp"
 #include "apsidon/play/switchable.hpp"
 #include "apsidon/play/zone_behaviour.hpp"
+#include "apsidon/rules/goal.hpp"
 #include "apsidon/rules/move.hpp"
 
 namespace apsidon {
@@ -81,11 +82,12 @@ struct BlurInput {
   friend bool operator==(const BlurInput&, const BlurInput&) = default;
 };
 
-/// A gate closes or opens, or a clock is held or released, for a reason.
+/// A gate closes or opens, a clock is held or released, or undo is forbidden or allowed again, for a reason.
 struct ReasonInput {
-  enum class What : std::uint8_t { close_gate, open_gate, hold, release };
+  enum class What : std::uint8_t { close_gate, open_gate, hold, release, forbid_undo, allow_undo };
   What what = What::close_gate;
   std::string reason = {};
+  bool lasts = false;  ///< of close_gate and forbid_undo: from round to round
   double time = 0;
 
   friend bool operator==(const ReasonInput&, const ReasonInput&) = default;
@@ -122,6 +124,7 @@ struct SwitchInput {
   What what = What::off;
   Switchable of = {};
   std::string reason = {};
+  bool lasts = false;  ///< of off and hide: from round to round
   double time = 0;
 
   friend bool operator==(const SwitchInput&, const SwitchInput&) = default;
@@ -129,6 +132,7 @@ struct SwitchInput {
 
 /// What the game's rules go by has changed: they are asked anew.
 struct AskAgainInput {
+  bool on_turn = true;  ///< it is this player's turn: that no move is left counts only then
   double time = 0;
 
   friend bool operator==(const AskAgainInput&, const AskAgainInput&) = default;
@@ -228,6 +232,15 @@ struct FinishInput {
   friend bool operator==(const FinishInput&, const FinishInput&) = default;
 };
 
+/// The playfield has judged how the game stands, and told something of it. It does so by itself when a game
+/// has answered all that happened at a time; a log says when, for the game may answer that, too.
+struct StandingInput {
+  Standing standing = Standing::open;
+  double time = 0;
+
+  friend bool operator==(const StandingInput&, const StandingInput&) = default;
+};
+
 /// A new round, dealt by this seed.
 struct RoundInput {
   std::uint64_t seed = 0;
@@ -308,6 +321,7 @@ struct PanelInput {
   std::string text = {};
   float fill = 1;
   PanelTone tone = PanelTone::neutral;
+  CountdownId countdown = {};  ///< whose share fills it, in place of `fill`; none: `fill` does
   double time = 0;
 
   friend bool operator==(const PanelInput&, const PanelInput&) = default;
@@ -355,8 +369,8 @@ struct Input : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, Reas
                             JudgedInput, OwnRuleInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput,
                             RoundInput, StartOverInput, RestoreInput, PerformInput, PerformanceInput,
                             ClockInput, SwitchInput, PanelInput, LetThroughInput, FocusInput, PreviewInput,
-                            FinishInput, AskAgainInput, BehaviourInput, PlansInput, ScrollInput, FeelInput,
-                            DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
+                            FinishInput, StandingInput, AskAgainInput, BehaviourInput, PlansInput,
+                            ScrollInput, FeelInput, DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
   using variant::variant;
 };
 

@@ -1,5 +1,7 @@
 #pragma once
+#include <array>
 #include <cstdint>
+#include <deque>
 #include <optional>
 #include <span>
 #include <string>
@@ -23,9 +25,13 @@ struct LoneCardOptions {
   FaceId face = {};
   bool face_up = true;
   bool sideways = false;
-  Rect box = {};                ///< where in its form, px; may be empty
-  Fit fit = Fit::contain;       ///< in the box: as large as fits, or `fill`, stretched
-  float aspect = 5.0f / 7;      ///< width over height where it lies upright, [0.05, 20]
+  Rect box = {};            ///< where in its form, px; may be empty
+  Fit fit = Fit::contain;   ///< in the box
+  float aspect = 5.0f / 7;  ///< width over height where it lies upright, [0.05, 20]; not with a known picture
+  /// Of its picture, px of its own, each [0, 16384]; empty: not known. `whole`, `none` and `scale_down` go by
+  /// it, in device pixels; where it is not known they are `contain`.
+  Size art_size = {};
+  float pixel_ratio = 1;        ///< device pixels in a px of the form, [0.01, 100]
   float corner_radius = 0.07f;  ///< share of its width, [0, 0.5]
   bool flips = false;           ///< a press flips it
   float growth = 0.03f;         ///< how much larger it gets under the pointer, [-1, 10]
@@ -65,6 +71,7 @@ class APSIDON_CORE_EXPORT LoneCard {
   [[nodiscard]] FaceId face() const { return face_; }
   [[nodiscard]] bool face_up() const { return face_up_; }
   [[nodiscard]] bool sideways() const { return sideways_; }
+  /// Where it lies, or goes.
   [[nodiscard]] const Rect& box() const { return box_; }
   [[nodiscard]] bool hovered() const { return hovered_; }
   [[nodiscard]] bool focused() const { return focused_; }
@@ -82,8 +89,10 @@ class APSIDON_CORE_EXPORT LoneCard {
   bool flip(Pace pace = Pace::glides) { return set_face_up(!face_up_, pace); }
   /// Turned by a quarter, clockwise; it exchanges width and height in its box.
   bool set_sideways(bool sideways, Pace pace = Pace::glides);
-  /// At once, as the form is laid out. What is not finite changes nothing.
-  bool set_box(const Rect& box);
+  /// At once, as the form is laid out, or by its shift. What is not finite changes nothing.
+  bool set_box(const Rect& box, Pace pace = Pace::at_once);
+  /// The form is shown with other device pixels; what is out of its range changes nothing.
+  bool set_pixel_ratio(float ratio);
   bool set_fit(Fit fit);
   /// Keys act on it.
   bool set_focused(bool focused);
@@ -109,6 +118,11 @@ class APSIDON_CORE_EXPORT LoneCard {
   [[nodiscard]] bool at_rest() const { return !(now_ < ends_at()); }
   /// When it will be at rest if nobody does anything.
   [[nodiscard]] double ends_at() const;
+  /// When something has to be done next if nobody does anything: `now()` while it moves or an event waits to
+  /// be read, else when a press becomes a long one; infinity when nothing is to come.
+  [[nodiscard]] double next_due() const;
+  /// How many events were dropped because more than `most_unread_events` waited to be read.
+  [[nodiscard]] std::uint64_t lost_events() const { return lost_; }
   /// Grows whenever it may look otherwise.
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
@@ -120,15 +134,21 @@ class APSIDON_CORE_EXPORT LoneCard {
   [[nodiscard]] const Deck& deck() const { return *deck_; }
 
  private:
-  [[nodiscard]] Size upright_size(float turned) const;
+  [[nodiscard]] Rect box_at(double time) const;
+  [[nodiscard]] Rect fitted(const Rect& box, bool sideways) const;
+  [[nodiscard]] Size upright_size(const Rect& box, float turned) const;
+  [[nodiscard]] Vec2 middle(const Rect& box, float turned) const;
+  [[nodiscard]] float flip_goal() const;
   [[nodiscard]] Pose neutral_pose(double time) const;
-  [[nodiscard]] bool lies_at(Vec2 point, float turned) const;
+  [[nodiscard]] bool lies_at(Vec2 point, const Rect& box, float turned) const;
   [[nodiscard]] bool shows_face_at(double time) const;
   void find_edge();
   void take(const Feel& feel);
   void moves();
   bool step(double time);
-  void tell(EventKind kind);
+  void tell(EventKind kind) { tell(kind, face_up_); }
+  void tell(EventKind kind, bool face_up);
+  void turn_over(Pace pace);
   void hover(bool over);
   void look_again();
   void act(const Gesture& gesture);
@@ -144,6 +164,9 @@ class APSIDON_CORE_EXPORT LoneCard {
   bool moved_ = false;  // something began to move since it was told that it has settled
   Fit fit_;
   Rect box_;
+  Size art_size_;
+  float pixel_ratio_;
+  FaceId still_shows_ = {};  // until it is edge-on: what it showed when it was covered and given another face
   std::optional<Vec2> rests_at_ = {};  // the pointer that hovers
   float aspect_;
   float corner_radius_;
@@ -153,19 +176,24 @@ class APSIDON_CORE_EXPORT LoneCard {
   Glide flipping_;
   Glide turning_;
   Glide raising_;
-  Gliding flip_;    // radians
-  Gliding turn_;    // quarters
-  Gliding raised_;  // share
+  Gliding flip_;                  // radians
+  Gliding turn_;                  // quarters
+  Gliding raised_;                // share
+  std::array<Gliding, 4> sides_;  // of its box: left, top, right, bottom
   double now_;
   double edge_at_;  // when its other side shows
   GestureReader gestures_;
-  std::vector<LoneCardEvent> events_ = {};
+  std::deque<LoneCardEvent> events_ = {};
+  std::uint64_t lost_ = 0;
   std::uint64_t revision_ = 1;
 };
 
 /// A frame with such cards, for whoever draws frames: back to front, on a form of this size, px. Corners are
 /// as round as those of the first.
 [[nodiscard]] APSIDON_CORE_EXPORT Frame frame_of(std::span<const LoneCard> cards, Size form,
+                                                 float pixel_ratio = 1);
+/// The same of cards that are kept apart, in widgets of their own; none of them is null.
+[[nodiscard]] APSIDON_CORE_EXPORT Frame frame_of(std::span<const LoneCard* const> cards, Size form,
                                                  float pixel_ratio = 1);
 
 /// How a lone card is spoken of. Placeholder: `{card}`.

@@ -1,6 +1,7 @@
 #pragma once
 #include <cstdint>
 #include <span>
+#include <string_view>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -19,7 +20,9 @@ class APSIDON_CORE_EXPORT MovesView {
   [[nodiscard]] bool can_redo() const;
   /// The moves that `finish` would make; none when it cannot.
   [[nodiscard]] std::vector<Move> finishing_moves() const;
-  /// How the game stands by the goals of its table and, after a move, by what may still be done.
+  /// How the game stands by the goals of its table and by what may still be done, as it was judged last: that
+  /// is when the game has answered all that happened at a time, and the event `won`, `lost` or `no-moves`
+  /// tells it.
   [[nodiscard]] Standing standing() const;
   /// The proposals that wait for an answer. Valid until the next call of the playfield that is not const.
   [[nodiscard]] std::span<const Proposal> waiting() const;
@@ -46,14 +49,22 @@ class APSIDON_CORE_EXPORT MovesCalls : public MovesView {
   /// Finishes a game of which all that is left can go to its zones (`TableSetup::finish`): card after card,
   /// each a move of its own, behind a gate that is closed for the reason "finishing". Refused when it cannot.
   Verdict finish();
+  /// Takes the last move back, with all that followed from it; the game's judge is not asked. Of a game whose
+  /// moves a server answers, `forbid_undo` for as long as the server does not know of undo.
   Verdict undo();
   Verdict redo();
+  /// Nothing is taken back or made again, by calls or by keys, until this reason, and every other, is
+  /// released. It ends with the round, unless it `lasts`.
+  void forbid_undo(std::string_view reason, bool lasts = false);
+  void allow_undo(std::string_view reason);
 
   /// Every drop is a proposal. The rules answer at once; what they allow, the game may answer too, now or
   /// later.
   void set_judge(Judge judge);
   /// Answers a proposal that waits. A refused verdict puts the cards back; an allowed one is applied to the
-  /// table as it is now, or the proposal ends as superseded: what is returned says so.
+  /// table as it is now. Where the rules refuse it by now, or its cards lie elsewhere, it ends as
+  /// `superseded`, with that verdict, and the server's yes has changed nothing here: a `sync` brings the
+  /// table to the server's.
   Verdict answer(std::uint64_t proposal, const Verdict& verdict = {});
 
  private:

@@ -1,6 +1,7 @@
 #pragma once
 #include <optional>
 
+#include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/motion/feel.hpp"
@@ -35,20 +36,19 @@ class APSIDON_CORE_EXPORT PerformancesCalls : public PerformancesView {
   PerformanceId perform(const Script& script, const PerformOptions& options = {});
   /// Deals: all cards fly, one after another, from the stock to where the table has them.
   PerformanceId deal();
-  /// Shakes a card from side to side: as the feel has it, or as stated for this once. A stale id does
-  /// nothing.
-  void shake(CardId card, const std::optional<CardEffect>& effect = {});
+  /// Shakes a card from side to side: as the feel has it, or as stated for this once.
+  Verdict shake(CardId card, const std::optional<CardEffect>& effect = {});
   /// Lets a card swell, as a hint; likewise.
-  void pulse(CardId card, const std::optional<CardEffect>& effect = {});
+  Verdict pulse(CardId card, const std::optional<CardEffect>& effect = {});
   /// Goes to its end at once: all that is still to happen happens now.
-  void skip(PerformanceId performance);
+  Verdict skip(PerformanceId performance);
   /// Ends it where it is: cards go home, acts that have not begun do not happen.
-  void stop(PerformanceId performance);
-  /// How fast it goes, [0, 1000]; 0 pauses it. Another number is ignored and counted.
-  void set_speed(PerformanceId performance, double speed);
-  /// How the table moves from now on; what is on its way keeps its way. Throws Error when a number is out of
-  /// its range.
-  void set_feel(Feel feel);
+  Verdict stop(PerformanceId performance);
+  /// How fast it goes, [0, 1000]; 0 pauses it. Another number is refused.
+  Verdict set_speed(PerformanceId performance, double speed);
+  /// How the table moves from now on; what is on its way keeps its way. Refused when a number is out of
+  /// its range, which the verdict names.
+  Verdict set_feel(Feel feel);
 
  private:
   play_detail::Impl* field_;

@@ -76,6 +76,11 @@ class APSIDON_CORE_EXPORT Playfield {
   /// what a game does about such an event comes late. Earlier times are ignored.
   void advance_to(double time);
   [[nodiscard]] double now() const;
+  /// When something has to be done next if nobody does anything: `now()` while something moves, is to be told
+  /// or the frame that was asked for last is out of date; else the time of the next input, timer, countdown
+  /// or step of a performance, or when a bar that a countdown fills is a pixel shorter; infinity when nothing
+  /// is to come. A client sleeps until then, or until its window has an event.
+  [[nodiscard]] double next_due() const;
   /// What to draw now, valid until the next call that is not const. Changes nothing but the revision, and
   /// that only when something is to be drawn anew.
   [[nodiscard]] const Frame& frame() const;
@@ -90,9 +95,10 @@ class APSIDON_CORE_EXPORT Playfield {
   /// Begins a round: all is as in a fresh playfield with this set-up, whatever was in flight, in the hand,
   /// running or counting down, but for what is of the client: the window, the feel, the table's clock with
   /// its holds, and the events that were not read yet. What is in the hand ends as cancelled, what waits for
-  /// an answer as superseded. Ids go on, so that none of the round before is taken for a new one. Throws
-  /// Error when the set-up is out of its range, before anything is changed.
-  void start_over(TableSetup setup);
+  /// an answer as superseded. Ids go on, so that none of the round before is taken for a new one. Refused
+  /// when the set-up is out of its range, which the verdict names, before anything is changed.
+  /// docs/play.md has a table of what ends with a round and what lasts.
+  Verdict start_over(TableSetup setup);
   /// `start_over` with the same table, dealt by its round plan and a seed; `deals`: the deal is shown.
   void start_round(std::uint64_t seed, bool deals = false);
   /// Everything is as in a snapshot, but for the window, the time, which goes on from now, and the events

@@ -43,8 +43,9 @@ class APSIDON_CORE_EXPORT RulesCalls : public RulesView {
 
   /// What the game's own rules go by has changed: whose turn it is, what is left to spend. Everything that
   /// was asked of rules is asked anew: the targets of what is held, what it aims at, marks, the cursor, the
-  /// goals, and whether a move is left.
-  void ask_again();
+  /// goals, and whether a move is left. `on_turn`: it is this player's turn; while it is not, `no-moves` is
+  /// not told.
+  void ask_again(bool on_turn = true);
 
  private:
   play_detail::Impl* field_;

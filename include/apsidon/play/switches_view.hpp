@@ -3,6 +3,7 @@
 #include <string>
 #include <string_view>
 
+#include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/play/switchable.hpp"
@@ -29,18 +30,20 @@ class APSIDON_CORE_EXPORT SwitchesView {
   const play_detail::Impl* field_;
 };
 
-/// A stale id changes nothing. A panel that its set-up hides or switches off is so for the reason "".
+/// What is not there is refused. `lasts`: the reason lasts from round to round, of a zone or a panel; any
+/// other ends with its round. The game's own sentence for the reason says why a card cannot be played. A
+/// panel that its set-up hides or switches off is so for the reason "".
 class APSIDON_CORE_EXPORT SwitchesCalls : public SwitchesView {
  public:
   explicit SwitchesCalls(play_detail::Impl& field) : SwitchesView(field), field_(&field) {}
 
   /// Off until this reason, and every other, is taken back with `switch_on`. A drag of a card that is
   /// switched off goes on, and finds no zone that takes it.
-  void switch_off(Switchable what, std::string_view reason = "");
-  void switch_on(Switchable what, std::string_view reason = "");
+  Verdict switch_off(Switchable what, std::string_view reason = "", bool lasts = false);
+  Verdict switch_on(Switchable what, std::string_view reason = "");
   /// Hidden until this reason, and every other, is taken back with `show`.
-  void hide(Switchable what, std::string_view reason = "");
-  void show(Switchable what, std::string_view reason = "");
+  Verdict hide(Switchable what, std::string_view reason = "", bool lasts = false);
+  Verdict show(Switchable what, std::string_view reason = "");
 
  private:
   play_detail::Impl* field_;

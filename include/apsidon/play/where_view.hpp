@@ -91,9 +91,9 @@ class APSIDON_CORE_EXPORT WhereCalls : public WhereView {
  public:
   explicit WhereCalls(play_detail::Impl& field) : WhereView(field), field_(&field) {}
 
-  /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag is not
-  /// disturbed.
-  void scroll_to(ZoneId zone, float offset);
+  /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag goes on;
+  /// what lies under a resting pointer then is hovered.
+  Verdict scroll_to(ZoneId zone, float offset);
 
  private:
   play_detail::Impl* field_;

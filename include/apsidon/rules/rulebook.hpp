@@ -85,6 +85,8 @@ struct Rulebook {
   std::span<const CardId> locked = {};                    ///< cards that may not be moved now
   std::span<const CardId> cards_off = {};                 ///< cards that are switched off
   std::span<const ZoneId> zones_off = {};                 ///< zones that are: they give and take nothing
+  std::span<const std::string> cards_off_for = {};        ///< why, one for each, if not empty
+  std::span<const std::string> zones_off_for = {};        ///< likewise
   const Goal* won = nullptr;                              ///< when a game is won, if not null
   const Goal* lost = nullptr;                             ///< when it is lost, if not null
   OwnAnswers* own = nullptr;                              ///< answers for the rules in code, if not null
@@ -96,6 +98,9 @@ struct PickVerdict {
 
   friend bool operator==(const PickVerdict&, const PickVerdict&) = default;
 };
+
+/// Whether a card is switched off, by itself or with its zone. O(switched off).
+[[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_switches(const Rulebook& rules, const Card& card);
 
 /// Whether this card may be picked up, and what comes with it. O(cards of the run).
 [[nodiscard]] APSIDON_CORE_EXPORT PickVerdict judge_pick(const Table& table, const Rulebook& rules,

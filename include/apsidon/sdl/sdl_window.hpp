@@ -1,5 +1,6 @@
 #pragma once
 #include <functional>
+#include <limits>
 #include <memory>
 #include <string>
 
@@ -47,15 +48,15 @@ class APSIDON_SDL_EXPORT SdlWindow {
 
   /// What a playfield for this window begins with: its size, its pixel ratio, its time.
   [[nodiscard]] PlayfieldOptions options() const;
-  /// Waits for the next frame or event, and hands what came in to the playfield. False once the window is
-  /// closed.
-  bool next(Playfield& field);
+  /// Sleeps until something is to be done, by `field.next_due()`, or something comes in, but no longer than
+  /// until `latest`; hands what came in to the playfield. False once the window is closed.
+  bool next(Playfield& field, double latest = std::numeric_limits<double>::infinity());
   /// Draws the playfield's frame, if it is another than the one that shows.
   void show(const Playfield& field);
   // The same for whoever has frames and no playfield, as a form of lone cards.
 
-  /// Hands what came in to `hear`; waits no longer than for the next frame while it is `busy`.
-  bool next(const std::function<void(const Input&)>& hear, bool busy);
+  /// Hands what came in to `hear`; sleeps no longer than until `next_due`, as of `LoneCard::next_due`.
+  bool next(const std::function<void(const Input&)>& hear, double next_due);
   /// Draws a frame, if its revision is another than that of the one that shows.
   void show(const Frame& frame, const Deck& deck);
 

@@ -168,8 +168,8 @@ TEST_CASE("play: a panel is found by its name, and shows a share from 0 to 1") {
   CHECK(panels.find("time") == PanelId{2});
   CHECK(panels.find("lives") == PanelId{});
   const std::uint64_t before = panels.revision();
-  panels.show({2}, "dusk", 1.5f, PanelTone::bad);
-  panels.show({3}, "nothing", 0, PanelTone::good);
+  panels.show({.panel = {2}, .text = "dusk", .fill = 1.5f, .tone = PanelTone::bad});
+  CHECK(panels.panel({3}) == nullptr);
   CHECK(panels.all()[1].tone == PanelTone::bad);
   CHECK(panels.all()[1].fill == 1);
   CHECK(panels.all()[1].text == "dusk");
@@ -201,8 +201,8 @@ TEST_CASE("play: a thing is off while a reason has it so, and hidden things are 
         cards += is_off && things[t].card ? 1u : 0u;
         zones += is_off && things[t].zone ? 1u : 0u;
       }
-      RC_ASSERT(switches.cards_off().size() == cards);
-      RC_ASSERT(switches.zones_off().size() == zones);
+      RC_ASSERT(switches.off().cards.size() == cards);
+      RC_ASSERT(switches.off().zones.size() == zones);
     }
     RC_ASSERT(!switches.turn({.what = What::off, .of = {}, .reason = "nothing"}));
   });

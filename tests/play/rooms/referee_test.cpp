@@ -69,7 +69,7 @@ TEST_CASE("play: undo takes back a move with its consequences in one step, and r
   const Move move{.run = {{2}, 1}, .from = column, .to = slot};
   CHECK(referee.propose({.id = 1, .move = move}, {}, 0, events).verdict);
   referee.follow_up(column, 0, events);
-  referee.finish_move(0, events);
+  referee.finish_move();
   CHECK(referee.table().card({1})->face_up);
   REQUIRE(referee.can_undo());
   CHECK(referee.go_back(false, 0));
@@ -91,12 +91,13 @@ struct Showing {
   }
   void follow(Change change) { test::follow(traffic, arrangement, referee.setup(), change, feel); }
   FrameSources sources() const {
-    return {referee.setup(), panels, switches, arrangement, traffic, hand,
-            hover,           focus,  referee,  feel,        0.07f};
+    return {referee.setup(), panels, schedule, switches, arrangement, traffic, hand,
+            hover,           focus,  referee,  feel,     0.07f};
   }
   Referee referee;
   Arrangement arrangement;
   Panels panels;
+  Schedule schedule{0};
   Switches switches{{}};
   Traffic traffic{0};
   Hand hand{{}, {}};
