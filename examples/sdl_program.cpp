@@ -2,6 +2,7 @@
 // SdlPainter draws the frame, and all else is the program's.
 #include <SDL.h>
 
+#include <cmath>
 #include <cstdio>
 #include <cstdlib>
 
@@ -39,7 +40,12 @@ int main(int argc, char** argv) {
     std::uint64_t drawn = 0;
     int shown = 0;
     for (bool running = true; running && shown != frames;) {
-      for (SDL_Event event; SDL_WaitEventTimeout(&event, 16) != 0;) {
+      // Until something is due, or comes in; -1: nothing is.
+      const double wait = field.next_due() - inputs.now();
+      const int milliseconds = frames >= 0 || !(wait > 0) ? 16
+                               : std::isinf(wait)         ? -1
+                                                          : static_cast<int>(wait * 1000) + 1;
+      for (SDL_Event event; SDL_WaitEventTimeout(&event, milliseconds) != 0;) {
         running = running && event.type != SDL_QUIT;
         if (const auto input = inputs.read(event)) (void)field.input(*input);
         if (SDL_HasEvents(SDL_FIRSTEVENT, SDL_LASTEVENT) == SDL_FALSE) break;

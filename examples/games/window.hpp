@@ -1,6 +1,7 @@
 #pragma once
 // A game in a window: the loop, and a round after the other.
 #include <cstdio>
+#include <limits>
 #include <optional>
 #include <utility>
 
@@ -32,7 +33,8 @@ int in_window(const TableSetup& setup, const char* name, std::uint64_t seed, std
   });
   begin();
   std::string title;
-  while (window.next(game->field()) && (frames == 0 || window.frames() < frames)) {
+  const auto latest = [&] { return frames > 0 ? window.now() : std::numeric_limits<double>::infinity(); };
+  while (window.next(game->field(), latest()) && (frames == 0 || window.frames() < frames)) {
     game->go_to(window.now());
     if (game->asks_for_round() || std::exchange(another, false)) begin();
     const std::string now = std::string(name) + ": " + game->score();

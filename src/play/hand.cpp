@@ -160,17 +160,15 @@ void Hand::find_aim(const TableSetup& setup, const Arrangement& arrangement) {
   carry_.aimed = aim(carry_.pointer, arrangement);
   carry_.insert_at.reset();
   carry_.sideways.reset();
-  const Card& first = *setup.table.card(carry_.run.first);
-  carry_.rotation = turned(carry_, first);
-  if (carry_.wants(carry_.aimed)) {
-    const ZoneRules& rules = setup.rules_of(carry_.aimed);
-    const bool within = carry_.aimed == carry_.home;
-    if (!within) carry_.sideways = rules.lays_sideways;
-    carry_.rotation = turned(carry_, first);
-    if (within ? rules.sorts : rules.inserts) {
-      carry_.insert_at = arrangement.insertion_index(setup, carry_.aimed, carry_.middle(carry_.pointer),
-                                                     arrangement.room_before(carry_.aimed), held_);
-    }
+  const bool wanted = carry_.wants(carry_.aimed);
+  const bool within = carry_.aimed == carry_.home;
+  if (wanted && !within) carry_.sideways = setup.rules_of(carry_.aimed).lays_sideways;
+  carry_.rotation = turned(carry_, *setup.table.card(carry_.run.first));
+  if (!wanted) return;
+  const ZoneRules& rules = setup.rules_of(carry_.aimed);
+  if (within ? rules.sorts : rules.inserts) {
+    carry_.insert_at = arrangement.insertion_index(setup, carry_.aimed, carry_.middle(carry_.pointer),
+                                                   arrangement.room_before(carry_.aimed), held_);
   }
 }
 

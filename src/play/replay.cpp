@@ -1,6 +1,7 @@
 #include "apsidon/play/replay.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <utility>
 
@@ -53,7 +54,9 @@ std::size_t replay(Playfield& field, std::span<const Input> inputs, double until
       field.restore(snapshot->second);
     }
   }
-  go_to(until);
+  // Beyond all clocks, as infinity is: to the end of the session.
+  const bool on_a_clock = std::abs(until) <= most_input_seconds;
+  go_to(on_a_clock ? until : inputs.empty() ? field.now() : time_of(inputs.back()));
   return missed;
 }
 

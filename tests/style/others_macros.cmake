@@ -28,8 +28,9 @@ foreach(name None Bool Status True False Success Always Above Below Complex Conv
 endforeach()
 # Windows: as functions and as words.
 string(APPEND text "#define min(a, b) a_macro_of_windows\n#define max(a, b) a_macro_of_windows\n")
-foreach(name near far NEAR FAR ERROR DELETE IN OUT OPTIONAL CONST VOID small interface hyper IGNORE NO_ERROR
-             TRANSPARENT OPAQUE ABSOLUTE RELATIVE STRICT DrawText GetObject CreateWindow)
+set(windows near far NEAR FAR ERROR DELETE "IN" OUT OPTIONAL CONST VOID small interface hyper IGNORE NO_ERROR
+            TRANSPARENT OPAQUE ABSOLUTE RELATIVE STRICT DrawText GetObject CreateWindow)
+foreach(name IN LISTS windows)
   string(APPEND text "#define ${name} a_macro_of_windows(${name})\n")
 endforeach()
 # SDL.
