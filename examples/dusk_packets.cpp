@@ -40,6 +40,7 @@ int main(int argc, char** argv) {
   const ZoneId heap = *field.table().find_zone("heap");
   const PanelId bar = *field.where().find_panel("dusk");
   const CountdownId dusk = field.time().add_countdown(9, true);  // begins with the first packet
+  (void)field.edits().bind_fill(bar, dusk);
   int sorted = 0;
   int wrong = 0;
   const auto hear = [&](const Event& event) {
@@ -52,7 +53,6 @@ int main(int argc, char** argv) {
       std::puts("Dusk has come.");
       field.gate().close("dusk");
     }
-    field.edits().set_panel(bar, "Daylight", static_cast<float>(field.time().share_left(dusk)));
   };
   example::Mouse mouse(field, hear);
 

@@ -15,6 +15,7 @@ class SeedDrawer : public Game {
       : Game(fitted(dealt(setup, seed), columns_in(options.window)), options),
         columns_(columns_in(options.window)) {
     daylight_ = field().time().add_countdown(180, true);
+    (void)field().edits().bind_fill(panel("daylight"), daylight_);
     show();
   }
 
@@ -86,8 +87,6 @@ class SeedDrawer : public Game {
   [[nodiscard]] std::size_t sets() const { return cards_in("found") / 3; }
 
   void show() {
-    field().edits().set_panel(panel("daylight"), "Daylight",
-                              static_cast<float>(field().time().share_left(daylight_)));
     field().edits().set_panel(panel("lantern"), fmt::format("Lantern · {} left", lanterns_));
     field().edits().set_panel(panel("sets"), fmt::format("{} of {} sets", sets(), all_sets));
   }

@@ -1,22 +1,14 @@
-# The four ways to link, with static libraries, from a tarball as scripts/tarball makes it; and the core alone, shared, as
-# a subdirectory. The two ways by an installed package with shared libraries are in style/moved_prefix.cmake.
+# The four ways to link, with static libraries, from a tarball as scripts/tarball makes it; and that a
+# subdirectory brings the core alone. The two ways by an installed package with shared libraries are in style/moved_prefix.cmake.
 cmake_minimum_required(VERSION 3.25)
-function(run)
-  execute_process(COMMAND ${ARGN} RESULT_VARIABLE code OUTPUT_VARIABLE out ERROR_VARIABLE out)
-  if(NOT code EQUAL 0)
-    message(FATAL_ERROR "${ARGN}\n  exit code ${code}: 0 is expected; it printed:\n${out}")
-  endif()
-  set(out "${out}" PARENT_SCOPE)
-endfunction()
+include(${CMAKE_CURRENT_LIST_DIR}/../support/run.cmake)
 set(common -G ${GENERATOR} -DCMAKE_CXX_COMPILER=${CXX} -DCMAKE_CXX_COMPILER_LAUNCHER=${LAUNCHER}
            "-DCMAKE_CXX_FLAGS=${CXX_FLAGS} -O0" -DCONSUMER=${ROOT}/tests/consumer)
 file(REMOVE_RECURSE ${WORK})
 
 if(WAY STREQUAL "subdirectory")
   run(${CMAKE_COMMAND} -S ${ROOT}/tests/linking -B ${WORK} ${common} -DAPSIDON_SOURCE_DIR=${ROOT} -DBUILD_SHARED_LIBS=ON)
-  run(${CMAKE_COMMAND} --build ${WORK} --target game)
-  run(${WORK}/game)
-  return()
+  return()  # which targets there are is asked when it is configured; what is built of them is the same from a tarball
 endif()
 
 # The tree as it is, whether it is committed or not.

@@ -1,13 +1,7 @@
 # What is installed starts without any environment variable, also where its prefix was moved: the tool, and the program of
 # a project of somebody else that was installed beside it and links only what it names.
 cmake_minimum_required(VERSION 3.25)
-function(run)
-  execute_process(COMMAND ${ARGN} RESULT_VARIABLE code OUTPUT_VARIABLE out ERROR_VARIABLE out)
-  if(NOT code EQUAL 0)
-    message(FATAL_ERROR "${ARGN}\n  exit code ${code}: 0 is expected; it printed:\n${out}")
-  endif()
-  set(out "${out}" PARENT_SCOPE)
-endfunction()
+include(${CMAKE_CURRENT_LIST_DIR}/../support/run.cmake)
 
 set(first ${WORK}/first)
 set(moved ${WORK}/somewhere/else)
