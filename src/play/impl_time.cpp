@@ -93,8 +93,8 @@ bool Impl::judge_standing(bool from_log) {
     ++client.inputs;
     if (client.recorder) client.recorder(StandingInput{.standing = referee.standing(), .time = now()});
   }
+  if (referee.finishes_by_itself()) (void)finish();  // asks rules, too
   record_answers();
-  if (referee.finishes_by_itself()) (void)finish();
   return true;
 }
 
