@@ -89,7 +89,9 @@ bool Impl::may_be_stuck() const {
 bool Impl::judge_standing(bool from_log) {
   if (!referee.standing_is_due(may_be_stuck())) return false;
   bring_foretold(now());
-  if (referee.judge_standing(may_be_stuck(), now(), events) && !from_log) {
+  const bool told = referee.judge_standing(may_be_stuck(), now(), events);
+  // Where rules in code were asked, their answers are foretold for this moment and no other.
+  if ((told || referee.trail().has_told()) && !from_log) {
     ++client.inputs;
     if (client.recorder) client.recorder(StandingInput{.standing = referee.standing(), .time = now()});
   }

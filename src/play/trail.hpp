@@ -38,6 +38,8 @@ class Trail final : public OwnAnswers {
   [[nodiscard]] Judge take_judge() { return std::move(judge_); }
   void foretell(const OwnRuleInput& answer) { own_.push_back(answer); }
   void foretell(const JudgedInput& answer) { judged_.push_back(answer); }
+  /// Whether anything was said that has not been taken.
+  [[nodiscard]] bool has_told() const { return !told_.empty(); }
   /// What was said since this was asked last, without times.
   [[nodiscard]] std::vector<Input> take_told() { return std::exchange(told_, {}); }
 

@@ -170,6 +170,45 @@ TEST_CASE("play: a game that answers no-moves at once is replayed to the same ev
   CHECK(again.now() == h.field.now());
 }
 
+TEST_CASE("play: what a rule in code said when the standing was judged is foretold for that moment") {
+  const auto table = [](std::function<Verdict(const RuleQuestion&)> judge) {
+    TableSetup setup = cellar_sale(3, 6);
+    for (const ZoneId zone : {*setup.table.find_zone("sale"), *setup.table.find_zone("cellar")})
+      setup.rules_of(zone).drop = rule::own("fickle", judge);
+    return setup;
+  };
+  int asked = 0;
+  // Says something else each time, so that answers which are told to the wrong question show.
+  const auto fickle = [&](const RuleQuestion&) {
+    ++asked;
+    return asked % 4 != 0 ? Verdict{} : Verdict{.reason = Reason::own_rule, .arguments = {{"asked", asked}}};
+  };
+  PlayfieldOptions options{.window = {1000, 700}};
+  options.feel.move.seconds = options.feel.shift.seconds = 0;
+  Hand h(table(fickle), options);
+  std::vector<Input> inputs;
+  h.field.set_recorder([&](const Input& input) { inputs.push_back(input); });
+  // Without motion all has settled at the time at which it was judged; then the game answers.
+  int drawn = 0;
+  const auto answer = [&](const Event& e) {
+    if (e.kind != EventKind::settled || drawn == 4) return;
+    ++drawn;
+    REQUIRE(h.field.edits().move({h.cards("cellar").back(), 1}, h.zone("hand")));
+  };
+  for (int i = 0; i < 8; ++i) {
+    const CardId card = h.cards("hand").back();
+    (void)h.field.moves().make({.run = {card, 1}, .from = h.zone("hand"), .to = h.zone("sale")});
+    play_until(h, h.field.now() + 1, answer);
+  }
+  CHECK(drawn == 4);
+  CHECK(h.count(EventKind::dropped) > 1);
+  Playfield again(table({}), options);
+  std::vector<Event> told;
+  CHECK(replay(again, inputs, h.field.now(), [&](const Event& e) { told.push_back(e); }) == 0);
+  REQUIRE(kinds_and_times(told) == kinds_and_times(h.told));
+  for (std::size_t i = 0; i < told.size(); ++i) CHECK(told[i].verdict == h.told[i].verdict);
+}
+
 TEST_CASE(
     "play: where the rules give nothing, because the game moves every card itself, no-moves is no news") {
   TableSetup setup(glasshouse());
