@@ -122,10 +122,10 @@ Atlas& Atlas::operator=(Atlas&&) noexcept = default;
 Atlas::~Atlas() = default;
 
 bool Atlas::build(const Frame& frame, std::chrono::nanoseconds time) {
-  using Clock = std::chrono::steady_clock;
-  const Clock::time_point end = Clock::now() + time;
+  using Steady = std::chrono::steady_clock;
+  const Steady::time_point end = Steady::now() + time;
   impl_->fresh.clear();
-  const auto drawn_enough = [&] { return !impl_->fresh.empty() && Clock::now() >= end; };
+  const auto drawn_enough = [&] { return !impl_->fresh.empty() && Steady::now() >= end; };
   for (const FrameItem& item : frame.items) {
     if (item.kind == FrameKind::outline || impl_->there[impl_->index(item)] != 0) continue;
     if (drawn_enough()) return false;

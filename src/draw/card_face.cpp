@@ -196,10 +196,13 @@ void draw_rim(cairo_t* cr, double w, double h, double radius, Colour colour) {
   stroke(cr, colour, px);
 }
 
-/// The glasshouse's own green and orange, and any other colour that has a name in CSS or is "#rrggbb".
+/// The commonest colours of suits as inks that stand beside one another on paper, and any other that has a
+/// name in CSS or is "#rrggbb".
 std::optional<Colour> colour_named(const std::string& name) {
   if (name == "green") return palette::green;
   if (name == "orange") return palette::orange;
+  if (name == "red") return palette::red;
+  if (name == "black") return palette::black;
   PangoColor found{};
   if (name.empty() || !pango_color_parse(&found, name.c_str())) return std::nullopt;
   return Colour{found.red / 65535.0, found.green / 65535.0, found.blue / 65535.0};

@@ -42,17 +42,17 @@ std::string data_of(const Picture& picture) {
 }
 
 /// Which picture an item shows.
-struct Side {
+struct ShownSide {
   FaceId face;
   int back_suit;
   bool back;
 
-  friend auto operator<=>(const Side&, const Side&) = default;
+  friend auto operator<=>(const ShownSide&, const ShownSide&) = default;
 };
 
-Side side_of(const FrameItem& item) { return {item.face, item.back_suit, item.back}; }
+ShownSide side_of(const FrameItem& item) { return {item.face, item.back_suit, item.back}; }
 
-std::string name_of(const Side& side) {
+std::string name_of(const ShownSide& side) {
   return side.back ? fmt::format("b{}", side.back_suit + 1) : fmt::format("f{}", side.face.value);
 }
 
@@ -95,7 +95,7 @@ std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck, cons
       frames.size() > 1 ? frames.back().seconds + (frames.back().seconds - frames[frames.size() - 2].seconds)
                         : 1;
 
-  std::set<Side> sides;
+  std::set<ShownSide> sides;
   for (const FilmFrame& f : frames) {
     for (const FrameItem& item : f.frame.items) {
       if (item.kind == FrameKind::card) sides.insert(side_of(item));
@@ -115,7 +115,7 @@ std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck, cons
                        to < 100 ? fmt::format("{:.4f}%{{visibility:hidden}}", to) : "");
   }
   out += "</style>\n<defs>\n";
-  for (const Side& side : sides) {
+  for (const ShownSide& side : sides) {
     // A back is drawn from a card of its suit.
     const FaceId face = side.back_suit >= 0 ? deck.face(side.back_suit, 0) : side.face;
     const CardView view{

@@ -55,7 +55,7 @@ void check(const ColumnLayout& layout) { geometry_detail::check_options("column 
 LayoutReport lay_out(const ColumnLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
   if (n == 0) return {};
-  const Side side(in);
+  const PlayerFrame side(in);
   bool uneven = false;
   for (const LaidCard& card : in.cards) uneven |= card.sideways != in.cards.front().sideways;
   const float height = own_size(in.cards.front(), in.card).height;

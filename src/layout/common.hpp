@@ -17,9 +17,9 @@ inline constexpr float pi = std::numbers::pi_v<float>;
 
 /// The area as the player sees it toward whom its cards face: x to the right, y toward the player, from its
 /// middle.
-class Side {
+class PlayerFrame {
  public:
-  explicit Side(const LayoutInput& in) : middle_(in.area.centre()) {
+  explicit PlayerFrame(const LayoutInput& in) : middle_(in.area.centre()) {
     const auto quarter = static_cast<std::size_t>(in.facing) % 4;
     constexpr float cosines[] = {1, 0, -1, 0};
     constexpr float sines[] = {0, 1, 0, -1};

@@ -10,7 +10,7 @@ namespace {
 float share(float value) { return std::isfinite(value) ? std::clamp(value, 0.0f, 1.0f) : 0.5f; }
 
 /// What the area leaves beside a card, px.
-Size room_beside(const Side& side, const LaidCard& card, Size upright) {
+Size room_beside(const PlayerFrame& side, const LaidCard& card, Size upright) {
   const Size own = own_size(card, upright);
   return {std::max(side.width - own.width, 0.0f), std::max(side.height - own.height, 0.0f)};
 }
@@ -20,7 +20,7 @@ Size room_beside(const Side& side, const LaidCard& card, Size upright) {
 void check(const FreeLayout&) {}
 
 LayoutReport lay_out(const FreeLayout&, const LayoutInput& in, std::span<Pose> poses) {
-  const Side side(in);
+  const PlayerFrame side(in);
   for (std::size_t i = 0; i < in.cards.size(); ++i) {
     const LaidCard& card = in.cards[i];
     const Size room = room_beside(side, card, in.card);
@@ -33,7 +33,7 @@ LayoutReport lay_out(const FreeLayout&, const LayoutInput& in, std::span<Pose> p
 Size least_size(const FreeLayout&, const LayoutNeed& need, Size card) { return needed_of(need, card); }
 
 Vec2 free_position(const LayoutInput& in, const LaidCard& card, Vec2 middle) {
-  const Side side(in);
+  const PlayerFrame side(in);
   const Size room = room_beside(side, card, in.card);
   const Vec2 local = side.from_window(middle);
   return {room.width > 0 ? share(local.x / room.width + 0.5f) : 0.5f,

@@ -68,7 +68,7 @@ void check(const GridLayout& layout) { geometry_detail::check_options("grid layo
 LayoutReport lay_out(const GridLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
   if (n == 0) return {};
-  const Side side(in);
+  const PlayerFrame side(in);
   const auto [w, h] = largest_of(in.cards, in.card);
   const float gap = l.gap * in.card.width;
   const float row_gap = l.row_gap * in.card.width;

@@ -93,8 +93,8 @@ void take_out(Pose& pose, const LaidCard& card, float distance) {
 
 /// Takes the raised card out and lets the others step aside, the nearer the further, but not out of the area:
 /// `left_room` and `right_room` are what it leaves beside the first and the last card.
-void raise(const HandLayout& l, const LayoutInput& in, const Side& side, float left_room, float right_room,
-           std::span<Pose> poses) {
+void raise(const HandLayout& l, const LayoutInput& in, const PlayerFrame& side, float left_room,
+           float right_room, std::span<Pose> poses) {
   const auto at = static_cast<std::size_t>(in.room.raised);
   take_out(poses[at], in.cards[at], l.raise * in.card.height);
   const Vec2 right = side.to_window(1, 0) - side.to_window(0, 0);
@@ -117,7 +117,7 @@ void check(const HandLayout& layout) { geometry_detail::check_options("hand layo
 LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
   if (n == 0) return {};
-  const Side side(in);
+  const PlayerFrame side(in);
   const auto cards = static_cast<std::ptrdiff_t>(n);
   const bool inserting = in.room.insert_at >= 0 && in.room.insert_at <= cards;
   const std::size_t insert_at = inserting ? static_cast<std::size_t>(in.room.insert_at) : n;

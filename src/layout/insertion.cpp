@@ -9,7 +9,7 @@ using namespace layout_detail;
 
 namespace {
 
-std::size_t count_before(const Side& side, std::span<const Pose> neutral, Vec2 local, bool downward) {
+std::size_t count_before(const PlayerFrame& side, std::span<const Pose> neutral, Vec2 local, bool downward) {
   std::size_t count = 0;
   for (const Pose& pose : neutral) {
     const Vec2 middle = side.from_window(pose.centre);
@@ -18,7 +18,7 @@ std::size_t count_before(const Side& side, std::span<const Pose> neutral, Vec2 l
   return count;
 }
 
-std::size_t count_in_rows(const Side& side, std::span<const Pose> neutral, Vec2 local) {
+std::size_t count_in_rows(const PlayerFrame& side, std::span<const Pose> neutral, Vec2 local) {
   float row = 0;
   float nearest = std::numeric_limits<float>::max();
   for (const Pose& pose : neutral) {
@@ -41,7 +41,7 @@ std::size_t count_in_rows(const Side& side, std::span<const Pose> neutral, Vec2 
 
 std::size_t insertion_index(const Layout& layout, const LayoutInput& in, std::span<const Pose> neutral,
                             Vec2 point, std::optional<std::size_t> before) {
-  const Side side(in);
+  const PlayerFrame side(in);
   const auto at = [&](Vec2 local) -> std::size_t {
     if (std::holds_alternative<GridLayout>(layout)) return count_in_rows(side, neutral, local);
     const bool in_line =

@@ -50,7 +50,7 @@ void check(const CustomLayout& l) {
 
 LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   if (!l.functions) return lay_out(SpreadLayout{}, in, poses);
-  const Side side(in);
+  const PlayerFrame side(in);
   for (std::size_t i = 0; i < in.cards.size(); ++i) poses[i] = side.pose(0, 0, in.cards[i]);
   const LayoutReport report = l.functions->lay_out(in, poses);
   for (std::size_t i = 0; i < in.cards.size(); ++i) {

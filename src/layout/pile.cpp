@@ -31,7 +31,7 @@ void check(const PileLayout& layout) { geometry_detail::check_options("pile layo
 LayoutReport lay_out(const PileLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
   if (n == 0) return {};
-  const Side side(in);
+  const PlayerFrame side(in);
   const Size own = largest_of(in.cards, in.card);
   // An area too tight for the stated untidiness makes the pile tidier.
   float angle = l.untidy_angle.radians();

@@ -31,7 +31,7 @@ void check(const RingLayout& layout) { geometry_detail::check_options("ring layo
 LayoutReport lay_out(const RingLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
   if (n == 0) return {};
-  const Side side(in);
+  const PlayerFrame side(in);
   const Size own = largest_of(in.cards, in.card);
   // Turned cards need room for their diagonal in every direction; an area that has not so much lays them
   // upright.

@@ -8,7 +8,7 @@ using namespace layout_detail;
 void check(const SlotLayout&) {}
 
 LayoutReport lay_out(const SlotLayout&, const LayoutInput& in, std::span<Pose> poses) {
-  const Side side(in);
+  const PlayerFrame side(in);
   for (std::size_t i = 0; i < in.cards.size(); ++i) poses[i] = side.pose(0, 0, in.cards[i]);
   return {.content = in.card.width};
 }

@@ -12,7 +12,7 @@ void check(const SpreadLayout& layout) { geometry_detail::check_options("spread 
 LayoutReport lay_out(const SpreadLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
   if (n == 0) return {};
-  const Side side(in);
+  const PlayerFrame side(in);
   const auto cards = static_cast<std::ptrdiff_t>(n);
   const bool inserting = in.room.insert_at >= 0 && in.room.insert_at <= cards;
   const std::size_t spread = l.last > 0 ? std::min(n, static_cast<std::size_t>(l.last)) : n;

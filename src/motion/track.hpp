@@ -17,7 +17,7 @@ namespace apsidon::motion_detail {
 inline constexpr std::size_t channels = 8;
 /// The numbers of a pose that move, in the order in which a pose has them.
 using Values = std::array<float, channels>;
-enum Channel : std::size_t { x, y, rotation, scale, flip, opacity, brightness, lift };
+enum Channel : std::size_t { x, y, rotation, scale, flip_angle, opacity, brightness, lift };
 
 inline constexpr double never = std::numeric_limits<double>::infinity();
 inline constexpr std::int32_t plain = -1;

@@ -92,15 +92,15 @@ double Motion::Impl::lands_at(const Bucket& b, const Record& r) {
 
 /// When it will be edge-on for the first time from now on; `never` when it does not flip.
 double Motion::Impl::edge_at(const Bucket& b, const Record& r) const {
-  if (r.offset[flip] == 0 && r.velocity[flip] == 0 && r.left[flip] == 0) return never;
+  if (r.offset[flip_angle] == 0 && r.velocity[flip_angle] == 0 && r.left[flip_angle] == 0) return never;
   const double begin = own_now(r.clock);
   // Without a way between there is one moment, in which the other side shows.
   if (r.lands <= begin) {
-    const bool turns = shows_face(r.goal[flip] + r.offset[flip]) != shows_face(r.goal[flip]);
+    const bool turns = shows_face(r.goal[flip_angle] + r.offset[flip_angle]) != shows_face(r.goal[flip_angle]);
     return turns && r.start >= begin ? r.lands : never;
   }
   const auto side = [&](double time) {
-    return shows_face(time >= r.lands ? r.goal[flip] : state_of(b, r, bend_of(r), time).value[flip]);
+    return shows_face(time >= r.lands ? r.goal[flip_angle] : state_of(b, r, bend_of(r), time).value[flip_angle]);
   };
   constexpr int looks = 48;
   return first_change(begin, r.lands, looks, never, side);

@@ -13,31 +13,31 @@ using namespace sdl_detail;
 
 namespace {
 
-using Way = std::variant<TexturePainter, PixelPainter>;
+using Means = std::variant<TexturePainter, PixelPainter>;
 
-Way way_for(SDL_Renderer* renderer, const Deck& deck, const Gallery* gallery) {
+Means means_for(SDL_Renderer* renderer, const Deck& deck, const Gallery* gallery) {
   SDL_RendererInfo info{};
   SDL_GetRendererInfo(renderer, &info);
   if ((info.flags & SDL_RENDERER_SOFTWARE) != 0)
-    return Way(std::in_place_type<PixelPainter>, renderer, deck, gallery);
-  return Way(std::in_place_type<TexturePainter>, renderer, deck, gallery);
+    return Means(std::in_place_type<PixelPainter>, renderer, deck, gallery);
+  return Means(std::in_place_type<TexturePainter>, renderer, deck, gallery);
 }
 
 }  // namespace
 
 struct SdlPainter::Impl {
   SDL_Renderer* renderer;
-  Way way;
+  Means means;
 };
 
 SdlPainter::SdlPainter(SDL_Renderer* renderer, const Deck& deck, const Gallery* gallery)
-    : impl_(std::make_unique<Impl>(Impl{renderer, way_for(renderer, deck, gallery)})) {}
+    : impl_(std::make_unique<Impl>(Impl{renderer, means_for(renderer, deck, gallery)})) {}
 SdlPainter::SdlPainter(SdlPainter&&) noexcept = default;
 SdlPainter& SdlPainter::operator=(SdlPainter&&) noexcept = default;
 SdlPainter::~SdlPainter() = default;
 
 bool SdlPainter::draw(const Frame& frame, std::chrono::nanoseconds time) {
-  return std::visit([&](auto& way) { return way.draw(frame, time); }, impl_->way);
+  return std::visit([&](auto& means) { return means.draw(frame, time); }, impl_->means);
 }
 
 }  // namespace apsidon

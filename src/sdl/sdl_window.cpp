@@ -178,12 +178,12 @@ void SdlWindow::show(const Frame& frame, const Deck& deck) {
   if (frame.revision == w.shown && !w.unfinished) return;
   if (!w.synchronised && SdlInputs::now() < w.next_at) return;
   w.next_at = std::max(w.next_at + frame_seconds, SdlInputs::now());
-  using Clock = std::chrono::steady_clock;
-  const auto begin = Clock::now();
+  using Steady = std::chrono::steady_clock;
+  const auto begin = Steady::now();
   draw(frame, deck);
-  const auto drawn = Clock::now();
+  const auto drawn = Steady::now();
   SDL_RenderPresent(w.renderer.get());
-  w.times = {seconds_between(begin, drawn), seconds_between(drawn, Clock::now())};
+  w.times = {seconds_between(begin, drawn), seconds_between(drawn, Steady::now())};
   w.shown = frame.revision;
   ++w.frames;
 }

@@ -249,14 +249,22 @@ Picture picture_of_card(const Deck& deck, const std::string& face) {
 
 }  // namespace
 
-TEST_CASE("draw: suits are drawn in the colours that are stated, the glasshouse's own two as they are") {
-  const Deck deck(
-      {.suits = {{"drop", "#2040c0"}, {"flame", "crimson"}, {"leaf", "green"}, {"star", "no-colour-at-all"}},
-       .ranks = {"1", "2", "3", "4", "5"}});
+TEST_CASE("draw: suits are drawn in the colours that are stated, the four commonest as inks") {
+  const Deck deck({.suits = {{"drop", "#2040c0"},
+                             {"flame", "crimson"},
+                             {"leaf", "green"},
+                             {"star", "no-colour-at-all"},
+                             {"rose", "red"},
+                             {"coal", "black"}},
+                   .ranks = {"1", "2", "3", "4", "5"}});
   CHECK(share_of(picture_of_card(deck, "drop-5"), {0x20, 0x40, 0xC0, 255}) > 0.004);
   CHECK(share_of(picture_of_card(deck, "flame-5"), {0xDC, 0x14, 0x3C, 255}) > 0.004);
   CHECK(share_of(picture_of_card(deck, "leaf-5"), {0x15, 0x5E, 0x46, 255}) > 0.004);
   CHECK(share_of(picture_of_card(deck, "leaf-5"), {0, 128, 0, 255}, 8) == 0);
+  CHECK(share_of(picture_of_card(deck, "rose-5"), {0xB0, 0x30, 0x2B, 255}) > 0.004);
+  CHECK(share_of(picture_of_card(deck, "rose-5"), {255, 0, 0, 255}, 8) == 0);
+  CHECK(share_of(picture_of_card(deck, "coal-5"), {0x23, 0x28, 0x2B, 255}) > 0.004);
+  CHECK(share_of(picture_of_card(deck, "coal-5"), {0, 0, 0, 255}, 8) == 0);
   CHECK(share_of(picture_of_card(deck, "star-5"), {0x20, 0x40, 0xC0, 255}, 8) == 0);
 }
 

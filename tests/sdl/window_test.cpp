@@ -6,7 +6,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "support/process.hpp"
+#include "support/display.hpp"
 
 using namespace apsidon::test;
 
@@ -14,33 +14,15 @@ namespace {
 
 const std::string bench = "data/potting-bench.table.json";
 
-bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
-
 /// `apsidon play` in a window on a display of its own; `act` is what a hand does meanwhile, in words of
 /// xdotool, of which each line is one, or a command of the shell.
 Outcome played(const std::string& words, const std::string& act) {
   const std::string script =
-      "openbox >/dev/null 2>&1 &\nsleep 0.7\n" + quoted(APSIDON_TOOL) + " play " + words +
+      "openbox >/dev/null 2>&1 &\nsleep 0.7\n" + quoted(tool_program()) + " play " + words +
       " &\nplay=$!\nfor i in $(seq 100); do W=$(xdotool search --onlyvisible --name '^Apsidon' | tail -1); "
       "[ -n \"$W\" ] && break; sleep 0.1; done\nsleep 0.7\n" +
       act + "\nsleep 0.6\nkill -TERM $play\nwait $play\n";
-  return run("timeout", {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", "sh",
-                         "-c", script});
-}
-
-std::string moves(int x0, int y0, int x1, int y1) {
-  std::string out;
-  for (int i = 0; i <= 8; ++i) {
-    out += "xdotool mousemove --window $W " + std::to_string(x0 + (x1 - x0) * i / 8) + " " +
-           std::to_string(y0 + (y1 - y0) * i / 8) + "; sleep 0.03\n";
-  }
-  return out;
-}
-
-std::string drag(int x0, int y0, int x1, int y1) {
-  return "xdotool mousemove --window $W " + std::to_string(x0) + " " + std::to_string(y0) +
-         "; sleep 0.1; xdotool mousedown 1; sleep 0.05\n" + moves(x0, y0, x1, y1) +
-         "xdotool mouseup 1; sleep 0.5\n";
+  return on_a_display({"sh", "-c", script});
 }
 
 /// The pointer goes there, and a button may go down or up; with time enough for the window to see each in a
@@ -105,7 +87,7 @@ TEST_CASE("sdl: without anybody a window shows a deal, counts its frames and tak
   const Scratch scratch;
   const auto outcome =
       run("timeout", {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24",
-                      APSIDON_TOOL, "play", "data/trellis.table.json", "--window", "390x844", "--frames",
+                      tool_program(), "play", "data/trellis.table.json", "--window", "390x844", "--frames",
                       "60", "--shots", (scratch / "shots").string()});
   CAPTURE(outcome.out, outcome.err);
   CHECK(outcome.code == 0);
@@ -130,65 +112,6 @@ TEST_CASE(
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
   CHECK(holds(outcome.err, "this is not JSON"));
-}
-
-TEST_CASE("sdl: the four games and a program of its own open a window, by the same few lines") {
-  const auto shown = [](std::vector<std::string> words) -> std::string {
-    std::vector<std::string> all{"60", "xvfb-run", "--auto-servernum",
-                                 "--server-args=-screen 0 1400x1000x24"};
-    words[0] = (std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + words[0])).string();
-    all.insert(all.end(), words.begin(), words.end());
-    const auto outcome = run("timeout", all);
-    CAPTURE(words[0], outcome.out, outcome.err);
-    CHECK(outcome.code == 0);
-    return outcome.out;
-  };
-  for (const std::string game : {"potting-bench", "seed-drawer", "market-stall", "trellis"})
-    CHECK(
-        (game == "seed-drawer") !=
-        holds(shown({"game_window", game, "data/" + game + "-start.table.json", "3", "25"}), "sound: slide"));
-  CHECK(shown({"sdl_program", "30"}).empty());
-}
-
-namespace {
-
-/// A game is played to its end in a window, by what a mouse, a finger or a keyboard sends; its last line.
-std::string played_out(const std::string& game, int seed, const std::string& size, const std::string& means) {
-  const std::string table = source("data/" + game + "-start.table.json").string();
-  const auto outcome = run(
-      "timeout", {"150", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", "sh", "-c",
-                  "openbox >/dev/null 2>&1 & sleep 0.7; exec " + quoted(APSIDON_WINDOW_PLAYER) + " " + game +
-                      " " + quoted(table) + " " + std::to_string(seed) + " " + size + " " + means});
-  CAPTURE(game, size, means, outcome.err);
-  CHECK(outcome.code == 0);
-  CHECK(holds(outcome.out, "; over; "));
-  CHECK(holds(outcome.out, "; the box shows"));
-  return outcome.out;
-}
-
-}  // namespace
-
-TEST_CASE("sdl: the potting bench is cleared by a mouse in a window") {
-  CHECK(holds(played_out("potting-bench", 4, "1280x800", "mouse"), "52 of 52 cards in the beds"));
-}
-
-TEST_CASE("sdl: the potting bench is cleared by a finger in a window as small as a phone") {
-  CHECK(holds(played_out("potting-bench", 76, "390x844", "touch"), "52 of 52 cards in the beds"));
-}
-
-TEST_CASE("sdl: the seed drawer is emptied in a window, large and small") {
-  CHECK(holds(played_out("seed-drawer", 1, "1280x800", "touch"), "10 of 10 sets found"));
-  CHECK(holds(played_out("seed-drawer", 2, "390x844", "mouse"), "10 of 10 sets found"));
-}
-
-TEST_CASE("sdl: a hand is sold at the market in a window, large and small") {
-  CHECK(holds(played_out("market-stall", 12, "1280x800", "keys"), "you sold 9, the others 20"));
-  CHECK(holds(played_out("market-stall", 11, "390x844", "touch"), "you sold 8, the others 20"));
-}
-
-TEST_CASE("sdl: the trellis is tied in a window, large and small") {
-  CHECK(holds(played_out("trellis", 1, "1280x800", "mouse"), "slots are empty"));
-  CHECK(holds(played_out("trellis", 1, "390x844", "keys"), "slots are empty"));
 }
 
 TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and all else stays") {
@@ -399,7 +322,7 @@ TEST_CASE("sdl: what the window shows at rest is the picture that is drawn witho
   REQUIRE(tool({"draw", "data/trellis.table.json", "--window", "900x600", "--out", drawn}).code == 0);
   const auto outcome =
       run("timeout", {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24",
-                      APSIDON_TOOL, "play", "data/trellis.table.json", "--window", "900x600", "--no-deal",
+                      tool_program(), "play", "data/trellis.table.json", "--window", "900x600", "--no-deal",
                       "--frames", "12", "--shots", shots});
   REQUIRE(outcome.code == 0);
   // The line about the bench lies at the lower edge. In the window cards are shown from pictures of them:
@@ -419,7 +342,7 @@ TEST_CASE("sdl: what the window shows at rest is the picture that is drawn witho
 TEST_CASE("sdl: a single card of a deck lies on the bench, and one that is not in it is told") {
   const auto shown = [](const std::string& face) {
     return run("timeout",
-               {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", APSIDON_TOOL,
+               {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", tool_program(),
                 "play", "data/glasshouse.deck.json", "--card", face, "--frames", "5"});
   };
   const auto outcome = shown("fern-12");
@@ -432,29 +355,7 @@ TEST_CASE("sdl: a single card of a deck lies on the bench, and one that is not i
 
 TEST_CASE("sdl: where there is no display that is said, and what would be one") {
   const auto outcome = run("env", {"-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "SDL_VIDEODRIVER",
-                                   APSIDON_TOOL, "play", bench, "--frames", "3"});
+                                   tool_program(), "play", bench, "--frames", "3"});
   CHECK(outcome.code == 1);
   CHECK(holds(outcome.err, "there is no display: one is expected, as on a desktop or under xvfb-run"));
-}
-
-TEST_CASE("sdl: a widget of Qt shows two hands and takes a drag, with two device pixels to a px") {
-  const std::filesystem::path program = std::filesystem::path(APSIDON_EXAMPLES) / "example_qt_widget";
-  if (!std::filesystem::exists(program)) {
-    WARN("Qt is not there: its example was not built");
-    return;
-  }
-  const Scratch scratch;
-  const std::string shot = (scratch / "qt.png").string();
-  // The hand lies below: its middle card, in px of the screen, goes up to the upper hand.
-  const std::string script =
-      "openbox >/dev/null 2>&1 &\nsleep 0.7\nQT_SCALE_FACTOR=2 " + quoted(program.string()) +
-      " &\nprogram=$!\nfor i in $(seq 100); do W=$(xdotool search --onlyvisible --pid $program | tail -1); "
-      "[ -n \"$W\" ] && break; sleep 0.1; done\nsleep 1\n" +
-      drag(640, 720, 640, 240) + "sleep 0.8\nimport -window $W " + quoted(shot) +
-      "\nkill -TERM $program\nwait $program\n";
-  const auto outcome = run("timeout", {"60", "xvfb-run", "--auto-servernum",
-                                       "--server-args=-screen 0 1400x1100x24", "sh", "-c", script});
-  CAPTURE(outcome.out, outcome.err);
-  CHECK(holds(outcome.err, "laid on upper."));
-  CHECK(std::filesystem::file_size(shot) > 20'000);
 }

@@ -4,6 +4,7 @@
 #include <unistd.h>
 
 #include <cstdio>
+#include <cstdlib>
 #include <filesystem>
 #include <fstream>
 #include <sstream>
@@ -68,7 +69,17 @@ inline Outcome run(const std::string& program, const std::vector<std::string>& w
   return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, contents(scratch / "out"), contents(scratch / "err")};
 }
 
-inline Outcome tool(const std::vector<std::string>& words) { return run(APSIDON_TOOL, words); }
+/// The tool that was built with the tests, or the one that the environment names.
+inline std::string tool_program() {
+  const char* other = std::getenv("APSIDON_TOOL");
+  return other != nullptr ? other : APSIDON_TOOL;
+}
+
+inline Outcome tool(const std::vector<std::string>& words) { return run(tool_program(), words); }
+
+inline bool holds(const std::string& text, const std::string& part) {
+  return text.find(part) != std::string::npos;
+}
 
 inline std::vector<std::string> lines_of(const std::string& text) {
   std::vector<std::string> lines;

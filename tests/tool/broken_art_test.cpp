@@ -12,8 +12,6 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
-
 /// A good deck with its sheet, and what the tool finds when something of it is changed.
 class Workshop {
  public:

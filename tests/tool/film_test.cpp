@@ -11,8 +11,6 @@ namespace {
 
 const std::string bench = "data/potting-bench.table.json";
 
-bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
-
 int count_of(const std::string& text, const std::string& part) {
   int count = 0;
   for (std::size_t at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++count;

@@ -8,8 +8,6 @@ using namespace apsidon::test;
 
 namespace {
 
-bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
-
 /// A table with one thing wrong, written next to the deck that it names.
 struct Wrong {
   Scratch scratch;

@@ -16,8 +16,6 @@ using namespace apsidon::test;
 
 namespace {
 
-bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
-
 void put(const std::filesystem::path& file, const std::string& bytes) {
   std::ofstream(file, std::ios::binary) << bytes;
 }
@@ -54,7 +52,7 @@ TEST_CASE("tool: numbers that are none are a bad call, whichever option they are
 
 TEST_CASE("tool: output that cannot be written is a failure with its reason") {
   const Outcome out =
-      run("/bin/sh", {"-c", std::string(APSIDON_TOOL) + " place data/potting-bench.table.json > /dev/full"});
+      run("/bin/sh", {"-c", tool_program() + " place data/potting-bench.table.json > /dev/full"});
   CHECK(out.code == 3);
   CHECK(holds(out.err, "the output cannot be written: No space left on device"));
   for (const std::vector<std::string>& call :

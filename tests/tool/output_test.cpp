@@ -11,8 +11,6 @@ namespace {
 
 const std::string bench = "data/potting-bench.table.json";
 
-bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
-
 Outcome shell(const std::string& command) { return run("/bin/sh", {"-c", command}); }
 
 }  // namespace
@@ -57,7 +55,7 @@ TEST_CASE("tool: every example of its help runs") {
       const auto at = line.find("apsidon " + verb + " ");
       if (at == std::string::npos || line.find("Usage") != std::string::npos) continue;
       ++examples;
-      const auto outcome = shell("cd " + quoted((scratch / "").string()) + " && " + quoted(APSIDON_TOOL) +
+      const auto outcome = shell("cd " + quoted((scratch / "").string()) + " && " + quoted(tool_program()) +
                                  line.substr(at + 7));
       CAPTURE(line, outcome.out.substr(0, 400), outcome.err);
       CHECK(outcome.code <= 1);
@@ -70,9 +68,9 @@ TEST_CASE("tool: every example of its help runs") {
 }
 
 TEST_CASE("tool: output that cannot be written is an error, and one that nobody reads on is none") {
-  const std::string place = std::string(APSIDON_TOOL) + " place " + bench;
+  const std::string place = tool_program() + " place " + bench;
   const std::vector<std::string> commands{place + " > /dev/full", place + " >&-",
-                                          std::string(APSIDON_TOOL) + " --help > /dev/full"};
+                                          tool_program() + " --help > /dev/full"};
   for (const std::string& command : commands) {
     const auto outcome = shell(command);
     CAPTURE(command, outcome.err);

@@ -11,8 +11,6 @@ namespace {
 
 const std::string bench = "data/potting-bench.table.json";
 
-bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
-
 /// A PNG's width and height, by its header.
 std::pair<unsigned, unsigned> png_size(const std::filesystem::path& file) {
   const std::string bytes = contents(file);

@@ -1,0 +1,351 @@
+"""Plants mistakes chosen by a machine, all in one build, and shows which of them no test finds.
+
+Each mistake stands in a copy of the sources behind a switch, `planted(N)`, that the environment sets when a program
+starts. So a mistake costs a run of the tests that reach it, and no build. Which tests reach it is asked first: with
+APSIDON_PLANTED_TRACE each process writes down the switches that it comes by.
+"""
+import argparse
+import collections
+import concurrent.futures as futures
+import json
+import multiprocessing
+import os
+import random
+import re
+import shutil
+import signal
+import subprocess
+import sys
+import tempfile
+import time
+
+import sites as finding
+
+ROOT = os.path.dirname(os.path.dirname(os.path.dirname(os.path.abspath(__file__))))
+BUILD = os.path.join(ROOT, "build", "planted")
+TREE = os.path.join(BUILD, "tree")
+TESTED = os.path.join(ROOT, "build", "debug")
+SAME = os.path.join(ROOT, "scripts", "mutants", "same.txt")
+PARTS = ["geometry", "cards", "layout", "motion", "hit", "rules", "gesture", "play", "files", "art", "draw", "sdl", "tool"]
+PROGRAMS = ["apsidon_tests", "apsidon_room_tests"]
+# What waits for a display takes long and depends on the clock: it is run for the parts that have windows only.
+WITH_DISPLAY = ("sdl",)
+JOBS = os.cpu_count() or 1
+DECLARATION = '#define APSIDON_PLANTED 1\nnamespace apsidon { __attribute__((visibility("default"))) bool planted(unsigned) noexcept; }\n#line 1\n'
+SWITCH = """#include <atomic>
+#include <cstdio>
+#include <cstdlib>
+#include <string>
+#include <unistd.h>
+namespace apsidon {
+__attribute__((visibility("default"))) bool planted(unsigned) noexcept;
+namespace {
+struct Switch {
+  unsigned on = std::getenv("APSIDON_PLANTED") ? static_cast<unsigned>(std::atoi(std::getenv("APSIDON_PLANTED"))) : 0;
+  const char* trace = std::getenv("APSIDON_PLANTED_TRACE");
+  std::atomic<bool> come_by[10000] = {};
+};
+}  // namespace
+bool planted(unsigned n) noexcept {
+  static Switch* const set = new Switch;
+  if (set->trace && !set->come_by[n].exchange(true)) {
+    const std::string file = std::string(set->trace) + "/" + std::to_string(::getpid());
+    if (std::FILE* out = std::fopen(file.c_str(), "a")) {
+      std::fprintf(out, "%u\\n", n);
+      std::fclose(out);
+    }
+  }
+  return n == set->on;
+}
+}  // namespace apsidon
+"""
+
+
+def part_of(file):
+    return "tool" if file.startswith("tools/") else file.split("/")[1]
+
+
+def say(text):
+    print(text, flush=True)
+
+
+def read(path):
+    with open(path, "rb") as source:
+        return source.read().decode("latin-1")
+
+
+def write(path, text):
+    """Leaves a file alone that holds this already, so that nothing is built for it."""
+    if os.path.exists(path) and read(path) == text:
+        return
+    os.makedirs(os.path.dirname(path), exist_ok=True)
+    with open(path, "wb") as out:
+        out.write(text.encode("latin-1"))
+
+
+def sources():
+    with open(os.path.join(TESTED, "compile_commands.json")) as commands:
+        found = {os.path.relpath(c["file"], ROOT): c["command"] for c in json.load(commands)}
+    return {f: c for f, c in sorted(found.items()) if f.startswith(("src/", "tools/apsidon/"))}
+
+
+def find(job):
+    file, command = job
+    return finding.cached(ROOT, BUILD, file, command)
+
+
+def all_sites():
+    with multiprocessing.Pool(JOBS) as pool:
+        return [site for found in pool.imap(find, sources().items(), chunksize=4) for site in found]
+
+
+def known_same():
+    """What cannot change behaviour: lines of FILE|LINE AS IT STANDS|MISTAKE|REASON."""
+    known = set()
+    for line in open(SAME, encoding="utf-8") if os.path.exists(SAME) else []:
+        fields = re.split(r"(?<!\\)\|", line.rstrip("\n"))
+        if len(fields) == 4 and not line.startswith("#"):
+            known.add(tuple(f.replace("\\|", "|").strip() for f in fields[:3]))
+    return known
+
+
+def name_of(site, texts):
+    text = texts[site.file]
+    line = text.splitlines()[site.line - 1].strip()
+    return site.file, line.encode("latin-1").decode(), site.what(text).encode("latin-1", "ignore").decode("utf-8", "ignore")
+
+
+def choose(found, texts, args, refused):
+    """One mistake a line, the lines by chance; as many a part as its share of all lines."""
+    same = known_same()
+    rng = random.Random(args.seed)
+    lines = collections.defaultdict(list)
+    for site in found:
+        if args.part in (None, part_of(site.file)):
+            lines[site.file, site.line].append(site)
+    order = sorted(lines)
+    rng.shuffle(order)
+    chosen, taken = [], collections.defaultdict(list)
+    for key in order:
+        here = [s for s in lines[key] if (s.file, s.begin, s.end, s.mistaken) not in refused]
+        if not here:
+            continue
+        site = rng.choice(here)
+        if name_of(site, texts) in same:
+            continue
+        if any(site.begin < e and b < site.end for b, e in taken[site.file]):
+            continue
+        taken[site.file].append((site.begin, max(site.end, site.begin + 1)))
+        chosen.append(site)
+    return chosen
+
+
+def plant(chosen, texts):
+    """Writes the copy of the tree. Numbers are from 1, in the order of the list."""
+    by_file = collections.defaultdict(list)
+    for number, site in enumerate(chosen, 1):
+        by_file[site.file].append((number, site))
+    listed = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout.split("\n")
+    for file in filter(None, listed):
+        if file.startswith(("src/", "tools/", "include/", "cmake/", "examples/", "tests/", "CMake", "data/schemas", "README", "LICENSE")):
+            if os.path.exists(os.path.join(ROOT, file)):
+                write(os.path.join(TREE, file), planted_text(texts.get(file) or read(os.path.join(ROOT, file)), by_file[file]))
+    write(os.path.join(TREE, "src/geometry/planted.cpp"), SWITCH)
+
+
+def planted_text(text, here):
+    if not here:
+        return text
+    for number, site in sorted(here, key=lambda h: h[1].begin, reverse=True):
+        original = text[site.begin:site.end]
+        test = f"::apsidon::planted({number}u)"
+        if site.shape == "entry":
+            new = f" if ({test}) {site.mistaken} "
+        elif site.shape == "statement":
+            new = f"if ({test}) {{}} else {original}"
+        else:
+            new = f"({test} ? ({site.mistaken}) : ({original}))"
+        if "\n" in site.mistaken:  # lines keep their numbers
+            new = new.replace(site.mistaken, re.sub(r"\s*\n\s*", " ", site.mistaken), 1)
+        text = text[:site.begin] + new + text[site.end:]
+    return DECLARATION + text
+
+
+def build():
+    """Returns the lines that do not compile, by file; none: it is built."""
+    if not os.path.exists(os.path.join(BUILD, "build", "build.ninja")):
+        subprocess.run(["cmake", "-S", TREE, "-B", os.path.join(BUILD, "build"), "-G", "Ninja", "-DCMAKE_BUILD_TYPE=Debug",
+                        "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g0", "-DBUILD_SHARED_LIBS=ON", "-DAPSIDON_WERROR=OFF", "-DCMAKE_CXX_FLAGS=-w"],
+                       check=True, stdout=subprocess.DEVNULL)
+    out = subprocess.run(["ninja", "-C", os.path.join(BUILD, "build"), "-k", "0", "apsidon_tool", "apsidon_sdl", "apsidon_room_tests"],
+                         capture_output=True, text=True)
+    if out.returncode == 0:
+        return {}
+    broken = collections.defaultdict(set)
+    # An error may be told within a header, for a line of ours that is named before or after it.
+    for file, line in re.findall(re.escape(TREE) + r"/((?:src|tools)/[^:\s]+\.cpp):(\d+)", out.stdout):
+        broken[file].add(int(line))
+    if not broken:
+        sys.exit(out.stdout[-4000:])
+    return broken
+
+
+def environment(**more):
+    libraries = os.path.join(BUILD, "build", "src")
+    env = dict(os.environ, LD_LIBRARY_PATH=libraries, RC_PARAMS=os.environ.get("RC_PARAMS", "seed=20261125"), LC_ALL="C.UTF-8",
+               APSIDON_TOOL=os.path.join(BUILD, "build", "tools", "apsidon", "apsidon"))
+    env.update(more)
+    return env
+
+
+def program(name):
+    return os.path.join(BUILD if name == "apsidon_room_tests" else TESTED, *(("build",) if name == "apsidon_room_tests" else ()), "tests", name)
+
+
+def run(command, seconds, **more):
+    """Returns the exit code, what was printed, and the seconds; a loop ends with code 'time'."""
+    began = time.monotonic()
+    process = subprocess.Popen(command, env=environment(**more), stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
+                               cwd=BUILD, start_new_session=True)
+    try:
+        out, _ = process.communicate(timeout=seconds)
+        code = process.returncode
+    except subprocess.TimeoutExpired:
+        os.killpg(process.pid, signal.SIGKILL)
+        out, _ = process.communicate()
+        code = "time"
+    return code, out.decode("utf-8", "replace"), time.monotonic() - began
+
+
+def listed_tests():
+    tests = []
+    for name in PROGRAMS:
+        out = subprocess.run([program(name), "--list-test-names-only"], env=environment(), capture_output=True, text=True).stdout
+        tests += [(name, test) for test in filter(None, out.split("\n"))]
+    return tests
+
+
+def run_tests(name, tests, seconds, **more):
+    """Runs tests of a program one after another, to the first that fails."""
+    with tempfile.NamedTemporaryFile("w", suffix=".txt", delete=False) as names:
+        names.write("\n".join(tests) + "\n")
+    try:
+        return run([program(name), "--abort", "--input-file", names.name], seconds, **more)
+    finally:
+        os.unlink(names.name)
+
+
+def reach(test):
+    """Which switches a test comes by, and how long it takes."""
+    name, title = test
+    trace = tempfile.mkdtemp(dir=BUILD)
+    try:
+        code, out, seconds = run_tests(name, [title], 300, APSIDON_PLANTED_TRACE=trace)
+        come_by = {int(n) for f in os.listdir(trace) for n in read(os.path.join(trace, f)).split()}
+        return test, code, seconds, come_by, out
+    finally:
+        shutil.rmtree(trace)
+
+
+def hunt(job):
+    """Whether a test finds a mistake, and which."""
+    number, tests, cost = job
+    tests = sorted(tests, key=lambda t: cost[t])
+    for size in (30, 100, 100000):
+        batch, tests = tests[:size], tests[size:]
+        for name in PROGRAMS:
+            titles = [title for program_name, title in batch if program_name == name]
+            if not titles:
+                continue
+            limit = 20 + 4 * sum(cost[name, title] for title in titles)
+            code, out, _ = run_tests(name, titles, limit, APSIDON_PLANTED=str(number))
+            if code == "time":
+                return number, "a loop"
+            if code != 0:
+                line = re.search(r"-{20,}\n(.*?)\n-{20,}", out, re.S)
+                return number, re.sub(r"\s+", " ", line[1]) if line else f"exit {code}"
+    return number, None
+
+
+def main():
+    parser = argparse.ArgumentParser(prog="scripts/mutations", description=__doc__)
+    parser.add_argument("--sample", type=int, required=True, metavar="N", help="how many mistakes")
+    parser.add_argument("--seed", type=int, default=1, metavar="S", help="another seed, other mistakes")
+    parser.add_argument("--part", choices=PARTS, help="of this part alone")
+    args = parser.parse_args()
+    os.makedirs(BUILD, exist_ok=True)
+
+    say("looking for places that can hold a mistake …")
+    texts = {file: read(os.path.join(ROOT, file)) for file in sources()}
+    found = all_sites()
+    say(f"  {len(found)} mistakes on {len({(s.file, s.line) for s in found})} lines of {len(texts)} files")
+
+    # Some are on lines that no test runs, some do not compile: more are planted than are asked for.
+    refused = set()
+    planted = choose(found, texts, args, refused)[:args.sample + args.sample // 4 + 10]
+    for attempt in range(8):
+        say(f"building {len(planted)} of them in build/planted …")
+        plant(planted, texts)
+        broken = build()
+        if not broken:
+            break
+        bad = [s for s in planted if s.line in broken.get(s.file, ())]
+        if not bad:
+            sys.exit("the copy does not build, and no mistake stands where: " + ", ".join(f"{f}:{min(l)}" for f, l in broken.items()))
+        say(f"  {len(bad)} do not compile and are left out")
+        planted = [s for s in planted if s not in bad]
+
+    say("asking which tests reach which …")
+    tests, cost, reached = listed_tests(), {}, collections.defaultdict(list)
+    with futures.ThreadPoolExecutor(JOBS) as pool:
+        for test, code, seconds, come_by, out in pool.map(reach, tests):
+            cost[test] = seconds
+            if code != 0:
+                say(f"  without a mistake '{test[1]}' fails: it is left out")
+                say(out[-1500:])
+                continue
+            for number in come_by:
+                reached[number].append(test)
+    numbers = [n for n in range(1, len(planted) + 1) if reached[n]][:args.sample]
+    unreached = [n for n in range(1, len(planted) + 1) if not reached[n]]
+    say(f"  {len(unreached)} of {len(planted)} stand where no test comes by; of the others {len(numbers)} are tried")
+    breadth = collections.Counter(t for tests_of in reached.values() for t in tests_of)
+
+    def tests_for(number):
+        windows = part_of(planted[number - 1].file) in ("sdl", "tool")
+        of = [t for t in reached[number] if windows or not t[1].startswith(WITH_DISPLAY)]
+        return of or reached[number]
+
+    survivors, hits, done = [], collections.Counter(), 0
+    with futures.ThreadPoolExecutor(JOBS) as pool:
+        for number, by in pool.map(hunt, [(n, tests_for(n), cost) for n in numbers]):
+            site = planted[number - 1]
+            done += 1
+            file, line, what = name_of(site, texts)
+            where = f"{site.file}:{site.line}: {what}"
+            if by:
+                hits[part_of(site.file)] += 1
+                say(f"  {done}/{len(numbers)} {where} found: {by}")
+            else:
+                nearest = min(tests_for(number), key=lambda t: breadth[t])
+                survivors.append(f"{where}\n    {line}\n    nearest: '{nearest[1]}' of {len(tests_for(number))}")
+                say(f"  {done}/{len(numbers)} {where} SURVIVED")
+
+    say("")
+    for survivor in survivors:
+        say(survivor)
+    for number in unreached:
+        site = planted[number - 1]
+        say(f"{site.file}:{site.line}: no test comes by")
+    total = collections.Counter(part_of(planted[n - 1].file) for n in numbers)
+    say(f"\n{'part':<10} {'planted':>7} {'found':>6} {'share':>6}")
+    for part in PARTS:
+        if total[part]:
+            say(f"{part:<10} {total[part]:>7} {hits[part]:>6} {100 * hits[part] / total[part]:>5.1f}%")
+    all_hits = sum(hits.values())
+    say(f"{'all':<10} {len(numbers):>7} {all_hits:>6} {100 * all_hits / max(1, len(numbers)):>5.1f}%")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,84 @@
+// Examples with a window: the four games, played to their ends, a program with its own loop, a widget of Qt.
+#include <catch2/catch.hpp>
+
+#include "support/display.hpp"
+
+using namespace apsidon::test;
+
+TEST_CASE("sdl: the four games and a program of its own open a window, by the same few lines") {
+  const auto shown = [](std::vector<std::string> words) -> std::string {
+    words[0] = (std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + words[0])).string();
+    const auto outcome = on_a_display(words);
+    CAPTURE(words[0], outcome.out, outcome.err);
+    CHECK(outcome.code == 0);
+    return outcome.out;
+  };
+  for (const std::string game : {"potting-bench", "seed-drawer", "market-stall", "trellis"})
+    CHECK(
+        (game == "seed-drawer") !=
+        holds(shown({"game_window", game, "data/" + game + "-start.table.json", "3", "25"}), "sound: slide"));
+  CHECK(shown({"sdl_program", "30"}).empty());
+}
+
+namespace {
+
+/// A game is played to its end in a window, by what a mouse, a finger or a keyboard sends; its last line.
+std::string played_out(const std::string& game, int seed, const std::string& size, const std::string& means) {
+  const std::string table = source("data/" + game + "-start.table.json").string();
+  const auto outcome =
+      on_a_display({"sh", "-c",
+                    "openbox >/dev/null 2>&1 & sleep 0.7; exec " + quoted(APSIDON_WINDOW_PLAYER) + " " +
+                        game + " " + quoted(table) + " " + std::to_string(seed) + " " + size + " " + means},
+                   150);
+  CAPTURE(game, size, means, outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(holds(outcome.out, "; over; "));
+  CHECK(holds(outcome.out, "; the box shows"));
+  return outcome.out;
+}
+
+}  // namespace
+
+TEST_CASE("sdl: the potting bench is cleared by a mouse in a window") {
+  CHECK(holds(played_out("potting-bench", 4, "1280x800", "mouse"), "52 of 52 cards in the beds"));
+}
+
+TEST_CASE("sdl: the potting bench is cleared by a finger in a window as small as a phone") {
+  CHECK(holds(played_out("potting-bench", 76, "390x844", "touch"), "52 of 52 cards in the beds"));
+}
+
+TEST_CASE("sdl: the seed drawer is emptied in a window, large and small") {
+  CHECK(holds(played_out("seed-drawer", 1, "1280x800", "touch"), "10 of 10 sets found"));
+  CHECK(holds(played_out("seed-drawer", 2, "390x844", "mouse"), "10 of 10 sets found"));
+}
+
+TEST_CASE("sdl: a hand is sold at the market in a window, large and small") {
+  CHECK(holds(played_out("market-stall", 12, "1280x800", "keys"), "you sold 9, the others 20"));
+  CHECK(holds(played_out("market-stall", 11, "390x844", "touch"), "you sold 8, the others 20"));
+}
+
+TEST_CASE("sdl: the trellis is tied in a window, large and small") {
+  CHECK(holds(played_out("trellis", 1, "1280x800", "mouse"), "slots are empty"));
+  CHECK(holds(played_out("trellis", 1, "390x844", "keys"), "slots are empty"));
+}
+
+TEST_CASE("sdl: a widget of Qt shows two hands and takes a drag, with two device pixels to a px") {
+  const std::filesystem::path program = std::filesystem::path(APSIDON_EXAMPLES) / "example_qt_widget";
+  if (!std::filesystem::exists(program)) {
+    WARN("Qt is not there: its example was not built");
+    return;
+  }
+  const Scratch scratch;
+  const std::string shot = (scratch / "qt.png").string();
+  // The hand lies below: its middle card, in px of the screen, goes up to the upper hand.
+  const std::string script =
+      "openbox >/dev/null 2>&1 &\nsleep 0.7\nQT_SCALE_FACTOR=2 " + quoted(program.string()) +
+      " &\nprogram=$!\nfor i in $(seq 100); do W=$(xdotool search --onlyvisible --pid $program | tail -1); "
+      "[ -n \"$W\" ] && break; sleep 0.1; done\nsleep 1\n" +
+      drag(640, 720, 640, 240) + "sleep 0.8\nimport -window $W " + quoted(shot) +
+      "\nkill -TERM $program\nwait $program\n";
+  const auto outcome = on_a_display({"sh", "-c", script});
+  CAPTURE(outcome.out, outcome.err);
+  CHECK(holds(outcome.err, "laid on upper."));
+  CHECK(std::filesystem::file_size(shot) > 20'000);
+}
