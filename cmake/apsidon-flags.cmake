@@ -24,6 +24,16 @@ endfunction()
 # same: in CI clang builds without this.
 function(apsidon_precompile target)
   target_precompile_headers(${target} PRIVATE ${ARGN})
+  apsidon_precompile_flags(${target})
+endfunction()
+
+# As another target with the same flags has read them.
+function(apsidon_precompile_as target other)
+  target_precompile_headers(${target} REUSE_FROM ${other})
+  apsidon_precompile_flags(${target})
+endfunction()
+
+function(apsidon_precompile_flags target)
   if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
     target_compile_options(${target} PRIVATE -fpch-preprocess)  # for ccache
   else()

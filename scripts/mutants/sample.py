@@ -115,7 +115,7 @@ def name_of(site, texts):
     return site.file, line.encode("latin-1").decode(), site.what(text).encode("latin-1", "ignore").decode("utf-8", "ignore")
 
 
-def choose(found, texts, args, refused):
+def choose(found, texts, args):
     """One mistake a line, the lines by chance; as many a part as its share of all lines."""
     same = known_same()
     rng = random.Random(args.seed)
@@ -127,10 +127,7 @@ def choose(found, texts, args, refused):
     rng.shuffle(order)
     chosen, taken = [], collections.defaultdict(list)
     for key in order:
-        here = [s for s in lines[key] if (s.file, s.begin, s.end, s.mistaken) not in refused]
-        if not here:
-            continue
-        site = rng.choice(here)
+        site = rng.choice(lines[key])
         if name_of(site, texts) in same:
             continue
         if any(site.begin < e and b < site.end for b, e in taken[site.file]):
@@ -140,10 +137,10 @@ def choose(found, texts, args, refused):
     return chosen
 
 
-def plant(chosen, texts):
-    """Writes the copy of the tree. Numbers are from 1, in the order of the list."""
+def plant(planted, texts):
+    """Writes the copy of the tree. A number stays that of its mistake, so that little is built again without another."""
     by_file = collections.defaultdict(list)
-    for number, site in enumerate(chosen, 1):
+    for number, site in planted.items():
         by_file[site.file].append((number, site))
     listed = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout.split("\n")
     for file in filter(None, listed):
@@ -177,7 +174,7 @@ def build():
         subprocess.run(["cmake", "-S", TREE, "-B", os.path.join(BUILD, "build"), "-G", "Ninja", "-DCMAKE_BUILD_TYPE=Debug",
                         "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g0", "-DBUILD_SHARED_LIBS=ON", "-DAPSIDON_WERROR=OFF", "-DCMAKE_CXX_FLAGS=-w"],
                        check=True, stdout=subprocess.DEVNULL)
-    out = subprocess.run(["ninja", "-C", os.path.join(BUILD, "build"), "-k", "0", "apsidon_tool", "apsidon_sdl", "apsidon_room_tests"],
+    out = subprocess.run(["ninja", "-C", os.path.join(BUILD, "build"), "-j", str(JOBS), "-k", "0", "apsidon_tool", "apsidon_sdl", "apsidon_room_tests"],
                          capture_output=True, text=True)
     if out.returncode == 0:
         return {}
@@ -199,7 +196,13 @@ def environment(**more):
 
 
 def program(name):
-    return os.path.join(BUILD if name == "apsidon_room_tests" else TESTED, *(("build",) if name == "apsidon_room_tests" else ()), "tests", name)
+    return os.path.join(BUILD, name)
+
+
+def take_programs():
+    """Copies, so that both build folders may be built again meanwhile. The rooms' tests have the core within them."""
+    shutil.copy2(os.path.join(TESTED, "tests", "apsidon_tests"), program("apsidon_tests"))
+    shutil.copy2(os.path.join(BUILD, "build", "tests", "apsidon_room_tests"), program("apsidon_room_tests"))
 
 
 def run(command, seconds, **more):
@@ -228,7 +231,7 @@ def listed_tests():
 def run_tests(name, tests, seconds, **more):
     """Runs tests of a program one after another, to the first that fails."""
     with tempfile.NamedTemporaryFile("w", suffix=".txt", delete=False) as names:
-        names.write("\n".join(tests) + "\n")
+        names.write("".join(re.sub(r"([,\[\]\"])", r"\\\1", test) + "\n" for test in tests))
     try:
         return run([program(name), "--abort", "--input-file", names.name], seconds, **more)
     finally:
@@ -281,21 +284,23 @@ def main():
     say(f"  {len(found)} mistakes on {len({(s.file, s.line) for s in found})} lines of {len(texts)} files")
 
     # Some are on lines that no test runs, some do not compile: more are planted than are asked for.
-    refused = set()
-    planted = choose(found, texts, args, refused)[:args.sample + args.sample // 4 + 10]
+    chosen = choose(found, texts, args)[:args.sample + args.sample // 4 + 10]
+    planted = dict(enumerate(chosen, 1))
     for attempt in range(8):
         say(f"building {len(planted)} of them in build/planted …")
         plant(planted, texts)
         broken = build()
         if not broken:
             break
-        bad = [s for s in planted if s.line in broken.get(s.file, ())]
+        bad = [n for n, s in planted.items() if s.line in broken.get(s.file, ())]
         if not bad:
             sys.exit("the copy does not build, and no mistake stands where: " + ", ".join(f"{f}:{min(l)}" for f, l in broken.items()))
         say(f"  {len(bad)} do not compile and are left out")
-        planted = [s for s in planted if s not in bad]
+        for number in bad:
+            del planted[number]
 
     say("asking which tests reach which …")
+    take_programs()
     tests, cost, reached = listed_tests(), {}, collections.defaultdict(list)
     with futures.ThreadPoolExecutor(JOBS) as pool:
         for test, code, seconds, come_by, out in pool.map(reach, tests):
@@ -306,20 +311,20 @@ def main():
                 continue
             for number in come_by:
                 reached[number].append(test)
-    numbers = [n for n in range(1, len(planted) + 1) if reached[n]][:args.sample]
-    unreached = [n for n in range(1, len(planted) + 1) if not reached[n]]
+    numbers = [n for n in planted if reached[n]][:args.sample]
+    unreached = [n for n in planted if not reached[n]]
     say(f"  {len(unreached)} of {len(planted)} stand where no test comes by; of the others {len(numbers)} are tried")
     breadth = collections.Counter(t for tests_of in reached.values() for t in tests_of)
 
     def tests_for(number):
-        windows = part_of(planted[number - 1].file) in ("sdl", "tool")
+        windows = part_of(planted[number].file) in ("sdl", "tool")
         of = [t for t in reached[number] if windows or not t[1].startswith(WITH_DISPLAY)]
         return of or reached[number]
 
     survivors, hits, done = [], collections.Counter(), 0
     with futures.ThreadPoolExecutor(JOBS) as pool:
         for number, by in pool.map(hunt, [(n, tests_for(n), cost) for n in numbers]):
-            site = planted[number - 1]
+            site = planted[number]
             done += 1
             file, line, what = name_of(site, texts)
             where = f"{site.file}:{site.line}: {what}"
@@ -335,9 +340,9 @@ def main():
     for survivor in survivors:
         say(survivor)
     for number in unreached:
-        site = planted[number - 1]
+        site = planted[number]
         say(f"{site.file}:{site.line}: no test comes by")
-    total = collections.Counter(part_of(planted[n - 1].file) for n in numbers)
+    total = collections.Counter(part_of(planted[n].file) for n in numbers)
     say(f"\n{'part':<10} {'planted':>7} {'found':>6} {'share':>6}")
     for part in PARTS:
         if total[part]:

@@ -94,7 +94,7 @@ InputLog read_head(const Node& node) {
   o.corner_radius = node.number_or("corner_radius", o.corner_radius, 0, 0.5);
   constexpr double most_undos = 1e15;
   if (node.has("most_undos"))
-    o.most_undos = static_cast<std::size_t>(node.child("most_undos").number(0, most_undos));
+    o.most_undos = static_cast<std::size_t>(node.child("most_undos").number(1, most_undos));
   if (node.has("feel")) read_into(node.child("feel"), o.feel);
   if (node.has("thresholds")) read_into(node.child("thresholds"), o.thresholds);
   if (node.has("drag")) read_into(node.child("drag"), o.drag);

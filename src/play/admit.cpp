@@ -36,7 +36,8 @@ class Admission {
   }
   template <class Number>
   void number(std::string_view key, Number& value, Number, double least, double most) {
-    expect(key, double{value} >= least && double{value} <= most);
+    // In the number's own type, so that 0.01 as a float is no less than 0.01.
+    expect(key, value >= static_cast<Number>(least) && value <= static_cast<Number>(most));
   }
   void cut(std::string_view key, float& value, float, double least, double most) {
     expect(key, !std::isnan(value));

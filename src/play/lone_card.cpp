@@ -163,7 +163,9 @@ bool LoneCard::set_box(const Rect& box, Pace pace) {
 }
 
 bool LoneCard::set_pixel_ratio(float ratio) {
-  if (ratio == pixel_ratio_ || !(ratio >= least_pixel_ratio && ratio <= most_pixel_ratio)) return false;
+  if (ratio == pixel_ratio_ ||
+      !(ratio >= static_cast<float>(least_pixel_ratio) && ratio <= static_cast<float>(most_pixel_ratio)))
+    return false;
   pixel_ratio_ = ratio;
   ++revision_;
   look_again();

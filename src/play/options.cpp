@@ -17,6 +17,7 @@ void check(const PlayfieldOptions& o) {
   check_range("playfield: pixel ratio", o.pixel_ratio, least_pixel_ratio, most_pixel_ratio);
   for (const float inset : {o.insets.left, o.insets.top, o.insets.right, o.insets.bottom})
     check_range("playfield: inset", inset, 0, most_input_px);
+  check_range("playfield: most undos", static_cast<double>(o.most_undos), 1, 1e15);
   check_range("playfield: start time", o.start_time, -most_input_seconds, most_input_seconds);
 }
 

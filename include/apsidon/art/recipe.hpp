@@ -15,7 +15,7 @@ namespace apsidon {
 /// A mark in the corner of a card.
 struct CornerMark {
   Vec2 at = {};     ///< its middle
-  float width = 0;  ///< [0, 1]; 0: there is none
+  float width = 0;  ///< [0.01, 1]; 0: there is none
 
   friend constexpr bool operator==(const CornerMark&, const CornerMark&) = default;
 };

@@ -29,7 +29,7 @@ class APSIDON_DRAW_EXPORT Atlas {
   ~Atlas();
 
   /// Draws cells until so much time has gone, at least one; those that the frame shows come first. Returns
-  /// whether all are there. Some 0.2 ms a cell of 110 by 154 px.
+  /// whether all are there.
   bool build(const Frame& frame, std::chrono::nanoseconds time);
   [[nodiscard]] bool whole() const;
   /// The cells that the last call of `build` has drawn, with a pixel of margin around them.

@@ -45,7 +45,7 @@ class APSIDON_DRAW_EXPORT Picture {
   [[nodiscard]] float pixel_ratio() const { return pixel_ratio_; }
   /// The pixel at a place counted from the top left; transparent outside.
   [[nodiscard]] Pixel pixel(int x, int y) const;
-  /// All of them. O(pixels), some 2 ns each.
+  /// All of them. O(pixels).
   [[nodiscard]] Pixels pixels() const;
 
   /// The device pixels of a row as the drawing library has them: 0xAARRGGBB, premultiplied.

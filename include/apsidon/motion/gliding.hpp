@@ -22,7 +22,7 @@ class APSIDON_CORE_EXPORT Gliding {
   void go(float goal, const Glide& glide, double now);
 
   [[nodiscard]] float goal() const { return to_; }
-  /// At a time, no earlier than that of the last `go`. O(1), some 10 ns.
+  /// At a time, no earlier than that of the last `go`. O(1).
   [[nodiscard]] float at(double time) const;
   /// Per second.
   [[nodiscard]] float velocity_at(double time) const;

@@ -19,7 +19,7 @@ struct PlayfieldOptions {
   GestureThresholds thresholds = {};
   DragOptions drag = {};
   HoverOptions hover = {};
-  std::size_t most_undos = 1000;  ///< moves that can be taken back, at least 1
+  std::size_t most_undos = 1000;  ///< moves that can be taken back, [1, 1e15]
   double start_time = 0;          ///< seconds; the time of the first frame
 
   friend bool operator==(const PlayfieldOptions&, const PlayfieldOptions&) = default;

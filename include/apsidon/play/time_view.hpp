@@ -51,7 +51,7 @@ class APSIDON_CORE_EXPORT TimeCalls : public TimeView {
   Verdict set_speed(double speed);
   /// How fast cards and performances go on that clock, [0, 1000]: timers and countdowns go on as they do.
   Verdict set_cards_speed(double speed);
-  /// An event `rang` after so many seconds, [0, 1e6]; a number that is not is taken as 0.
+  /// An event `rang` after so many seconds, [0, 1e9]; what is beyond counts as the border, no number as 0.
   TimerId start_timer(double seconds);
   Verdict stop_timer(TimerId timer);
   /// A countdown of this length; `at_first_move`: it starts by itself when the player first moves a card.
