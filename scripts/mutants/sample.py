@@ -31,7 +31,7 @@ PROGRAMS = ["apsidon_tests", "apsidon_room_tests"]
 # What waits for a display takes long and depends on the clock: it is run for the parts that have windows only.
 WITH_DISPLAY = ("sdl",)
 JOBS = os.cpu_count() or 1
-DECLARATION = '#define APSIDON_PLANTED 1\nnamespace apsidon { __attribute__((visibility("default"))) bool planted(unsigned) noexcept; }\n#line 1\n'
+DECLARATION = 'namespace apsidon { __attribute__((visibility("default"))) bool planted(unsigned) noexcept; }\n#line 1\n'
 SWITCH = """#include <atomic>
 #include <cstdio>
 #include <cstdlib>
@@ -100,7 +100,7 @@ def all_sites():
 
 
 def known_same():
-    """What cannot change behaviour: lines of FILE|LINE AS IT STANDS|MISTAKE|REASON."""
+    """What cannot change behaviour: FILE|LINE AS IT STANDS|MISTAKE|REASON."""
     known = set()
     for line in open(SAME, encoding="utf-8") if os.path.exists(SAME) else []:
         fields = re.split(r"(?<!\\)\|", line.rstrip("\n"))
@@ -116,7 +116,7 @@ def name_of(site, texts):
 
 
 def choose(found, texts, args):
-    """One mistake a line, the lines by chance; as many a part as its share of all lines."""
+    """One mistake a line, the lines by chance, all of them in an order that the seed gives."""
     same = known_same()
     rng = random.Random(args.seed)
     lines = collections.defaultdict(list)

@@ -10,22 +10,22 @@ import re
 import shlex
 import zlib
 
-from clang.cindex import Config, CursorKind, Index, TokenKind, TypeKind
+from clang.cindex import Config, CursorKind, Index, TypeKind
 
 Config.set_library_file(os.environ.get("LIBCLANG", "/usr/lib/llvm-14/lib/libclang.so.1"))
 
 
 @dataclasses.dataclass
 class Site:
-    """Bytes [begin, end) of a file, as a pattern: '{}' stands for them as they are."""
+    """Bytes [begin, end) of a file, and what stands in their place where the mistake is made."""
 
     file: str
     line: int
     begin: int
     end: int
     kind: str
-    mistaken: str  # what stands there instead
-    shape: str = "expression"  # or "statement", or "entry": put at the start of a body
+    mistaken: str
+    shape: str = "expression"  # or "statement", which is left out, or "entry", put at the start of a body
 
     def what(self, text):
         if self.kind == "early return":
@@ -129,17 +129,11 @@ class Finder:
         if cursor.kind in kinds and self.spelt(cursor):
             self.add(cursor, "left out", "", "statement")
 
-    def operator(self, children):
-        """The operator between two operands, and where it stands."""
-        a, b = children
-        between = self.text[a.extent.end.offset:b.extent.start.offset]
-        return between.strip()
-
     def binary(self, cursor, children):
         if len(children) != 2 or not all(self.spelt(c) for c in children):
             return
         a, b = (self.of(c) for c in children)
-        op = self.operator(children)
+        op = self.text[children[0].extent.end.offset:children[1].extent.start.offset].strip()
         if op in COMPARISONS:
             for other in COMPARISONS[op]:
                 border = other.rstrip("=") == op.rstrip("=") and op not in ("==", "!=")

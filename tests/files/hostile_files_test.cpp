@@ -89,6 +89,13 @@ TEST_CASE("files: names that are too long, or would do more than be shown, are r
                            "\xff"
                            R"("}], )"))
             .find("not JSON") != std::string::npos);
+  // Told where it stands, for whichever thing it is.
+  const std::string long_one(201, 'y');
+  CHECK(refusal(table_with(R"("panels": [{"id": ")" + long_one + R"("}], )"))
+            .find("/panels/0/id: the name: 201 bytes: at most 200 are expected [out-of-range]") !=
+        std::string::npos);
+  CHECK(refusal(table_with(R"("panels": [{"id": "a\u001b[31mred"}], )"))
+            .find("/panels/0/id: the name: it has") != std::string::npos);
   // Cut short, longer than it need be, a half of a pair, beyond the last.
   for (const char* text :
        {"\xC3", "\xC0\x80", "\xC1\xBF", "\xE0\x9F\xBF", "\xED\xA0\x80", "\xF4\x90\x80\x80"})

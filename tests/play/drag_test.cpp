@@ -105,6 +105,28 @@ TEST_CASE(
   CHECK(length(h.field.where().live_pose(card)->centre - h.middle("shelf")) < 60);
 }
 
+TEST_CASE(
+    "play: drag: the copy of a covered card is its back and tells no face, that of an open one its face") {
+  for (const bool open : {true, false}) {
+    TableSetup setup(glasshouse());
+    const ZoneId from = setup.add({.name = "from",
+                                   .pick = {.kind = PickKind::any, .covered = true},
+                                   .cards = {{.face = {3}, .face_up = open}}});
+    const ZoneId to = setup.add({.name = "to", .drop = rule::anything()});
+    setup.plans = {{.root = across({zone(from), zone(to)})}};
+    Hand h(setup, {.window = {1000, 700}, .drag = {.look = DragLook::copy}});
+    h.point(PointerPhase::down, h.middle("from"));
+    h.point(PointerPhase::move, h.middle("to"));
+    const auto items = h.field.frame().items;
+    const auto copy = std::find_if(items.begin(), items.end(),
+                                   [](const FrameItem& item) { return item.kind == FrameKind::copy; });
+    REQUIRE(copy != items.end());
+    CHECK(copy->back == !open);
+    CHECK(copy->face == (open ? FaceId{3} : hidden_face));
+    CHECK(copy->card == h.cards("from")[0]);
+  }
+}
+
 TEST_CASE("play: drag: a held card leans into its way and hangs straight when the pointer stops") {
   Hand h(desk({}));
   const CardId card = h.cards("hand")[9];

@@ -20,6 +20,22 @@ TEST_CASE("sdl: the four games and a program of its own open a window, by the sa
   CHECK(shown({"sdl_program", "30"}).empty());
 }
 
+TEST_CASE("sdl: cards that are drawn by textures are seen on the screen") {
+  const Scratch scratch;
+  const std::string shot = (scratch / "shot.png").string();
+  const std::string program = (std::filesystem::path(APSIDON_EXAMPLES) / "example_sdl_program").string();
+  const auto outcome = on_a_display(
+      {"sh", "-c", quoted(program) + " 300 & sleep 3; import -window root " + quoted(shot) + "; wait"});
+  CAPTURE(outcome.out, outcome.err);
+  // Paper in each of seven cards of a hand: a share of the screen that only cards fill.
+  const auto paper = run("convert", {shot, "-fuzz", "6%", "-fill", "white", "-opaque", "#FBF6EA", "-fill",
+                                     "black", "+opaque", "white", "-format", "%[fx:mean]", "info:"});
+  CAPTURE(paper.out, paper.err);
+  REQUIRE(paper.code == 0);
+  CHECK(std::stod(paper.out) > 0.02);
+  CHECK(std::stod(paper.out) < 0.5);
+}
+
 namespace {
 
 /// A game is played to its end in a window, by what a mouse, a finger or a keyboard sends; its last line.
