@@ -26,7 +26,8 @@ const Channels highest{{any, any, any, any, any, 1, any, any}};
 
 // The numbers of a pose that move are its first, in the order of the channels.
 static_assert(std::is_standard_layout_v<Pose> && sizeof(Pose) == (channels + 1) * sizeof(float));
-static_assert(offsetof(Pose, lift) == lift * sizeof(float) && offsetof(Pose, flip) == flip_angle * sizeof(float));
+static_assert(offsetof(Pose, lift) == lift * sizeof(float) &&
+              offsetof(Pose, flip) == flip_angle * sizeof(float));
 
 /// All but the flip's axis.
 void write(const Channels& v, Pose& pose) {
@@ -118,7 +119,8 @@ Turned turned(const Record& r, const Bend& bend, float since) {
   const float takes = (bend.flip_to - bend.flip_from) * r.seconds;
   const float s = share_of_time(since - begin, takes);
   const float rate = s > 0 && s < 1 ? 6 * s * (1 - s) / takes : 0;
-  return {r.goal[flip_angle] + r.offset[flip_angle] * (1 - (3 - 2 * s) * s * s), -r.offset[flip_angle] * rate};
+  return {r.goal[flip_angle] + r.offset[flip_angle] * (1 - (3 - 2 * s) * s * s),
+          -r.offset[flip_angle] * rate};
 }
 
 bool turns_apart(const Bend& bend) { return bend.flip_from > 0 || bend.flip_to < 1; }

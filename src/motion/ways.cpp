@@ -96,11 +96,13 @@ double Motion::Impl::edge_at(const Bucket& b, const Record& r) const {
   const double begin = own_now(r.clock);
   // Without a way between there is one moment, in which the other side shows.
   if (r.lands <= begin) {
-    const bool turns = shows_face(r.goal[flip_angle] + r.offset[flip_angle]) != shows_face(r.goal[flip_angle]);
+    const bool turns =
+        shows_face(r.goal[flip_angle] + r.offset[flip_angle]) != shows_face(r.goal[flip_angle]);
     return turns && r.start >= begin ? r.lands : never;
   }
   const auto side = [&](double time) {
-    return shows_face(time >= r.lands ? r.goal[flip_angle] : state_of(b, r, bend_of(r), time).value[flip_angle]);
+    return shows_face(time >= r.lands ? r.goal[flip_angle]
+                                      : state_of(b, r, bend_of(r), time).value[flip_angle]);
   };
   constexpr int looks = 48;
   return first_change(begin, r.lands, looks, never, side);

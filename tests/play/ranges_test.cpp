@@ -157,7 +157,7 @@ TEST_CASE("play: clocks, cards and performances go at 0 to 1000 times, and any o
 }
 
 TEST_CASE(
-    "play: a timer rings after 0 to 1e9 seconds; below and without a number at once, beyond at the longest") {
+    "play: a timer rings after 0 to 1e9 seconds, below and without a number at once, beyond at the longest") {
   for (const auto& [seconds, rings] : std::vector<std::pair<double, double>>{
            {0, 0}, {2.5, 2.5}, {-3, 0}, {std::nan(""), 0}, {1e9, 1e9}, {5e9, 1e9}}) {
     Stage stage;
@@ -331,7 +331,7 @@ TEST_CASE("files: what a panel shows has 10,000 bytes at most") {
 }
 
 TEST_CASE(
-    "play: points, windows, insets, ratios, times and scrolling have their ranges; what is beyond is ignored "
+    "play: points, windows, insets, ratios, times and scrolling have their ranges, what is beyond is ignored "
     "or brought there") {
   Stage stage;
   std::uint64_t ignored = 0;

@@ -225,6 +225,10 @@ TEST_CASE("style: every number that is stated is held by a list of ranges, or by
   std::map<std::pair<std::string, std::string>, std::string> listed;  // by file and number: the test
   std::set<std::pair<std::string, std::string>> unused;
   const auto tests = all_tests();
+  for (const std::string& test : tests) {
+    INFO(test << ": CTest takes a semicolon for the end of a name");
+    CHECK(test.find(';') == std::string::npos);
+  }
   for (const std::string& line : lines_of(root / "tests/style/stated_numbers.txt")) {
     if (line.empty() || line.starts_with('#')) continue;
     const std::size_t first = line.find(" | "), second = line.find(" | ", first + 3);
