@@ -286,7 +286,7 @@ def main():
     # Some are on lines that no test runs, some do not compile: more are planted than are asked for.
     chosen = choose(found, texts, args)[:args.sample + args.sample // 4 + 10]
     planted = dict(enumerate(chosen, 1))
-    for attempt in range(8):
+    for _ in range(8):
         say(f"building {len(planted)} of them in build/planted …")
         plant(planted, texts)
         broken = build()
@@ -298,6 +298,8 @@ def main():
         say(f"  {len(bad)} do not compile and are left out")
         for number in bad:
             del planted[number]
+    else:
+        sys.exit("after eight tries the copy still does not build: see ninja -C build/planted/build")
 
     say("asking which tests reach which …")
     take_programs()

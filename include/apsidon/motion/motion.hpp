@@ -71,7 +71,7 @@ class APSIDON_CORE_EXPORT Motion {
   /// slot whose card is gone. O(effects).
   void clear(std::size_t slot);
   /// Adds an effect, after `delay` seconds. A second one of its kind takes over from the first, which fades
-  /// in 0.12 s, so that nothing jumps; one of 0 seconds ends the first at once.
+  /// in 0.12 s, so that nothing jumps; one of 0 seconds, or that adds nothing, ends the first at once.
   void start(std::size_t slot, const Effect& effect, double delay = 0, ClockIndex clock = 0);
   /// Lets a card lean from its way by this much, on a spring; nothing takes the lean back.
   void lean(std::size_t slot, const Offset& by, const Spring& spring);

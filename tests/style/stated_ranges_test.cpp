@@ -1,4 +1,4 @@
-// The ranges that headers state, of what no list of options has: see style/stated_numbers.txt.
+// The ranges that headers state, of what no list of options has: see stated_numbers.txt.
 #include <catch2/catch.hpp>
 #include <cmath>
 
