@@ -48,6 +48,10 @@ drew "$work/by_pkg_config"
 
 # 6, 7, 8: the tarball, and the sources as a folder; what is built of them is built by run.cmake.
 eval "$(block 6)" >/dev/null
+listed() { tar --list --file apsidon-*.tar.gz | sort; }
+first="$(listed)"
+eval "$(block 6)" >/dev/null
+[ "$(listed)" = "$first" ] || { echo "a second tarball holds the first one" >&2; exit 1; }
 cp "$source/tests/linking/main.cpp" "$work/taken_along/"
 mv apsidon-*.tar.gz "$work/taken_along/"
 ln -s "$work/source" "$work/taken_along/apsidon"
