@@ -6,6 +6,10 @@ function(apsidon_apply_dev_flags target)
     # g++ 12 reports overlapping copies inside std::string that cannot happen (GCC bug 105651).
     target_compile_options(${target} PRIVATE -Wno-restrict $<$<CONFIG:Release>:-Wno-array-bounds;-Wno-stringop-overflow>)
   endif()
+  if(CMAKE_UNITY_BUILD AND CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
+    # What is private to a source is taken for a header's when several sources are compiled as one.
+    target_compile_options(${target} PRIVATE -Wno-subobject-linkage)
+  endif()
   if(APSIDON_WERROR)
     target_compile_options(${target} PRIVATE -Werror)
   endif()

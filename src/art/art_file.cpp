@@ -74,7 +74,7 @@ ArtSheet sheet_from(const Node& node) {
   return sheet;
 }
 
-Json json_of(const PicturePart& part) {
+Json part_json(const PicturePart& part) {
   if (part.part.empty()) return part.picture;
   return {{"picture", part.picture},
           {"x", decimal(part.part.min.x)},
@@ -83,13 +83,15 @@ Json json_of(const PicturePart& part) {
           {"height", decimal(part.part.height())}};
 }
 
-Json json_of(const Size& size) { return {{"width", decimal(size.width)}, {"height", decimal(size.height)}}; }
+Json part_json(const Size& size) {
+  return {{"width", decimal(size.width)}, {"height", decimal(size.height)}};
+}
 
-Json json_of(const ArtSheet& sheet) {
+Json part_json(const ArtSheet& sheet) {
   Json json;
   json["picture"] = sheet.picture;
   json["columns"] = sheet.columns;
-  json["cell"] = json_of(sheet.cell);
+  json["cell"] = part_json(sheet.cell);
   json["margin"] = {decimal(sheet.margin.x), decimal(sheet.margin.y)};
   json["spacing"] = {decimal(sheet.spacing.x), decimal(sheet.spacing.y)};
   json["order"] = name_in(orders, sheet.order);
@@ -130,16 +132,16 @@ std::string write_art(const Art& art) {
   Json json;
   json["apsidon"] = "art";
   json["version"] = 1;
-  if (!art.card.empty()) json["card"] = json_of(art.card);
-  for (const ArtSheet& sheet : art.sheets) json["sheets"].push_back(json_of(sheet));
-  for (const auto& [face, part] : art.parts) json["parts"][face] = json_of(part);
+  if (!art.card.empty()) json["card"] = part_json(art.card);
+  for (const ArtSheet& sheet : art.sheets) json["sheets"].push_back(part_json(sheet));
+  for (const auto& [face, part] : art.parts) json["parts"][face] = part_json(part);
   if (!art.pattern.empty()) json["pattern"] = art.pattern;
   if (!art.detail_pattern.empty()) json["detail_pattern"] = art.detail_pattern;
   for (const auto& [word, name] : art.names) json["names"][word] = name;
   for (const auto& [joker, words] : art.jokers)
     json["jokers"][joker] = {{"suit", words.suit}, {"rank", words.rank}};
-  if (!art.back.picture.empty()) json["back"] = json_of(art.back);
-  for (const auto& [suit, part] : art.backs) json["backs"][suit] = json_of(part);
+  if (!art.back.picture.empty()) json["back"] = part_json(art.back);
+  for (const auto& [suit, part] : art.backs) json["backs"][suit] = part_json(part);
   json["sampling"] = name_in(sampling_names, art.sampling);
   if (art.key_colour) json["key_colour"] = text_of(*art.key_colour);
   return json.dump(2) + "\n";

@@ -14,26 +14,27 @@ using namespace draw_detail;
 
 namespace {
 
-constexpr int margin = 1;  // device pixels around each cell, so that soft edges take nothing from a neighbour
+constexpr int cell_margin =
+    1;  // device pixels around each cell, so that soft edges take nothing from a neighbour
 
 /// How cells of one size lie in a picture that is about square.
-struct Cells {
+struct SheetCells {
   int columns = 1;
   int rows = 1;
   int width = 1;   // with margins
   int height = 1;  // with margins
 };
 
-Cells cells_for(std::size_t count, Size card, float ratio) {
-  Cells cells{.width = static_cast<int>(std::ceil(card.width * ratio)) + 2 * margin,
-              .height = static_cast<int>(std::ceil(card.height * ratio)) + 2 * margin};
+SheetCells cells_for(std::size_t count, Size card, float ratio) {
+  SheetCells cells{.width = static_cast<int>(std::ceil(card.width * ratio)) + 2 * cell_margin,
+                   .height = static_cast<int>(std::ceil(card.height * ratio)) + 2 * cell_margin};
   const double square = std::sqrt(static_cast<double>(count) * cells.height / cells.width);
   cells.columns = std::clamp(static_cast<int>(std::ceil(square)), 1, static_cast<int>(count));
   cells.rows = (static_cast<int>(count) + cells.columns - 1) / cells.columns;
   return cells;
 }
 
-bool possible(const Cells& cells) {
+bool possible(const SheetCells& cells) {
   const auto side = [](int a, int b) { return std::int64_t{a} * b; };
   const std::int64_t width = side(cells.columns, cells.width);
   const std::int64_t height = side(cells.rows, cells.height);
@@ -49,7 +50,7 @@ struct Atlas::Impl {
   float ratio;
   float corner_share;
   const Gallery* gallery;
-  Cells cells;
+  SheetCells cells;
   Picture picture;
   std::vector<char> there;
   std::size_t next = 0;  // before it all are there
@@ -84,7 +85,7 @@ struct Atlas::Impl {
   void draw(std::size_t index) {
     const PixelBox at = box(index);
     const Canvas canvas(cairo_create(picture.surface()));
-    cairo_translate(canvas.get(), at.x + margin, at.y + margin);
+    cairo_translate(canvas.get(), at.x + cell_margin, at.y + cell_margin);
     cairo_scale(canvas.get(), double{ratio}, double{ratio});
     draw_side_of(canvas.get(), item(index), {.deck = deck, .gallery = gallery},
                  double{corner_share * card.width});
@@ -100,11 +101,11 @@ Atlas::Atlas(const Deck& deck, Size card, float pixel_ratio, float corner_share,
                             card.height, pixel_ratio));
   }
   const std::size_t count = Impl::count(deck);
-  Cells cells = cells_for(count, card, pixel_ratio);
+  SheetCells cells = cells_for(count, card, pixel_ratio);
   while (!possible(cells)) {
     pixel_ratio *= 0.8f;
     cells = cells_for(count, card, pixel_ratio);
-    if (cells.width <= 2 * margin + 1 && cells.height <= 2 * margin + 1) break;
+    if (cells.width <= 2 * cell_margin + 1 && cells.height <= 2 * cell_margin + 1) break;
   }
   const Size size{static_cast<float>(cells.columns * cells.width),
                   static_cast<float>(cells.rows * cells.height)};
@@ -147,7 +148,8 @@ bool Atlas::has(const FrameItem& item) const { return impl_->there[impl_->index(
 
 PixelBox Atlas::cell(const FrameItem& item) const {
   const PixelBox box = impl_->box(impl_->index(item));
-  return {box.x + margin, box.y + margin, box.width - 2 * margin, box.height - 2 * margin};
+  return {box.x + cell_margin, box.y + cell_margin, box.width - 2 * cell_margin,
+          box.height - 2 * cell_margin};
 }
 
 int Atlas::width() const { return impl_->picture.width(); }

@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <cmath>
 #include <memory>
-#include <numbers>
 
 namespace apsidon::draw_detail {
 
@@ -65,7 +64,7 @@ void draw_background(cairo_t* cr, Size window) {
   stroke(cr, faded(palette::glass, 0.045), 1.5);
   for (int i = -bays; i <= bays; ++i) {
     cairo_new_sub_path(cr);
-    cairo_arc(cr, w / 2 + i * bay, bay * 0.5, bay / 2, std::numbers::pi, 2 * std::numbers::pi);
+    cairo_arc(cr, w / 2 + i * bay, bay * 0.5, bay / 2, pi, 2 * pi);
   }
   stroke(cr, faded(palette::glass, 0.035), 1.5);
 }

@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 namespace apsidon::draw_detail {
 namespace {
@@ -38,6 +37,11 @@ Line line_of(cairo_t* cr, std::string_view text, const Lettering& how) {
 }
 
 }  // namespace
+
+cairo_status_t append_bytes(void* bytes, const unsigned char* more, unsigned length) {
+  static_cast<std::string*>(bytes)->append(reinterpret_cast<const char*>(more), length);
+  return CAIRO_STATUS_SUCCESS;
+}
 
 Canvas canvas_on(const Picture& picture) {
   Canvas cr(cairo_create(picture.surface()));
@@ -93,7 +97,7 @@ void stroke(cairo_t* cr, Colour colour, double width) {
 }
 
 void rounded_box(cairo_t* cr, double x, double y, double width, double height, double radius) {
-  constexpr double right_angle = std::numbers::pi / 2;
+  constexpr double right_angle = pi / 2;
   const double r = std::clamp(radius, 0.0, std::max(0.0, std::min(width, height) / 2));
   cairo_new_sub_path(cr);
   cairo_arc(cr, x + width - r, y + r, r, -right_angle, 0);
@@ -105,7 +109,7 @@ void rounded_box(cairo_t* cr, double x, double y, double width, double height, d
 
 void circle(cairo_t* cr, double x, double y, double radius) {
   cairo_new_sub_path(cr);
-  cairo_arc(cr, x, y, radius, 0, 2 * std::numbers::pi);
+  cairo_arc(cr, x, y, radius, 0, 2 * pi);
   cairo_close_path(cr);
 }
 

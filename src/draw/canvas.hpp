@@ -3,6 +3,7 @@
 #include <cairo.h>
 
 #include <memory>
+#include <numbers>
 #include <string>
 #include <string_view>
 
@@ -47,6 +48,16 @@ inline constexpr Colour glass = rgb(0xCFE6D8);
 inline constexpr Colour caption = rgb(0xE7EEE4);
 inline constexpr Colour gold = rgb(0xE3B64A);
 }  // namespace palette
+
+inline constexpr double pi = std::numbers::pi;
+
+struct DestroySurface {
+  void operator()(cairo_surface_t* surface) const { cairo_surface_destroy(surface); }
+};
+using Surface = std::unique_ptr<cairo_surface_t, DestroySurface>;
+
+/// What the drawing library calls with the bytes of a file; `bytes` is a `std::string`.
+cairo_status_t append_bytes(void* bytes, const unsigned char* more, unsigned length);
 
 struct DestroyContext {
   void operator()(cairo_t* cr) const { cairo_destroy(cr); }

@@ -3,7 +3,6 @@
 
 #include <array>
 #include <cmath>
-#include <numbers>
 #include <optional>
 #include <string>
 #include <vector>
@@ -15,8 +14,6 @@
 
 namespace apsidon::draw_detail {
 namespace {
-
-constexpr double pi = std::numbers::pi;
 
 void draw_sprigs(cairo_t* cr, const SuitStyle& style, int count, double w, double h) {
   const double height = count > 10   ? 0.17 * w

@@ -6,7 +6,6 @@
 #include <cmath>
 #include <functional>
 #include <map>
-#include <numbers>
 
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/geometry/box.hpp"
@@ -118,7 +117,7 @@ class Cook {
     if (!recipe_.both_corners) return;
     const Saved saved(cr);
     cairo_translate(cr, w, h);
-    cairo_rotate(cr, std::numbers::pi);
+    cairo_rotate(cr, pi);
     draw_corner(cr, shape, rank, tint, w, h);
   }
 
@@ -163,7 +162,7 @@ class Cook {
     if (turned) {
       // About the middle of where it lies, so that pixels come to lie on pixels.
       cairo_translate(cr, 2 * double{at.centre().x}, 2 * double{at.centre().y});
-      cairo_rotate(cr, std::numbers::pi);
+      cairo_rotate(cr, pi);
     }
     if (how == Fit::cover) {
       cairo_rectangle(cr, double{into.min.x}, double{into.min.y}, double{into.width()},

@@ -16,11 +16,6 @@ using namespace draw_detail;
 
 namespace {
 
-struct Destroy {
-  void operator()(cairo_surface_t* surface) const { cairo_surface_destroy(surface); }
-};
-using Surface = std::unique_ptr<cairo_surface_t, Destroy>;
-
 /// What a PNG says of itself in its first bytes (PNG specification, 5.2 and 11.2.2).
 std::optional<std::pair<std::uint32_t, std::uint32_t>> png_size(std::string_view bytes) {
   constexpr std::string_view begin("\x89PNG\r\n\x1A\n\0\0\0\x0DIHDR", 16);

@@ -9,6 +9,7 @@
 #include "apsidon/draw/moving.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "draw/canvas.hpp"
 
 namespace apsidon {
 namespace {
@@ -31,11 +32,8 @@ std::string base64(const std::string& bytes) {
 /// A picture as the address of an image that is its own content.
 std::string data_of(const Picture& picture) {
   std::string png;
-  const auto write = [](void* to, const unsigned char* bytes, unsigned int count) {
-    static_cast<std::string*>(to)->append(reinterpret_cast<const char*>(bytes), count);
-    return CAIRO_STATUS_SUCCESS;
-  };
-  if (cairo_surface_write_to_png_stream(picture.surface(), write, &png) != CAIRO_STATUS_SUCCESS) {
+  if (cairo_surface_write_to_png_stream(picture.surface(), draw_detail::append_bytes, &png) !=
+      CAIRO_STATUS_SUCCESS) {
     throw Error("film: a picture cannot be encoded");
   }
   return "data:image/png;base64," + base64(png);

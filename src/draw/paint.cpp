@@ -11,6 +11,7 @@
 
 #include "apsidon/art/card_picture.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "draw/canvas.hpp"
 #include "draw/changed_parts.hpp"
 #include "draw/draw_frame.hpp"
 
@@ -19,14 +20,6 @@ namespace apsidon {
 using namespace draw_detail;
 
 namespace {
-
-cairo_status_t append(void* bytes, const unsigned char* more, unsigned length) {
-  static_cast<std::string*>(bytes)->append(reinterpret_cast<const char*>(more), length);
-  return CAIRO_STATUS_SUCCESS;
-}
-
-using Destroy = decltype(&cairo_surface_destroy);
-using Surface = std::unique_ptr<cairo_surface_t, Destroy>;
 
 /// What a surface that writes a file is given, as the bytes of that file.
 template <class Create>
@@ -38,8 +31,8 @@ std::string written(const Frame& frame, const Faces& faces, Ground ground, Creat
                             frame.window.width, frame.window.height));
   }
   std::string bytes;
-  const Surface surface(create(append, &bytes, double{frame.window.width}, double{frame.window.height}),
-                        &cairo_surface_destroy);
+  const Surface surface(
+      create(append_bytes, &bytes, double{frame.window.width}, double{frame.window.height}));
   {
     const Canvas canvas(cairo_create(surface.get()));
     draw_frame(canvas.get(), frame, faces, ground, fine);

@@ -19,11 +19,6 @@ std::uint32_t device_length(float logical, float ratio) {
   return static_cast<std::uint32_t>(std::clamp(std::ceil(logical * ratio - 1e-3f), 1.0f, 1e9f));
 }
 
-cairo_status_t append(void* bytes, const unsigned char* more, unsigned length) {
-  static_cast<std::string*>(bytes)->append(reinterpret_cast<const char*>(more), length);
-  return CAIRO_STATUS_SUCCESS;
-}
-
 }  // namespace
 
 Picture::Picture(Size size, float pixel_ratio) : pixel_ratio_(pixel_ratio) {
@@ -92,7 +87,8 @@ std::span<const std::uint32_t> Picture::row(int y) const {
 
 void Picture::write_png(const std::filesystem::path& file) const {
   std::string bytes;
-  const cairo_status_t status = cairo_surface_write_to_png_stream(surface_.get(), append, &bytes);
+  const cairo_status_t status =
+      cairo_surface_write_to_png_stream(surface_.get(), draw_detail::append_bytes, &bytes);
   if (status != CAIRO_STATUS_SUCCESS) {
     throw Error(
         fmt::format("{}: the picture cannot be encoded: {}", file.string(), cairo_status_to_string(status)));

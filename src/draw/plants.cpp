@@ -1,12 +1,9 @@
 #include "draw/plants.hpp"
 
 #include <cmath>
-#include <numbers>
 
 namespace apsidon::draw_detail {
 namespace {
-
-constexpr double pi = std::numbers::pi;
 
 struct Point {
   double x, y;

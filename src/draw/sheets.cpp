@@ -14,7 +14,7 @@ namespace {
 
 using namespace draw_detail;
 
-constexpr double margin = 24;
+constexpr double page_margin = 24;
 constexpr double title_height = 40;
 constexpr double caption_height = 24;
 
@@ -60,7 +60,7 @@ Size proof_card(const Gallery* gallery, double room_w, double room_h, float pixe
 }
 
 void draw_title(cairo_t* cr, const std::string& title) {
-  text_left(cr, title, margin, margin + 22, {.typeface = Typeface::serif, .size = 24, .bold = true},
+  text_left(cr, title, page_margin, page_margin + 22, {.typeface = Typeface::serif, .size = 24, .bold = true},
             palette::caption);
 }
 
@@ -82,17 +82,17 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
       std::all_of(shots.begin(), shots.end(), [&](const Shot& s) { return s.frame.window == window; });
   const double own = window.height > 0 ? double{window.width} / double{window.height} : 1;
   const double aspect = alike ? own : 1.25;
-  const double top = margin + title_height;
+  const double top = page_margin + title_height;
   constexpr double gap = 16;
-  const Cells cells = largest_cells(shots.size(), aspect, double{size.width} - 2 * margin,
-                                    double{size.height} - top - margin, gap);
+  const Cells cells = largest_cells(shots.size(), aspect, double{size.width} - 2 * page_margin,
+                                    double{size.height} - top - page_margin, gap);
   // The block of shots is centred below the title; its rows are filled from the left.
   const double block =
       cells.width * static_cast<double>(cells.columns) + gap * static_cast<double>(cells.columns - 1);
   const double left = (double{size.width} - block) / 2;
   const double rows = static_cast<double>((shots.size() + cells.columns - 1) / cells.columns);
   const double height = rows * (cells.height + caption_height) + (rows - 1) * gap;
-  const double first = top + std::max((double{size.height} - top - margin - height) / 2, 0.0);
+  const double first = top + std::max((double{size.height} - top - page_margin - height) / 2, 0.0);
   Painter painter(deck, gallery);
   for (std::size_t i = 0; i < shots.size(); ++i) {
     const double x = left + static_cast<double>(i % cells.columns) * (cells.width + gap);
@@ -128,21 +128,21 @@ Picture proof_sheet(const Deck& deck, Size size, float pixel_ratio, const Galler
   draw_background(cr, size);
   draw_title(cr, deck.options().name.empty() ? "Deck" : deck.options().name);
 
-  const double top = margin + title_height;
+  const double top = page_margin + title_height;
   // Backs and jokers follow the ranks, a column as long as there are suits.
   const std::vector<CardView> extras = extras_of(deck);
   const int extra_columns = (static_cast<int>(extras.size()) + deck.suit_count() - 1) / deck.suit_count();
   const double columns = deck.rank_count() + extra_columns;
   const double rows = deck.suit_count();
   constexpr double gap = 10;
-  const double room_w = (double{size.width} - 2 * margin - gap * (columns - 1)) / columns;
-  const double room_h = (double{size.height} - top - margin - gap * (rows - 1)) / rows - caption_height;
+  const double room_w = (double{size.width} - 2 * page_margin - gap * (columns - 1)) / columns;
+  const double room_h = (double{size.height} - top - page_margin - gap * (rows - 1)) / rows - caption_height;
   const Size card_size = proof_card(gallery, room_w, room_h, pixel_ratio);
   const double w = double{card_size.width};
   const double h = double{card_size.height};
   const double left = std::floor((double{size.width} - columns * w - (columns - 1) * gap) / 2);
   const double block = rows * (h + caption_height) + (rows - 1) * gap;
-  const double first = std::floor(top + std::max((double{size.height} - top - margin - block) / 2, 0.0));
+  const double first = std::floor(top + std::max((double{size.height} - top - page_margin - block) / 2, 0.0));
   const auto card = [&](int column, int row, CardView view, const std::string& name) {
     const Saved saved(cr);
     cairo_translate(cr, left + column * (w + gap), first + row * (h + caption_height + gap));

@@ -2,14 +2,11 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "apsidon/draw/paint.hpp"
 
 namespace apsidon::draw_detail {
 namespace {
-
-constexpr double pi = std::numbers::pi;
 
 /// An almond from (x, y) along an angle; blunt ones have their widest place further out.
 void almond(cairo_t* cr, double x, double y, double angle, double length, double breadth, double blunt) {

@@ -132,7 +132,7 @@ struct FromJson {
 };
 
 /// Collects the keys of a kind; what they hold does not matter.
-struct Keys {
+struct InputKeys {
   std::vector<std::string_view> all = {};
 
   template <class... More>
@@ -186,12 +186,12 @@ struct Keys {
 template <class Thing>
 std::vector<std::string_view> keys_of() {
   Thing thing;
-  Keys keys;
+  InputKeys keys;
   fields(thing, keys);
   return keys.all;
 }
 
-struct Reader {
+struct InputReader {
   const Node& node;
   const TableSetup& setup;
 
@@ -238,7 +238,7 @@ struct Reader {
   template <class Part>
   static void read(const Node& from, const TableSetup& setup, Part& value) {
     from.expect_keys(keys_of<Part>());
-    Reader reader{from, setup};
+    InputReader reader{from, setup};
     fields(value, reader);
   }
   template <class Part>
@@ -333,7 +333,7 @@ bool read_as(const Node& node, const TableSetup& setup, Input& input) {
   keys.push_back("time");
   node.expect_keys(keys);
   Kind kind;
-  Reader reader{node, setup};
+  InputReader reader{node, setup};
   fields(kind, reader);
   kind.time = node.at("time").number(-most_seconds, most_seconds);
   input = std::move(kind);

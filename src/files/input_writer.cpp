@@ -65,7 +65,7 @@ struct ToJson {
 };
 
 /// Writes what is not at its default.
-struct Writer {
+struct InputWriter {
   Json& json;
   const TableSetup& setup;
 
@@ -113,7 +113,7 @@ struct Writer {
   template <class Part>
   [[nodiscard]] Json written(Part& value) const {
     Json own = Json::object();
-    Writer writer{own, setup};
+    InputWriter writer{own, setup};
     fields(value, writer);
     return own;
   }
@@ -186,7 +186,7 @@ struct Writer {
 nlohmann::ordered_json json_of(const Input& input, const TableSetup& setup) {
   Json json{{"time", time_of(input)}};
   Input copy = input;
-  Writer writer{json, setup};
+  InputWriter writer{json, setup};
   std::visit([&](auto& kind) { fields(kind, writer); }, copy);
   return json;
 }

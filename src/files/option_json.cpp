@@ -13,7 +13,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-struct Keys {
+struct OptionKeys {
   std::vector<std::string_view> keys;
 
   template <class Value, class... More>
@@ -43,7 +43,7 @@ struct Keys {
 template <class Thing>
 void read_fields(const Node& node, Thing& thing, std::initializer_list<std::string_view> beside = {});
 
-struct Reader {
+struct OptionReader {
   const Node& node;
 
   void number(std::string_view key, float& value, double least, double most) const {
@@ -93,15 +93,15 @@ struct Reader {
 
 template <class Thing>
 void read_fields(const Node& node, Thing& thing, std::initializer_list<std::string_view> beside) {
-  Keys keys;
+  OptionKeys keys;
   fields(thing, keys);
   keys.keys.insert(keys.keys.end(), beside.begin(), beside.end());
   node.expect_keys(keys.keys);
-  Reader reader{node};
+  OptionReader reader{node};
   fields(thing, reader);
 }
 
-struct Writer {
+struct OptionWriter {
   Json& json;
 
   void number(std::string_view key, float& value, double, double) { json[std::string(key)] = decimal(value); }
@@ -127,7 +127,7 @@ struct Writer {
   template <class Part>
   void part(std::string_view key, Part& value) {
     Json own;
-    Writer writer{own};
+    OptionWriter writer{own};
     fields(value, writer);
     json[std::string(key)] = own;
   }
@@ -146,7 +146,7 @@ void read_checked(const Node& node, Thing& thing) {
 template <class Thing>
 Json written(Thing thing) {
   Json json;
-  Writer writer{json};
+  OptionWriter writer{json};
   fields(thing, writer);
   return json;
 }

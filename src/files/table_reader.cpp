@@ -19,7 +19,7 @@ namespace {
 
 using namespace files_detail;
 
-constexpr double most_px = 100'000;  // of a picture
+constexpr double most_picture_px = 100'000;
 
 class TableReader {
  public:
@@ -34,8 +34,8 @@ class TableReader {
     if (top_.has("art")) {
       const Node art = top_.child("art");
       art.expect_keys({"width", "height"});
-      setup_.art_size = {static_cast<float>(art.at("width").number(1, most_px)),
-                         static_cast<float>(art.at("height").number(1, most_px))};
+      setup_.art_size = {static_cast<float>(art.at("width").number(1, most_picture_px)),
+                         static_cast<float>(art.at("height").number(1, most_picture_px))};
     }
     const auto zones = top_.at("zones").items();
     if (zones.empty()) {

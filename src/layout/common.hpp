@@ -4,16 +4,14 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <string_view>
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/layout/laid.hpp"
+#include "geometry/pi.hpp"
 #include "geometry/sin_cos.hpp"
 
 namespace apsidon::layout_detail {
-
-inline constexpr float pi = std::numbers::pi_v<float>;
 
 /// The area as the player sees it toward whom its cards face: x to the right, y toward the player, from its
 /// middle.

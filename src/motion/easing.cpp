@@ -17,7 +17,6 @@ namespace {
 using motion_detail::FilledStops;
 using motion_detail::PreparedBezier;
 
-constexpr double pi = std::numbers::pi;
 constexpr float farthest_eased = 1e6f;
 
 FilledStops filled(const LinearStops& given) {
@@ -101,7 +100,8 @@ Value power(double x, int exponent) {
 
 /// The shape at its start, for 0 to 1.
 Value shape_in(Shape shape, double x) {
-  constexpr double ln2 = std::numbers::ln2;
+  using std::numbers::ln2;
+  using std::numbers::pi;
   switch (shape) {
     case Shape::quad:
       return power(x, 2);

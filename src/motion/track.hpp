@@ -1,7 +1,6 @@
 #pragma once
 // Base tracks: what is kept of a card on its way, and how a pose is made of it. Not installed.
 #include <array>
-#include <limits>
 #include <optional>
 #include <span>
 #include <vector>
@@ -10,6 +9,7 @@
 #include "apsidon/motion/glide.hpp"
 #include "apsidon/motion/motion.hpp"
 #include "motion/due_tree.hpp"
+#include "motion/first_change.hpp"
 #include "motion/spring_shares.hpp"
 
 namespace apsidon::motion_detail {
@@ -19,7 +19,6 @@ inline constexpr std::size_t channels = 8;
 using Values = std::array<float, channels>;
 enum Channel : std::size_t { x, y, rotation, scale, flip_angle, opacity, brightness, lift };
 
-inline constexpr double never = std::numeric_limits<double>::infinity();
 inline constexpr std::int32_t plain = -1;
 
 /// One card on its way. At a time: goal + offset * a + velocity * b + left * c, where a, b and c are the same

@@ -1,8 +1,8 @@
 // How a way begins: from rest or by interrupting another, with a goal that may shift, and when it will end.
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "geometry/pi.hpp"
 #include "motion/first_change.hpp"
 #include "motion/impl.hpp"
 
@@ -12,7 +12,6 @@ using namespace motion_detail;
 
 namespace {
 
-constexpr float pi = std::numbers::pi_v<float>;
 /// How near its goal a spring has to stay to be there: what nobody sees. By channel.
 constexpr Values near{0.01f, 0.01f, 1e-4f, 1e-4f, 1e-4f, 1e-3f, 1e-3f, 1e-3f};
 
@@ -105,7 +104,7 @@ double Motion::Impl::edge_at(const Bucket& b, const Record& r) const {
                                       : state_of(b, r, bend_of(r), time).value[flip_angle]);
   };
   constexpr int looks = 48;
-  return first_change(begin, r.lands, looks, never, side);
+  return first_change(begin, r.lands, looks, side);
 }
 
 /// When a spring has its card at the goal for the first time: it passes it, or, where it does not swing,

@@ -1,16 +1,14 @@
 // What each act has the table changed by, and how its cards go.
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "apsidon/cards/random.hpp"
+#include "geometry/pi.hpp"
 #include "play/layers.hpp"
 #include "play/performances.hpp"
 
 namespace apsidon::play_detail {
 namespace {
-
-constexpr float pi = std::numbers::pi_v<float>;
 
 std::size_t slot(const Scene& scene, CardId card) { return *scene.setup.table.slot(card); }
 

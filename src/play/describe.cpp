@@ -47,7 +47,7 @@ std::string panel_text(PanelId id, const Playfield& field, const Names& names) {
   return panel.text.empty() ? spoken(panel.name, names) : panel.text;
 }
 
-EventPhrases english() {
+EventPhrases english_events() {
   EventPhrases p;
   const auto say = [&](EventKind kind, std::string text) {
     p.by_kind[static_cast<std::size_t>(kind)] = std::move(text);
@@ -80,7 +80,7 @@ EventPhrases english() {
 }  // namespace
 
 const EventPhrases& default_event_phrases() {
-  static const EventPhrases phrases = english();
+  static const EventPhrases phrases = english_events();
   return phrases;
 }
 

@@ -3,21 +3,18 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
-#include <numbers>
 #include <utility>
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
 #include "apsidon/hit/hit_index.hpp"
 #include "geometry/options.hpp"
+#include "geometry/pi.hpp"
 #include "motion/first_change.hpp"
 #include "rules/sentence.hpp"
 
 namespace apsidon {
 namespace {
-
-constexpr float pi = std::numbers::pi_v<float>;
-constexpr double never = std::numeric_limits<double>::infinity();
 
 bool is_finite(const Rect& r) {
   return std::isfinite(r.min.x) && std::isfinite(r.min.y) && std::isfinite(r.max.x) && std::isfinite(r.max.y);
@@ -42,7 +39,7 @@ LoneCard::LoneCard(const Deck& deck, const LoneCardOptions& options)
       flip_(flip_goal()),
       turn_(options.sideways ? 1.0f : 0.0f),
       now_(options.start_time),
-      edge_at_(never),
+      edge_at_(motion_detail::never),
       gestures_(options.thresholds) {
   using geometry_detail::check_range;
   if (face_ && !deck.has(face_)) throw Error("lone card: its face is not in the deck: one of it is expected");
@@ -263,17 +260,17 @@ bool LoneCard::shows_face_at(double time) const { return shows_face(flip_.at(tim
 
 /// When its flip is next on its edge, looked for in steps so fine that none is passed over.
 void LoneCard::find_edge() {
-  edge_at_ = never;
+  edge_at_ = motion_detail::never;
   const double end = flip_.ends_at();
   if (!(now_ < end)) return;
   constexpr int looks = 200;
   const auto side = [this](double time) { return shows_face_at(time); };
-  edge_at_ = motion_detail::first_change(now_, end, looks, never, side);
+  edge_at_ = motion_detail::first_change(now_, end, looks, side);
 }
 
 /// Goes on to what comes next up to a time, or to that time; whether something came.
 bool LoneCard::step(double time) {
-  const double rests = moved_ ? ends_at() : never;
+  const double rests = moved_ ? ends_at() : motion_detail::never;
   const double next = std::min({edge_at_, gestures_.due(), rests});
   if (next > time) {
     if (!(now_ < time)) return false;

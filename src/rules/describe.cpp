@@ -12,7 +12,7 @@
 namespace apsidon {
 namespace {
 
-Phrases english() {
+Phrases english_reasons() {
   Phrases p;
   const auto say = [&](Reason reason, std::string text) {
     p.by_reason[static_cast<std::size_t>(reason)] = std::move(text);
@@ -151,7 +151,7 @@ std::string spoken(FaceId face, const Deck& deck, const Names& names) {
 }
 
 const Phrases& default_phrases() {
-  static const Phrases phrases = english();
+  static const Phrases phrases = english_reasons();
   return phrases;
 }
 

@@ -1,4 +1,6 @@
 // Which picture shows a face, what is wrong with a deck's art, and a sheet composed and read again.
+#include <catch2/catch.hpp>
+
 #include "apsidon/art/art_file.hpp"
 #include "apsidon/draw/compose.hpp"
 #include "apsidon/draw/paint.hpp"

@@ -1,3 +1,4 @@
+#include <catch2/catch.hpp>
 #include <map>
 
 #include "support/tables.hpp"

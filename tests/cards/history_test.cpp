@@ -6,12 +6,6 @@ using namespace apsidon::test;
 
 namespace {
 
-std::vector<ZoneContents> contents_of(const Table& table) {
-  std::vector<ZoneContents> out;
-  for (const Zone& zone : table.zones()) out.push_back(table.contents_of(zone.id));
-  return out;
-}
-
 /// Something that only moves, turns or puts cards elsewhere.
 void change(Random& r, Table& table) {
   const CardId card{static_cast<std::uint32_t>(r.between(1, 20))};
@@ -102,6 +96,18 @@ TEST_CASE("cards: a new step ends what could be redone, cards that come or go en
   CHECK(table.remove({7}).allowed());
   history.note(table);
   CHECK_FALSE(history.can_undo());
+}
+
+TEST_CASE("cards: a history that starts again knows the table as it is then") {
+  Table table = some_table();
+  History history;
+  history.start(table);
+  history.start(table);  // nothing has changed since
+  CHECK(table.flip({1}, !table.card({1})->face_up).allowed());
+  history.note(table);
+  const auto before = contents_of(some_table());
+  CHECK(history.undo(table).allowed());
+  CHECK(contents_of(table) == before);
 }
 
 TEST_CASE("cards: zones are arranged anew whole or not at all") {

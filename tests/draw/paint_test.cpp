@@ -1,4 +1,5 @@
 #include <algorithm>
+#include <catch2/catch.hpp>
 #include <cstdlib>
 #include <set>
 

@@ -12,7 +12,7 @@ using namespace apsidon::test;
 
 namespace {
 
-constexpr std::size_t kinds = std::variant_size_v<Input::variant>;
+constexpr std::size_t input_kinds = std::variant_size_v<Input::variant>;
 
 /// Of every kind that there is.
 Input random_input(Random& r, double time) {
@@ -36,7 +36,7 @@ Input random_input(Random& r, double time) {
                    .arguments = r.chance(0.5f) ? arguments() : std::vector<VerdictArgument>{}};
   };
   const auto panel = [&] { return PanelId{static_cast<std::uint32_t>(r.below(3))}; };
-  switch (r.below(kinds)) {
+  switch (r.below(input_kinds)) {
     case 24: {
       SwitchInput input{.what = static_cast<SwitchInput::What>(r.below(4)), .reason = text(), .time = time};
       if (r.chance(0.3f)) {
@@ -118,9 +118,10 @@ Input random_input(Random& r, double time) {
     case 14:
       return RestoreInput{.inputs = r.below(99), .taken_at = time / 3, .time = time};
     case 15:
-      return PerformInput{.script = sequence({deal(), together({flip({card(), card()}, false), wait(0.3)}),
-                                              draw({1}, {2}, 3), shuffle({1}, 88), reveal({card()}, time)}),
-                          .time = time};
+      return PerformInput{
+          .script = sequence({deal(), together({flip({card(), card()}, false), apsidon::wait(0.3)}),
+                              draw({1}, {2}, 3), shuffle({1}, 88), reveal({card()}, time)}),
+          .time = time};
     case 16:
       return PerformanceInput{
           .what = static_cast<PerformanceInput::What>(r.below(5)),
@@ -242,7 +243,7 @@ TEST_CASE("files: an input log reads back as the same bits, and every line of it
     RC_ASSERT(write_log(*read, table) == text);
     RC_ASSERT(read->options == log.options && read->table == log.table);
   });
-  CHECK(seen.size() == kinds);
+  CHECK(seen.size() == input_kinds);
 }
 
 TEST_CASE("files: what is wrong in a log is said with its line") {

@@ -127,6 +127,9 @@ void add_behaviour(Random& r, TableSetup& setup, ZoneId id) {
     if (handling.match->end != MatchEnd::stay) handling.match->to = other_zone(r, setup, id);
   }
   ZoneLayout& layout = setup.layout_of(id);
+  layout.snaps = !toss();
+  layout.gives_up = toss();
+  layout.scrolls = layout.scrolls || toss();
   if (toss()) layout.longest_covered = r.between(0, layout.longest);
   if (toss()) layout.layout = CustomLayout{.name = "striped"};
 }

@@ -8,6 +8,7 @@
 #include "apsidon/files/table_file.hpp"
 #include "games/strategies.hpp"
 #include "support/process.hpp"
+#include "support/tables.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;
@@ -23,12 +24,6 @@ TableSetup setup_of(const std::string& name) {
   auto setup = load_table(source("data/" + name + "-start.table.json"));
   REQUIRE(setup.has_value());
   return *std::move(setup);
-}
-
-std::vector<ZoneContents> contents_of(const Table& table) {
-  std::vector<ZoneContents> out;
-  for (const Zone& zone : table.zones()) out.push_back(table.contents_of(zone.id));
-  return out;
 }
 
 /// Plays, looks away before the end and after it, and replays the log: through the file format, into a fresh

@@ -1,4 +1,6 @@
 // Panels, formations, seats, overlays, limits: what a plan arranges beside zones.
+#include <catch2/catch.hpp>
+
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -32,6 +34,18 @@ TEST_CASE("plan: a panel keeps its pixels while cards grow around it") {
   }
   // What does not fit at all is told, and everything stays finite.
   CHECK_FALSE(solved(plan, std::vector<ZoneLayout>(1), {.size = {500, 30}}, 1).result.fits);
+}
+
+TEST_CASE("plan: a part that has its place in a layer lies there, no larger than it prefers") {
+  const float across_at[] = {0, 200, 400}, down_at[] = {0, 135, 270};
+  for (int across = 0; across < 3; ++across) {
+    for (int down = 0; down < 3; ++down) {
+      Plan plan{.root = layers({zone({1}, 1), panel({1}, {.px = 100}, {.px = 30})}), .margin = 0};
+      plan.root.parts[1].place = Placement{static_cast<Align>(across), static_cast<Align>(down)};
+      const Solved s = solved(plan, std::vector<ZoneLayout>(1), {.size = {500, 300}}, 1);
+      CHECK(s.panels[0] == rect_at({across_at[across], down_at[down]}, {100, 30}));
+    }
+  }
 }
 
 TEST_CASE("plan: insets keep a phone's cut-outs free, and fixed spaces their pixels") {

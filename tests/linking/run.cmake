@@ -3,7 +3,7 @@
 cmake_minimum_required(VERSION 3.25)
 include(${CMAKE_CURRENT_LIST_DIR}/../support/run.cmake)
 set(common -G ${GENERATOR} -DCMAKE_CXX_COMPILER=${CXX} -DCMAKE_CXX_COMPILER_LAUNCHER=${LAUNCHER}
-           "-DCMAKE_CXX_FLAGS=${CXX_FLAGS} -O0" -DCONSUMER=${ROOT}/tests/consumer)
+           "-DCMAKE_CXX_FLAGS=${CXX_FLAGS} -O0" -DCMAKE_UNITY_BUILD=ON -DCONSUMER=${ROOT}/tests/consumer)
 file(REMOVE_RECURSE ${WORK})
 
 if(WAY STREQUAL "subdirectory")

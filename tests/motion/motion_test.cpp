@@ -349,6 +349,21 @@ TEST_CASE("motion: a card that is finished arrives now, and a clock of its own c
   CHECK(motion.add_clock() == own);
 }
 
+TEST_CASE("motion: a flip has turned at its share of the way, also one that begins with the way") {
+  for (const float begins : {0.0f, 0.25f}) {
+    Motion motion;
+    motion.resize(1);
+    Glide glide{.seconds = 1, .curve = {}};
+    glide.flip_from = begins;
+    glide.flip_to = 0.5f;
+    motion.travel(0, {.flip = std::numbers::pi_v<float>}, glide);
+    motion.advance_to(double{begins + 0.5f} / 2);
+    CHECK(motion.pose(0).flip == Approx(std::numbers::pi / 2));
+    motion.advance_to(0.5);
+    CHECK(motion.pose(0).flip == std::numbers::pi_v<float>);
+  }
+}
+
 TEST_CASE("motion: a clock is not given out again while a card still goes by it") {
   Motion motion;
   motion.resize(1);

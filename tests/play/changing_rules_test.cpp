@@ -47,6 +47,26 @@ const FrameItem& item_of(const Playfield& field, CardId card) {
 
 }  // namespace
 
+TEST_CASE("play: a zone whose rules change asks again what is left, and who holds a card aims again") {
+  TableSetup setup(glasshouse());
+  const ZoneId from = setup.add({.name = "from", .pick = {.kind = PickKind::any}, .cards = {{.face = {1}}}});
+  const ZoneId to = setup.add({.name = "to", .drop = rule::anything()});
+  setup.plans = {{.root = across({zone(from), zone(to)}), .largest_width = 100}};
+  ZoneBehaviour closed = setup.behaviour_of(to);
+  closed.rules.drop = rule::nothing();
+  Hand h(setup);
+  h.settle();
+  h.point(PointerPhase::down, h.middle("from"));
+  h.point(PointerPhase::move, h.middle("to"));
+  REQUIRE(h.field.hand().aimed_at() == to);
+  CHECK(h.count(EventKind::no_moves) == 0);
+  REQUIRE(h.field.edits().set_behaviour(to, closed));
+  CHECK_FALSE(h.field.hand().aimed_at() == to);
+  h.point(PointerPhase::up, h.middle("from"));
+  h.settle();
+  CHECK(h.count(EventKind::no_moves) == 1);
+}
+
 TEST_CASE("play: a rule in code says why a card is not picked up, by its name, in its own sentence") {
   Purse purse;
   Hand h(stall(purse));

@@ -1,5 +1,6 @@
 // Drags: sorting, exchange, free places, copies, flicks, several pointers, and what ends a drag.
 #include <algorithm>
+#include <catch2/catch.hpp>
 #include <cmath>
 #include <numbers>
 

@@ -1,5 +1,6 @@
 // The player's hand by other means than a drag: taps, keys, proposals; snapshots, explanations, phrases.
 #include <algorithm>
+#include <catch2/catch.hpp>
 
 #include "support/hand.hpp"
 

@@ -1,4 +1,5 @@
 // What nobody does on purpose: numbers that are none, times that go backwards, effects that stand still.
+#include <catch2/catch.hpp>
 #include <cmath>
 #include <limits>
 
@@ -77,16 +78,16 @@ TEST_CASE("play: seconds and delays that are none, or without end, count as none
 
 TEST_CASE("play: a script that is nested too deep, or is too long, is not begun") {
   Stage stage;
-  Script deep = wait(0);
+  Script deep = apsidon::wait(0);
   for (int i = 0; i < 5'000; ++i) {
     Script around{.kind = Script::Kind::sequence};
     around.parts.push_back(std::move(deep));
     deep = std::move(around);
   }
   CHECK_FALSE(stage.field.performances().perform(deep));
-  CHECK_FALSE(stage.field.performances().perform(sequence(std::vector<Script>(100'001, wait(0)))));
+  CHECK_FALSE(stage.field.performances().perform(sequence(std::vector<Script>(100'001, apsidon::wait(0)))));
   CHECK(stage.field.counters().ignored() == 2);
-  CHECK(stage.field.performances().perform(sequence(std::vector<Script>(50'000, wait(0.01)))));
+  CHECK(stage.field.performances().perform(sequence(std::vector<Script>(50'000, apsidon::wait(0.01)))));
   CHECK(count_of(EventKind::ended, stage.go(600)) == 1);
 }
 
@@ -252,7 +253,7 @@ TEST_CASE("play: a watcher hears of what was ignored, late and stale, and each i
   (void)stage.field.pointer({.at = {1, 1}, .time = forever});
   (void)stage.field.key({.key = Key::next, .time = 0.5});
   (void)stage.field.edits().flip({999}, true);
-  (void)stage.field.performances().perform(sequence(std::vector<Script>(100'001, wait(0))));
+  (void)stage.field.performances().perform(sequence(std::vector<Script>(100'001, apsidon::wait(0))));
   stage.field.time().set_speed(-1);
   CHECK(heard == std::vector<std::string>{"pointer: 'at' is out of range: it is ignored",
                                           "pointer has no time that a clock could show: it is ignored",

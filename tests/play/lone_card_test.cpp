@@ -21,11 +21,11 @@ const Deck& deck() {
   return deck;
 }
 
-constexpr Rect box = rect_at({20, 30}, {100, 140});
+constexpr Rect lone_box = rect_at({20, 30}, {100, 140});
 
 LoneCard lone(LoneCardOptions options = {}) {
   options.face = *deck().find("fern-2");
-  options.box = box;
+  options.box = lone_box;
   return LoneCard(deck(), options);
 }
 
@@ -52,7 +52,7 @@ TEST_CASE("play: a lone card is drawn from the start, and a press flips it, each
   LoneCard card = lone({.flips = true});
   CHECK(card.item().face == card.face());
   CHECK(card.item().size == Size{100, 140});
-  CHECK(bounds(card.item().corners) == box);
+  CHECK(bounds(card.item().corners) == lone_box);
   CHECK(card.at_rest());
   CHECK(until(card, 1).empty());
   press(card, {60, 90}, {60, 90}, 1);
@@ -133,7 +133,7 @@ TEST_CASE(
 
 TEST_CASE("play: a lone card lies in its box as it is fitted, and sideways it exchanges width and height") {
   LoneCard card = lone();
-  for (const Rect& in : {box, rect_at({0, 0}, {300, 100}), rect_at({5, 5}, {40, 400})}) {
+  for (const Rect& in : {lone_box, rect_at({0, 0}, {300, 100}), rect_at({5, 5}, {40, 400})}) {
     for (const bool sideways : {false, true}) {
       card.set_box(in);
       card.set_sideways(sideways, Pace::at_once);
@@ -151,7 +151,7 @@ TEST_CASE("play: a lone card lies in its box as it is fitted, and sideways it ex
     }
   }
   // On its way from one to the other it is between them.
-  card.set_box(box);
+  card.set_box(lone_box);
   card.set_sideways(false);
   (void)until(card, card.now() + 0.1);
   const Size between = card.item().size;
@@ -228,7 +228,7 @@ TEST_CASE("play: a lone card rises under the pointer, and goes down again") {
   CHECK(card.item().lift == Approx(0.4f));
   card.pointer({.phase = PointerPhase::leave, .at = {60, 90}, .time = 2});
   CHECK(kinds(until(card, 4)) == std::vector{EventKind::unhovered, EventKind::settled});
-  CHECK(bounds(card.item().corners) == box);
+  CHECK(bounds(card.item().corners) == lone_box);
   // A finger presses, and hovers nothing.
   CHECK(card.pointer({.phase = PointerPhase::down, .at = {60, 90}, .time = 4, .kind = PointerKind::touch}));
   CHECK_FALSE(card.hovered());
@@ -291,8 +291,8 @@ TEST_CASE("play: a lone card of pixel art is a whole multiple in device pixels, 
     RC_ASSERT(card.set_pixel_ratio(3) && !card.set_pixel_ratio(NAN) && !card.set_pixel_ratio(0));
   });
   // Where the picture is not known there is nothing to multiply: as large as fits.
-  LoneCard card(deck(), {.face = {1}, .box = box, .fit = Fit::whole});
-  CHECK(bounds(card.item().corners) == box);
+  LoneCard card(deck(), {.face = {1}, .box = lone_box, .fit = Fit::whole});
+  CHECK(bounds(card.item().corners) == lone_box);
 }
 
 TEST_CASE(
@@ -305,14 +305,14 @@ TEST_CASE(
   Vec2 before = bounds(card.item().corners).centre();
   float last = 0;
   for (int i = 0; i < 60; ++i) {
-    if (i == 6) CHECK(card.set_box(box, Pace::glides));
+    if (i == 6) CHECK(card.set_box(lone_box, Pace::glides));
     card.advance_to(card.now() + 0.01);
     const Vec2 now = bounds(card.item().corners).centre();
     CHECK(std::abs((now.x - before.x) - last) < 16);  // px in 0.01 s: no jump of its speed
     last = now.x - before.x;
     before = now;
   }
-  CHECK(bounds(card.item().corners) == box);
+  CHECK(bounds(card.item().corners) == lone_box);
   CHECK(card.set_box(there));
   CHECK(bounds(card.item().corners) == there);
   until(card, 5);
@@ -321,13 +321,13 @@ TEST_CASE(
 
 TEST_CASE(
     "play: an open lone card without a face waits on its edge, and a covered one shows on what it showed") {
-  LoneCard card(deck(), {.box = box});
+  LoneCard card(deck(), {.box = lone_box});
   CHECK(card.item().face == hidden_face);
   CHECK(bounds(card.item().corners).width() < 1);
   CHECK(card.set_face(*deck().find("fern-2")));
   const auto told = kinds(until(card, 2));
   CHECK(std::count(told.begin(), told.end(), EventKind::edge_on) <= 1);
-  CHECK(bounds(card.item().corners) == box);
+  CHECK(bounds(card.item().corners) == lone_box);
   CHECK(card.item().face == *deck().find("fern-2"));
   CHECK(card.flip());
   CHECK(card.set_face(*deck().find("poppy-3")));

@@ -2,6 +2,7 @@
 // lost, no pose is none, memory does not grow, clocks keep their time, and a frame costs at the end what it
 // did at the beginning.
 #include <sys/resource.h>
+#include <catch2/catch.hpp>
 
 #include <cmath>
 

@@ -1,5 +1,6 @@
 // One kind of move: the same comes of it, is told and is undone, whoever makes it.
 #include <algorithm>
+#include <catch2/catch.hpp>
 #include <functional>
 
 #include "support/hand.hpp"

@@ -1,5 +1,6 @@
 // Cards opened by taps, compared, and what undo makes of that.
 #include <algorithm>
+#include <catch2/catch.hpp>
 
 #include "support/loop.hpp"
 #include "support/tables.hpp"

@@ -15,7 +15,7 @@ using namespace apsidon::test;
 
 namespace {
 
-struct Tally {
+struct ModelTally {
   std::map<EventKind, int> events;
   std::map<std::string, int> states;
   int undos = 0;
@@ -28,9 +28,9 @@ std::optional<Verdict> answer_of(std::uint64_t proposal) {
   return Verdict{};
 }
 
-class Session {
+class ModelSession {
  public:
-  Session(Random& r, TableSetup setup, bool pure)
+  ModelSession(Random& r, TableSetup setup, bool pure)
       : setup_(std::move(setup)),
         options_(some_options(r)),
         field(setup_, options_),
@@ -44,7 +44,7 @@ class Session {
     field.set_recorder([this](const Input& input) { log_.push_back(input); });
   }
 
-  void step(Random& r, Tally& tally) {
+  void step(Random& r, ModelTally& tally) {
     tally_ = &tally;
     time_ += double{r.uniform(0, 0.15f)};
     // What is due before is heard first, in one step or in several.
@@ -77,7 +77,7 @@ class Session {
     go_to(time_);
   }
 
-  void finish(Tally& tally) {
+  void finish(ModelTally& tally) {
     field.gate().open("test");
     field.time().release("test");
     send(field, BlurInput{time_});
@@ -330,7 +330,7 @@ class Session {
   void hear_until_now() { go_to(field.now()); }
 
   void go_to(double time) {
-    Tally& tally = *tally_;
+    ModelTally& tally = *tally_;
     for (const Event& e : events_until(field, time)) hear(e, tally);
     model_.see_spots(field.table());
     if (matched_) {
@@ -351,7 +351,7 @@ class Session {
     state("clock held", field.time().stopped_for("test"));
   }
 
-  void hear(const Event& e, Tally& tally) {
+  void hear(const Event& e, ModelTally& tally) {
     told_.push_back(e);
     ++tally.events[e.kind];
     if (e.kind == EventKind::picked_up) ++open_;
@@ -392,7 +392,7 @@ class Session {
   std::vector<PerformanceId> performances_ = {};
   std::vector<Input> log_ = {};
   std::vector<Event> told_ = {};
-  Tally* tally_ = nullptr;
+  ModelTally* tally_ = nullptr;
   double time_ = 0;
   Vec2 at_ = {};
   PointerKind kind_ = PointerKind::mouse;
@@ -401,7 +401,7 @@ class Session {
   bool synced_ = false;
 };
 
-void print(const Tally& tally) {
+void print(const ModelTally& tally) {
   std::cout << "model:";
   for (const auto& [kind, count] : tally.events) std::cout << " " << name_of(kind) << " " << count;
   std::cout << "\nmodel: states";
@@ -414,10 +414,10 @@ void print(const Tally& tally) {
 TEST_CASE(
     "play: model: random sessions lose and double no card, and the events tell all that happens to the "
     "table") {
-  Tally tally;
+  ModelTally tally;
   for_all("sessions", 2, [&](Random& r) {
     for (const bool pure : {true, false}) {
-      Session session(r, random_game(r), pure);
+      ModelSession session(r, random_game(r), pure);
       for (int i = 0; i < 150; ++i) {
         session.step(r, tally);
         session.check(r);

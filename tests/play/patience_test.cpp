@@ -41,7 +41,7 @@ struct Step {
   friend auto operator<=>(const Step&, const Step&) = default;
 };
 
-struct Model {
+struct PatienceModel {
   static constexpr int stock = 0;
   static constexpr int waste = 1;
   static constexpr int first_pot = 2;
@@ -130,7 +130,7 @@ struct Model {
 
 // The same in the words of the library.
 
-TableSetup patience(const Model& model) {
+TableSetup patience(const PatienceModel& model) {
   TableSetup setup(glasshouse());
   const Deck& deck = setup.table.deck();
   const Rule linked = rule::all({rule::same_colour(), rule::rank_down()});
@@ -166,41 +166,41 @@ TableSetup patience(const Model& model) {
   std::vector<PlanNode> nodes;
   for (const Zone& zone : setup.table.zones()) nodes.push_back(apsidon::zone(zone.id));
   setup.plans = {{.root = across(nodes)}};
-  for (int pile = 0; pile < Model::piles_count; ++pile) {
+  for (int pile = 0; pile < PatienceModel::piles_count; ++pile) {
     for (const Lying& lying : model.piles[static_cast<std::size_t>(pile)]) {
-      const FaceId face = deck.face(Model::suit(lying.card), Model::rank(lying.card));
+      const FaceId face = deck.face(PatienceModel::suit(lying.card), PatienceModel::rank(lying.card));
       setup.table.create_card({static_cast<std::uint32_t>(pile + 1)}, {.face = face, .face_up = lying.open});
     }
   }
   return setup;
 }
 
-Model dealt(Random& r) {
+PatienceModel dealt(Random& r) {
   std::vector<int> cards(52);
   for (int i = 0; i < 52; ++i) cards[static_cast<std::size_t>(i)] = i;
   for (std::size_t i = cards.size(); i > 1; --i) std::swap(cards[i - 1], cards[r.below(i)]);
-  Model model;
+  PatienceModel model;
   for (int column = 0; column < columns; ++column) {
     for (int i = 0; i <= column; ++i) {
-      model.piles[static_cast<std::size_t>(Model::first_column + column)].push_back(
+      model.piles[static_cast<std::size_t>(PatienceModel::first_column + column)].push_back(
           {cards.back(), i == column});
       cards.pop_back();
     }
   }
-  for (const int card : cards) model.piles[Model::stock].push_back({card, false});
+  for (const int card : cards) model.piles[PatienceModel::stock].push_back({card, false});
   return model;
 }
 
 /// Nearly won, so that games are won, too: all but a few cards lie in their beds.
-Model nearly_won(Random& r) {
-  Model model;
+PatienceModel nearly_won(Random& r) {
+  PatienceModel model;
   std::vector<int> left;
   for (int bed = 0; bed < beds; ++bed) {
     const int height = r.between(11, 13);
     for (int rank = 0; rank < 13; ++rank) {
       const int card = bed * 13 + rank;
       if (rank < height) {
-        model.piles[static_cast<std::size_t>(Model::first_bed + bed)].push_back({card, true});
+        model.piles[static_cast<std::size_t>(PatienceModel::first_bed + bed)].push_back({card, true});
       } else {
         left.push_back(card);
       }
@@ -208,10 +208,13 @@ Model nearly_won(Random& r) {
   }
   for (const int card : left) {
     const bool column = r.chance(0.6f);
-    model.piles[column ? static_cast<std::size_t>(r.between(Model::first_column, Model::first_bed - 1)) : 0]
+    model
+        .piles[column ? static_cast<std::size_t>(
+                            r.between(PatienceModel::first_column, PatienceModel::first_bed - 1))
+                      : 0]
         .push_back({card, false});
   }
-  for (int pile = Model::first_column; pile < Model::first_bed; ++pile) {
+  for (int pile = PatienceModel::first_column; pile < PatienceModel::first_bed; ++pile) {
     Pile& column = model.piles[static_cast<std::size_t>(pile)];
     if (!column.empty()) column.back().open = true;
   }
@@ -220,10 +223,11 @@ Model nearly_won(Random& r) {
 
 /// Late in a game that went badly, so that games are stuck, too: all but a few cards of the stock were seen
 /// for the last time.
-Model nearly_stuck(Random& r) {
-  Model model = dealt(r);
+PatienceModel nearly_stuck(Random& r) {
+  PatienceModel model = dealt(r);
   model.gone_through = passes - 1;
-  while (model.piles[Model::stock].size() > 2) model.make({Model::stock, 0, Model::waste});
+  while (model.piles[PatienceModel::stock].size() > 2)
+    model.make({PatienceModel::stock, 0, PatienceModel::waste});
   return model;
 }
 
@@ -232,8 +236,8 @@ Step step_of(const Move& move) {
           static_cast<int>(move.to.value) - 1};
 }
 
-void check_same(const Model& model, const Table& table, const std::vector<Move>& moves) {
-  for (int pile = 0; pile < Model::piles_count; ++pile) {
+void check_same(const PatienceModel& model, const Table& table, const std::vector<Move>& moves) {
+  for (int pile = 0; pile < PatienceModel::piles_count; ++pile) {
     Pile lies;
     for (const CardId id : table.zones()[static_cast<std::size_t>(pile)].cards) {
       const Card& card = *table.card(id);
@@ -247,20 +251,20 @@ void check_same(const Model& model, const Table& table, const std::vector<Move>&
   RC_ASSERT(steps == model.legal());
 }
 
-Standing standing_of(const Model& model) {
+Standing standing_of(const PatienceModel& model) {
   return model.won() ? Standing::won : model.legal().empty() ? Standing::stuck : Standing::open;
 }
 
 /// Rather to a bed than anywhere else, so that games come to their ends.
 Move some_move(Random& r, const std::vector<Move>& moves) {
   for (const Move& move : moves) {
-    const bool up = Model::is_bed(step_of(move).to) && !Model::is_bed(step_of(move).from);
+    const bool up = PatienceModel::is_bed(step_of(move).to) && !PatienceModel::is_bed(step_of(move).from);
     if (up && r.chance(0.7f)) return move;
   }
   return moves[r.below(moves.size())];
 }
 
-Model begun(Random& r) {
+PatienceModel begun(Random& r) {
   return r.chance(0.4f) ? dealt(r) : r.chance(0.5f) ? nearly_won(r) : nearly_stuck(r);
 }
 
@@ -270,7 +274,7 @@ TEST_CASE("rules: two hundred games of a patience by the rules alone are those o
   int won = 0;
   int stuck = 0;
   for_all("patience by rules", 2, [&](Random& r) {
-    Model model = begun(r);
+    PatienceModel model = begun(r);
     const TableSetup setup = patience(model);
     Table table = setup.table;
     const Rulebook rules = setup.rulebook();
@@ -283,8 +287,8 @@ TEST_CASE("rules: two hundred games of a patience by the rules alone are those o
       // What is not in the list is refused, and then nothing has changed.
       const Move wrong{
           .run = {{static_cast<std::uint32_t>(r.between(1, 52))}, static_cast<std::size_t>(r.between(1, 4))},
-          .from = {static_cast<std::uint32_t>(r.between(1, Model::piles_count))},
-          .to = {static_cast<std::uint32_t>(r.between(1, Model::piles_count))}};
+          .from = {static_cast<std::uint32_t>(r.between(1, PatienceModel::piles_count))},
+          .to = {static_cast<std::uint32_t>(r.between(1, PatienceModel::piles_count))}};
       if (std::find(moves.begin(), moves.end(), wrong) == moves.end()) {
         const std::uint64_t before = table.revision();
         const MoveReport report = apply_move(table, rules, wrong);
@@ -306,7 +310,7 @@ TEST_CASE("play: two hundred games of a patience on a playfield are those of a p
   int won = 0;
   int stuck = 0;
   for_all("patience on a playfield", 2, [&](Random& r) {
-    Model model = begun(r);
+    PatienceModel model = begun(r);
     Playfield field(patience(model), {.window = {1400, 900}});
     std::vector<Event> told;
     const auto go = [&](double seconds) {

@@ -1,6 +1,8 @@
 #include <algorithm>
+#include <catch2/catch.hpp>
 #include <numbers>
 
+#include "apsidon/geometry/limits.hpp"
 #include "support/loop.hpp"
 #include "support/tables.hpp"
 
@@ -364,6 +366,16 @@ TEST_CASE("play: a set-up that makes no sense is refused") {
   CHECK_THROWS_WITH(Playfield(empty, {.corner_radius = 2}),
                     "playfield: corner radius is 2: 0 to 0.5 is expected");
   CHECK_THROWS_AS(Playfield(empty, {.start_time = NAN}), Error);
+  Feel slow;
+  slow.move.seconds = -1;
+  CHECK_THROWS_WITH(Playfield(empty, {.feel = slow}), Catch::Contains("seconds is -1"));
+  CHECK_THROWS_WITH(Playfield(empty, {.thresholds = {.mouse_slop = -1}}), Catch::Contains("slop"));
+  CHECK_THROWS_WITH(Playfield(empty, {.drag = {.held_opacity = 2}}), Catch::Contains("opacity is 2"));
+  CHECK_THROWS_WITH(Playfield(empty, {.hover = {.rise = NAN}}), Catch::Contains("rise"));
+  const std::string long_name(most_name_bytes + 1, 'n');
+  empty.plans.front().name = long_name;
+  CHECK_THROWS_WITH(Playfield(empty), "plan: name: 201 bytes: at most 200 are expected");
+  empty.plans.front().name.clear();
   empty.deal_from = {7};
   CHECK_THROWS_WITH(Playfield(empty), "table: the deal comes from zone 7: a zone of the table is expected");
   const auto zones = empty.table.zones().size();

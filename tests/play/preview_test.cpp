@@ -1,5 +1,6 @@
 // The preview: who calls it, how it comes, goes, and stays.
 #include <algorithm>
+#include <catch2/catch.hpp>
 
 #include "support/hand.hpp"
 

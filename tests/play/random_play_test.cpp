@@ -12,19 +12,19 @@ using namespace apsidon::test;
 
 namespace {
 
-struct Tally {
+struct Happened {
   std::map<EventKind, int> events;
   int syncs = 0;
   int torn = 0;  ///< drags that a change by the game ended
 };
 
 /// One session: a playfield and a hand that does what a seed says.
-class Session {
+class RandomPlay {
  public:
-  Session(Random& r, TableSetup setup)
+  RandomPlay(Random& r, TableSetup setup)
       : field(std::move(setup), {.window = window(r)}), cards_(field.table().card_count()) {}
 
-  void step(Random& r, Tally& tally) {
+  void step(Random& r, Happened& tally) {
     time_ += double{r.uniform(0, 0.2f)};
     const std::size_t what = r.below(40);
     if (what < 9) {
@@ -43,7 +43,7 @@ class Session {
   }
 
   /// Lets go of everything and waits until all is at rest.
-  void finish(Tally& tally) {
+  void finish(Happened& tally) {
     point(PointerPhase::cancel, at_);
     field.advance_to(field.time().settles_at() + 1);
     listen(tally);
@@ -92,7 +92,7 @@ class Session {
     return field.where().area(zone.id)->centre() + Vec2{r.uniform(-30, 30), r.uniform(-30, 30)};
   }
 
-  void disturb(Random& r, Tally& tally) {
+  void disturb(Random& r, Happened& tally) {
     const bool held = field.hand().held().count > 0;
     switch (r.below(6)) {
       case 0: {
@@ -125,7 +125,7 @@ class Session {
   }
 
   /// Every pick-up ends in exactly one of dropped, refused, cancelled.
-  void listen(Tally& tally) {
+  void listen(Happened& tally) {
     for (const Event& e : events_so_far(field)) {
       ++tally.events[e.kind];
       if (e.kind == EventKind::picked_up) RC_ASSERT(++open_ == 1);
@@ -163,9 +163,9 @@ class Session {
 TEST_CASE(
     "play: no sequence of pointers, syncs, moves and resizes loses or doubles a card, and all comes to "
     "rest") {
-  Tally tally;
+  Happened tally;
   for_all("random play", 2, [&](Random& r) {
-    Session session(r, random_setup(r));
+    RandomPlay session(r, random_setup(r));
     for (int i = 0; i < 120; ++i) {
       session.step(r, tally);
       session.check(r);

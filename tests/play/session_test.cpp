@@ -25,7 +25,7 @@ std::string fmt_time(double time) {
   return out.str();
 }
 
-std::vector<std::string> lines_of(const std::vector<Event>& told, const Table& table) {
+std::vector<std::string> events_told(const std::vector<Event>& told, const Table& table) {
   std::vector<std::string> lines;
   for (const Event& e : told) lines.push_back(event_line(e, table));
   return lines;
@@ -88,7 +88,7 @@ TEST_CASE("tool: sessions of the four demo tables replay exactly from table and 
       std::ofstream(file(".log")) << write_log(session.log(), session.setup());
       {
         std::ofstream events(file(".events"));
-        for (const std::string& line : lines_of(session.told(), session.field().table()))
+        for (const std::string& line : events_told(session.told(), session.field().table()))
           events << line << "\n";
       }
       const auto out = tool({"replay", file(".table.json"), file(".log"), "--check", file(".events"),

@@ -1,5 +1,6 @@
 // Moves as values: where a card goes by itself, what a move does, faces that nobody holds, goals, files.
 #include <algorithm>
+#include <catch2/catch.hpp>
 
 #include "apsidon/files/table_file.hpp"
 #include "support/tables.hpp"
@@ -10,11 +11,11 @@ using namespace apsidon::test;
 namespace {
 
 /// A column that takes anything lower of its colour, a bed that begins with the lowest, a pot, a stock.
-struct Bench {
+struct ValuesBench {
   TableSetup setup{glasshouse()};
   ZoneId column, bed, pot, stock, waste;
 
-  Bench() {
+  ValuesBench() {
     const Rule linked = rule::all({rule::same_colour(), rule::rank_down()});
     column = setup.add({.name = "column",
                         .layout = ColumnLayout{},
@@ -41,7 +42,7 @@ struct Bench {
 }  // namespace
 
 TEST_CASE("rules: a card goes by itself to where its rank begins, or to where its zone says") {
-  Bench b;
+  ValuesBench b;
   b.lay(b.column, "reed-2");
   const CardId lowest = b.lay(b.pot, "fern-1");
   // It would fit onto the column, too, which comes first on the table.
@@ -55,7 +56,7 @@ TEST_CASE("rules: a card goes by itself to where its rank begins, or to where it
 }
 
 TEST_CASE("rules: a move is made whole with all that follows, or refused and nothing is") {
-  Bench b;
+  ValuesBench b;
   b.lay(b.column, "poppy-9", false);
   const CardId four = b.lay(b.column, "fern-4");
   const CardId three = b.lay(b.column, "reed-3");
@@ -83,7 +84,7 @@ TEST_CASE("rules: a move is made whole with all that follows, or refused and not
 }
 
 TEST_CASE("rules: a stock is drawn from and recycled by moves, each only when it is the time for it") {
-  Bench b;
+  ValuesBench b;
   for (const char* face : {"fern-5", "fern-6", "fern-7"}) b.lay(b.stock, face, false);
   Table& table = b.setup.table;
   const Rulebook rules = b.setup.rulebook();
@@ -102,7 +103,7 @@ TEST_CASE("rules: a stock is drawn from and recycled by moves, each only when it
 
 TEST_CASE(
     "rules: a zone is asked about a face that nobody holds, and says of the face what it says of a card") {
-  Bench b;
+  ValuesBench b;
   b.lay(b.column, "reed-5");
   const Deck& deck = b.setup.table.deck();
   const Rulebook rules = b.setup.rulebook();
@@ -123,7 +124,7 @@ TEST_CASE(
 }
 
 TEST_CASE("rules: a game is won, lost, stuck or open, by where cards lie or by the game's own word") {
-  Bench b;
+  ValuesBench b;
   b.setup.won = goal::all_in({b.bed});
   b.setup.lost = goal::filled({b.pot});
   Table& table = b.setup.table;
@@ -145,7 +146,7 @@ TEST_CASE("rules: a game is won, lost, stuck or open, by where cards lie or by t
 
 TEST_CASE(
     "files: rules and goals in code are named in a table file, and refuse where the game does not run") {
-  Bench b;
+  ValuesBench b;
   b.setup.rules_of(b.pot).drop = rule::own("only at night", [](const RuleQuestion&) { return Verdict{}; });
   b.setup.rules_of(b.pot).sends_to = {b.bed};
   b.setup.won = goal::own("enough");

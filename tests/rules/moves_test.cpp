@@ -11,13 +11,13 @@ using namespace apsidon::test;
 namespace {
 
 /// Three linked slots, a hand of four, a stock and its waste.
-struct Bench {
+struct MovesBench {
   Table table{glasshouse()};
   ZoneId slots[3], hand, stock, waste;
   std::vector<ZoneRules> rules;
   std::vector<std::pair<ZoneId, ZoneId>> links;
 
-  Bench() {
+  MovesBench() {
     for (ZoneId& slot : slots) slot = table.create_zone({.name = "slot-" + std::to_string(++made)});
     hand = table.create_zone({.name = "hand"});
     stock = table.create_zone({.name = "stock"});
@@ -82,12 +82,13 @@ TEST_CASE("rules: neighbours are found by the links alone as by their index, and
 }
 
 TEST_CASE("rules: neighbours that are filled, and a rule that holds with each of them") {
-  Bench b;
+  MovesBench b;
   const CardId card = b.lay(b.hand, "fern-5");
   const Rule tied =
       rule::all({rule::neighbours(1), rule::each_neighbour(rule::any({rule::same_suit(), rule::rank_up()}))});
   const Verdict alone = b.judge(tied, card, b.slots[1]);
   CHECK(alone.reason == Reason::needs_neighbours);
+  CHECK(describe(Verdict{.reason = static_cast<Reason>(reason_count)}, b.table).empty());  // of another version
   CHECK(describe(alone, b.table) == "Of the places beside slot-2, at least 1 must be filled; 0 are.");
   b.lay(b.slots[0], "reed-4");
   CHECK(b.judge(tied, card, b.slots[1]).allowed());
@@ -102,7 +103,7 @@ TEST_CASE("rules: neighbours that are filled, and a rule that holds with each of
 }
 
 TEST_CASE("rules: faces that a place wants, where cards come from, sets, and a rule in code") {
-  Bench b;
+  MovesBench b;
   const CardId card = b.lay(b.hand, "poppy-7");
   const Deck& deck = b.table.deck();
   const int poppy = deck.suit_of(*deck.find("poppy-1"));
@@ -134,7 +135,7 @@ TEST_CASE("rules: faces that a place wants, where cards come from, sets, and a r
 }
 
 TEST_CASE("rules: an occupied slot exchanges, when the other card may go back") {
-  Bench b;
+  MovesBench b;
   const CardId card = b.lay(b.hand, "fern-5");
   const CardId other = b.lay(b.slots[0], "poppy-9");
   b.rules[0] = {.drop = rule::on_empty(), .exchanges = true};
@@ -148,7 +149,7 @@ TEST_CASE("rules: an occupied slot exchanges, when the other card may go back") 
 }
 
 TEST_CASE("rules: a stock gives by the pass, and so many passes") {
-  Bench b;
+  MovesBench b;
   for (const char* face : {"fern-1", "fern-2", "fern-3", "fern-4", "fern-5"}) b.lay(b.stock, face, false);
   CHECK(judge_stock(b.table, b.book(), b.stock).reason == Reason::no_stock);
   b.rules[b.stock.value - 1].stock = StockRule{.to = b.waste, .gives = {3, 1}, .passes = 2};
@@ -165,7 +166,7 @@ TEST_CASE("rules: a stock gives by the pass, and so many passes") {
   const Verdict over = tap();
   CHECK(over.reason == Reason::no_passes);
   CHECK(describe(over, b.table) == "Stock cannot be gone through again: 2 of 2 passes are used.");
-  const Table empty = Bench().table;
+  const Table empty = MovesBench().table;
   CHECK(judge_stock(empty, b.book(), b.stock).reason == Reason::empty_zone);
 }
 

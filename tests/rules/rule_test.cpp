@@ -1,3 +1,4 @@
+#include <catch2/catch.hpp>
 #include <set>
 
 #include "support/tables.hpp"

@@ -7,12 +7,11 @@
 #include <sstream>
 
 #include "support/display.hpp"
+#include "support/reference.hpp"
 
 using namespace apsidon::test;
 
 namespace {
-
-const std::string bench = "data/potting-bench.table.json";
 
 /// `apsidon play` in a window on a display of its own; `act` is what a hand does meanwhile, in words of
 /// xdotool, of which each line is one, or a command of the shell.
@@ -53,12 +52,12 @@ TEST_CASE("sdl: a mouse drags in the window: what is allowed is dropped, what is
   const Scratch scratch;
   const std::string log = (scratch / "s.log").string();
   // Reed-2 lies on the waste and belongs on bed-2; marigold-9 does not.
-  const auto outcome =
-      played(bench + " --no-deal --record " + log, drag(79, 290, 1200, 290) + drag(79, 470, 1200, 290));
+  const auto outcome = played(potting_bench + " --no-deal --record " + log,
+                              drag(79, 290, 1200, 290) + drag(79, 470, 1200, 290));
   CAPTURE(outcome.out, outcome.err);
   CHECK(outcome.code == 0);
   CHECK(holds(outcome.out, "inputs"));
-  const auto kinds = told(bench, log);
+  const auto kinds = told(potting_bench, log);
   CHECK(count(kinds, "picked-up") == 2);
   CHECK(count(kinds, "dropped") == 1);
   CHECK(count(kinds, "refused") + count(kinds, "cancelled") == 1);
@@ -69,14 +68,14 @@ TEST_CASE("sdl: keys, a resize in mid-drag, and a window that is closed") {
   const Scratch scratch;
   const std::string log = (scratch / "s.log").string();
   const auto outcome =
-      played(bench + " --no-deal --record " + log,
+      played(potting_bench + " --no-deal --record " + log,
              "xdotool windowfocus $W; sleep 0.2; xdotool key Tab Tab space; sleep 0.3; xdotool key Escape; "
              "sleep 0.2\nxdotool mousemove --window $W 79 290; sleep 0.1; xdotool mousedown 1\n" +
                  moves(79, 290, 500, 400) +
                  "xdotool windowsize $W 900 700; sleep 0.6; xdotool mouseup 1; sleep 0.3");
   CAPTURE(outcome.out, outcome.err);
   CHECK(outcome.code == 0);
-  const auto kinds = told(bench, log);
+  const auto kinds = told(potting_bench, log);
   CHECK(count(kinds, "focused") >= 2);
   CHECK(count(kinds, "picked-up") >= 1);
   CHECK(count(kinds, "cancelled") >= 1);
@@ -105,7 +104,7 @@ TEST_CASE(
   const Scratch scratch;
   const std::string table = (scratch / "t.table.json").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(bench), table);
+  std::filesystem::copy(source(potting_bench), table);
   const auto outcome =
       played(table + " --no-deal", "sleep 1; echo '{' > " + table +
                                        "; sleep 1.3; xdotool mousemove --window $W 200 200; sleep 0.3\n");
@@ -114,13 +113,14 @@ TEST_CASE(
   CHECK(holds(outcome.err, "this is not JSON"));
 }
 
-TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and all else stays") {
+TEST_CASE("sdl: a knob of the potting_bench is pulled and saved: the file gets that, and all else stays") {
   const Scratch scratch;
   const std::string stall = "data/market-stall.table.json";
   const std::string table = (scratch / "t.table.json").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
   std::filesystem::copy(source(stall), table);
-  // Over a card of the hand, so that the bench shows its zone; then its spacing, and the button that saves.
+  // Over a card of the hand, so that the potting_bench shows its zone; then its spacing, and the button that
+  // saves.
   const auto outcome =
       played(table + " --no-deal --bench",
              "sleep 0.5\n" + at(420, 660) + at(424, 664) + at(1000, 384, "mousedown") + at(1030, 384) +
@@ -145,7 +145,7 @@ TEST_CASE("sdl: a knob of one zone of several has no place in their entry, and t
   const Scratch scratch;
   const std::string table = (scratch / "t.table.json").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(bench), table);
+  std::filesystem::copy(source(potting_bench), table);
   // Over column-1, where no card lies: not for all of its name, its strip, saved.
   const auto outcome =
       played(table + " --no-deal --bench",
@@ -154,16 +154,17 @@ TEST_CASE("sdl: a knob of one zone of several has no place in their entry, and t
                  at(1060, 252, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
-  CHECK(contents(table) == contents(source(bench)));
+  CHECK(contents(table) == contents(source(potting_bench)));
   CHECK(holds(outcome.err, "what has changed of 'column-1' alone is not saved"));
 }
 
 TEST_CASE(
-    "sdl: a face, a strip, a gap and a curve of the bench are in the files that it saves, line by line") {
+    "sdl: a face, a strip, a gap and a curve of the potting_bench are in the files that it saves, line by "
+    "line") {
   const Scratch scratch;
   const std::string table = (scratch / "t.table.json").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(bench), table);
+  std::filesystem::copy(source(potting_bench), table);
   const auto click = [](int x, int y) { return at(x, y, "mousedown") + at(x, y, "mouseup"); };
   const auto pull = [](int x0, int y0, int x1, int y1) {
     return at(x0, y0, "mousedown") + at((x0 + x1) / 2, (y0 + y1) / 2) + at(x1, y1, "mouseup");
@@ -177,7 +178,7 @@ TEST_CASE(
                  click(1036, 191) + click(925, 267) + pull(1060, 490, 1100, 440) + click(1030, 62));
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
-  const std::string was = contents(source(bench)), is = contents(table);
+  const std::string was = contents(source(potting_bench)), is = contents(table);
   const auto lines = [](const std::string& text) {
     std::vector<std::string> all;
     std::istringstream in(text);
@@ -227,7 +228,7 @@ TEST_CASE(
   const Scratch scratch;
   const std::string table = (scratch / "t.table.json").string(), log = (scratch / "s.log").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(bench), table);
+  std::filesystem::copy(source(potting_bench), table);
   // It is being dealt when the columns get further apart; afterwards a card goes to a bed as ever.
   const auto outcome =
       played(table + " --seed 7 --record " + log,
@@ -237,19 +238,19 @@ TEST_CASE(
   const std::string inputs = contents(log);
   CHECK(holds(inputs, "\"plans\""));
   CHECK_FALSE(holds(inputs, "\"start_over\""));
-  CHECK(count(told(bench, log), "drawn") == 1);
+  CHECK(count(told(potting_bench, log), "drawn") == 1);
 }
 
 TEST_CASE("sdl: a drag is cancelled when another window takes the attention") {
   const Scratch scratch;
   const std::string log = (scratch / "s.log").string();
   const auto outcome =
-      played(bench + " --no-deal --record " + log,
+      played(potting_bench + " --no-deal --record " + log,
              at(79, 290, "mousedown") + moves(79, 290, 500, 400) +
                  "xterm & other=$!; sleep 1.5; kill $other; sleep 0.3; xdotool mouseup 1; sleep 0.3");
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
-  const auto kinds = told(bench, log);
+  const auto kinds = told(potting_bench, log);
   CHECK(count(kinds, "picked-up") == 1);
   CHECK(count(kinds, "cancelled") == 1);
   CHECK(count(kinds, "dropped") == 0);
@@ -278,10 +279,10 @@ TEST_CASE("sdl: a session that is played back in the window is the session that 
   std::string line;
   for (int i = 0; i < 12 && std::getline(all, line); ++i) first << line << "\n";
   first.close();
-  const auto outcome = played(bench + " --log " + log + " --record " + again, "sleep 2.5");
+  const auto outcome = played(potting_bench + " --log " + log + " --record " + again, "sleep 2.5");
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
-  const auto was = told(bench, log), is = told(bench, again);
+  const auto was = told(potting_bench, log), is = told(potting_bench, again);
   REQUIRE(was.size() > 3);
   CHECK(std::vector(is.begin(), is.begin() + static_cast<long>(std::min(is.size(), was.size()))) == was);
 }
@@ -306,13 +307,13 @@ TEST_CASE("sdl: a card that gets another face in its file gets it on the table")
   const Scratch scratch;
   const std::string table = (scratch / "t.table.json").string(), log = (scratch / "s.log").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(bench), table);
+  std::filesystem::copy(source(potting_bench), table);
   const auto outcome =
       played(table + " --no-deal --record " + log,
              "sed -i 's/\"poppy-13\", \"reed-2\"/\"poppy-13\", \"fern-1\"/' " + table + "; sleep 1.5");
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
-  CHECK(count(told(bench, log), "face-changed") == 1);
+  CHECK(count(told(potting_bench, log), "face-changed") == 1);
   CHECK_FALSE(holds(contents(log), "\"start_over\""));
 }
 
@@ -325,8 +326,8 @@ TEST_CASE("sdl: what the window shows at rest is the picture that is drawn witho
                       tool_program(), "play", "data/trellis.table.json", "--window", "900x600", "--no-deal",
                       "--frames", "12", "--shots", shots});
   REQUIRE(outcome.code == 0);
-  // The line about the bench lies at the lower edge. In the window cards are shown from pictures of them:
-  // their edges are as smooth, and not the same to the bit. Another picture differs ten times as much.
+  // The line about the potting_bench lies at the lower edge. In the window cards are shown from pictures of
+  // them: their edges are as smooth, and not the same to the bit. Another picture differs ten times as much.
   const auto differs_from = [&](const std::string& picture) {
     const auto compared =
         run("sh", {"-c", "compare -metric RMSE -extract 900x540+0+0 $(ls " + shots + "/*.png | tail -1) " +
@@ -339,7 +340,27 @@ TEST_CASE("sdl: what the window shows at rest is the picture that is drawn witho
   CHECK(differs_from(drawn) > 0.2);
 }
 
-TEST_CASE("sdl: a single card of a deck lies on the bench, and one that is not in it is told") {
+TEST_CASE("sdl: the bench by the pointer, the file, the feel, events and outlines is what was looked at") {
+  const Scratch scratch;
+  struct Sheet {
+    const char* name;
+    int tab;  // px from the left
+  };
+  for (const Sheet& sheet : {Sheet{"pointer", 939}, Sheet{"file", 991}, Sheet{"feel", 1035},
+                             Sheet{"events", 1089}, Sheet{"outlines", 1157}}) {
+    CAPTURE(sheet.name);
+    const std::string shot = (scratch / (std::string(sheet.name) + ".png")).string();
+    const auto outcome = played(potting_bench + " --no-deal --bench",
+                                at(sheet.tab, 189, "click") +
+                                    (sheet.name == std::string("outlines") ? at(922, 217, "click") : "") +
+                                    at(700, 300) + "sleep 0.5\nimport -window $W " + quoted(shot));
+    CHECK(outcome.code == 0);
+    // How long a frame took is written below.
+    CHECK(differs_from_kept(shot, std::string("bench-") + sheet.name, "1280x700+0+0") < 0.03);
+  }
+}
+
+TEST_CASE("sdl: a single card of a deck lies on the potting_bench, and one that is not in it is told") {
   const auto shown = [](const std::string& face) {
     return run("timeout",
                {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", tool_program(),
@@ -355,7 +376,7 @@ TEST_CASE("sdl: a single card of a deck lies on the bench, and one that is not i
 
 TEST_CASE("sdl: where there is no display that is said, and what would be one") {
   const auto outcome = run("env", {"-u", "DISPLAY", "-u", "WAYLAND_DISPLAY", "-u", "SDL_VIDEODRIVER",
-                                   tool_program(), "play", bench, "--frames", "3"});
+                                   tool_program(), "play", potting_bench, "--frames", "3"});
   CHECK(outcome.code == 1);
   CHECK(holds(outcome.err, "there is no display: one is expected, as on a desktop or under xvfb-run"));
 }

@@ -13,6 +13,8 @@
 
 namespace apsidon::test {
 
+inline const std::string potting_bench = "data/potting-bench.table.json";
+
 inline std::filesystem::path source(const std::string& file) {
   return std::filesystem::path(APSIDON_SOURCE_DIR) / file;
 }

@@ -18,6 +18,12 @@ inline Deck glasshouse(int copies = 1) {
 
 inline CardOptions open_card(const Deck& deck, const std::string& face) { return {.face = *deck.find(face)}; }
 
+inline std::vector<ZoneContents> contents_of(const Table& table) {
+  std::vector<ZoneContents> out;
+  for (const Zone& zone : table.zones()) out.push_back(table.contents_of(zone.id));
+  return out;
+}
+
 inline Layout random_layout(Random& r) {
   const auto align = [&] { return static_cast<Align>(r.below(3)); };
   switch (r.below(9)) {

@@ -9,8 +9,6 @@ using namespace apsidon::test;
 
 namespace {
 
-const std::string bench = "data/potting-bench.table.json";
-
 int count_of(const std::string& text, const std::string& part) {
   int count = 0;
   for (std::size_t at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++count;
@@ -25,8 +23,8 @@ TEST_CASE("tool: every motion of every feel can be filmed, and ends with each ca
     for (const std::string feel : {"brisk", "data/springy.feel.json", "calm", "reduced"}) {
       if (feel != "brisk" && motion != "deal" && motion != "draw") continue;
       CAPTURE(motion, feel);
-      const auto film =
-          tool({"film", bench, "--motion", motion, "--feel", feel, "--rate", "5", "--format", "json"});
+      const auto film = tool(
+          {"film", potting_bench, "--motion", motion, "--feel", feel, "--rate", "5", "--format", "json"});
       REQUIRE(film.code == 0);
       const auto frames = nlohmann::json::parse(film.out)["frames"];
       CHECK(frames.size() >= 2);
@@ -46,8 +44,9 @@ TEST_CASE("tool: every motion of every feel can be filmed, and ends with each ca
 TEST_CASE("tool: a film is a contact sheet, a moving WebP or a moving SVG, by the name of the file") {
   const Scratch scratch;
   const auto film = [&](const std::string& name) {
-    const auto outcome = tool({"film", bench, "--motion", "draw", "--window", "480x320", "--rate", "20",
-                               "--shots", "4", "--sheet", "640x400", "--out", (scratch / name).string()});
+    const auto outcome =
+        tool({"film", potting_bench, "--motion", "draw", "--window", "480x320", "--rate", "20", "--shots",
+              "4", "--sheet", "640x400", "--out", (scratch / name).string()});
     CHECK(outcome.code == 0);
     return contents(scratch / name);
   };
@@ -56,27 +55,37 @@ TEST_CASE("tool: a film is a contact sheet, a moving WebP or a moving SVG, by th
   CHECK(webp.substr(0, 4) == "RIFF");
   CHECK(webp.substr(8, 4) == "WEBP");
   CHECK(count_of(webp, "ANMF") >= 8);
+  // Each frame says how long it stays (RIFF container of WebP, "ANMF": 24 bits after four numbers of 24
+  // bits): all together as long as the cards move, and the last no shorter than it is seen.
+  int lasts = 0, last = 0;
+  for (std::size_t at = webp.find("ANMF"); at != std::string::npos; at = webp.find("ANMF", at + 4)) {
+    const auto byte = [&](std::size_t i) { return static_cast<unsigned char>(webp[at + 8 + 12 + i]); };
+    last = byte(0) | byte(1) << 8 | byte(2) << 16;
+    lasts += last;
+  }
+  CHECK(lasts > 1000);
+  CHECK(last >= 500);
   const std::string svg = film("f.svg");
   CHECK(svg.substr(0, 4) == "<svg");
   CHECK(svg.ends_with("</svg>\n"));
   CHECK(count_of(svg, "class=\"s\"") == 12);
   CHECK(count_of(svg, "<g ") == count_of(svg, "</g>"));
   CHECK(count_of(svg, "id=\"b0\"") == 1);  // the back, once for all cards
-  const auto other = tool({"film", bench, "--out", (scratch / "f.gif").string()});
+  const auto other = tool({"film", potting_bench, "--out", (scratch / "f.gif").string()});
   CHECK(other.code == 2);
   CHECK(holds(other.err, "f.gif': a name that ends in .png, .webp, .svg is expected"));
 }
 
 TEST_CASE("tool: film refuses what is not there and says what to do") {
-  CHECK(holds(tool({"film", bench, "--feel", "wild"}).err,
+  CHECK(holds(tool({"film", potting_bench, "--feel", "wild"}).err,
               "'wild' is no feel: brisk, springy, calm, reduced, or a feel file is expected"));
-  CHECK(tool({"film", bench, "--motion", "jump"}).code == 2);
+  CHECK(tool({"film", potting_bench, "--motion", "jump"}).code == 2);
   CHECK(holds(
       tool({"film", "docs/layouts/hand.table.json", "--trust", "--motion", "reveal", "--format", "csv"}).err,
       "--card"));
   const Scratch scratch;
   std::ofstream(scratch / "bad.feel.json") << R"({"apsidon": "feel", "version": 1, "deal": {"stagger": -1}})";
-  const auto bad = tool({"film", bench, "--feel", (scratch / "bad.feel.json").string()});
+  const auto bad = tool({"film", potting_bench, "--feel", (scratch / "bad.feel.json").string()});
   CHECK(bad.code == 3);
   CHECK(holds(bad.err, "/deal/stagger"));
 }
@@ -84,9 +93,9 @@ TEST_CASE("tool: film refuses what is not there and says what to do") {
 TEST_CASE("tool: a film's numbers are the same at every rate") {
   const auto at = [](const std::string& rate) {
     std::map<std::string, std::string> poses;
-    for (const std::string& line : lines_of(
-             tool({"film", bench, "--motion", "draw", "--feel", "springy", "--rate", rate, "--format", "csv"})
-                 .out)) {
+    for (const std::string& line : lines_of(tool({"film", potting_bench, "--motion", "draw", "--feel",
+                                                  "springy", "--rate", rate, "--format", "csv"})
+                                                .out)) {
       const auto cells = cells_of(line);
       poses[cells[0] + " " + cells[1]] = line;
     }

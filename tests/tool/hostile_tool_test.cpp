@@ -1,6 +1,7 @@
 // The tool on what nobody should hand it: it says what is wrong on one line, and writes nothing that is half.
 #include <sys/resource.h>
 #include <sys/stat.h>
+#include <catch2/catch.hpp>
 
 #include <filesystem>
 #include <fstream>

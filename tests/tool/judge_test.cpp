@@ -6,11 +6,10 @@
 
 #include "support/process.hpp"
 
+using apsidon::test::potting_bench;
 using apsidon::test::tool;
 
 namespace {
-
-const std::string bench = "data/potting-bench.table.json";
 
 const std::vector<std::string> zones{"stock",    "waste",    "pot-1",    "pot-2",    "column-1",
                                      "column-2", "column-3", "column-4", "column-5", "column-6",
@@ -68,7 +67,7 @@ bool names(const std::string& sentence, const std::string& name) {
 TEST_CASE("tool: judge of every card onto every zone is the matrix written by hand") {
   std::size_t judged = 0;
   for (std::size_t z = 0; z < zones.size(); ++z) {
-    const auto outcome = tool({"judge", bench, "--to", zones[z], "--format", "json"});
+    const auto outcome = tool({"judge", potting_bench, "--to", zones[z], "--format", "json"});
     const auto rows = nlohmann::json::parse(outcome.out)["judged"];
     bool any = false;
     for (const auto& row : rows) {
@@ -100,7 +99,7 @@ TEST_CASE("tool: judge of every card onto every zone is the matrix written by ha
 }
 
 TEST_CASE("tool: judge lists every legal move, and answers one question with yes or no") {
-  const auto all = tool({"judge", bench});
+  const auto all = tool({"judge", potting_bench});
   CHECK(all.code == 0);
   std::size_t yes = 0;
   for (const auto& [face, row] : by_hand)
@@ -110,15 +109,15 @@ TEST_CASE("tool: judge lists every legal move, and answers one question with yes
   CHECK(apsidon::test::lines_of(all.out).size() == yes + 1);
   CHECK(apsidon::test::lines_of(all.out).back() == std::to_string(yes) + " legal moves");
 
-  const auto one = tool({"judge", bench, "--card", "poppy-9", "--to", "column-4"});
+  const auto one = tool({"judge", potting_bench, "--card", "poppy-9", "--to", "column-4"});
   CHECK(one.code == 0);
   CHECK(one.out.find("yes: poppy-9 (card ") == 0);
   CHECK(one.out.find("with the 3 on it to column-4 (alternative 2 of its rule)") != std::string::npos);
-  const auto other = tool({"judge", bench, "--card", "column-1:0", "--to", "bed-2"});
+  const auto other = tool({"judge", potting_bench, "--card", "column-1:0", "--to", "bed-2"});
   CHECK(other.code == 1);
   CHECK(other.out.find("takes at most 1 at once here; from reed-13 on there are 3. [too-many]") !=
         std::string::npos);
-  const auto csv = tool({"judge", bench, "--card", "reed-2", "--format", "csv"});
+  const auto csv = tool({"judge", potting_bench, "--card", "reed-2", "--format", "csv"});
   CHECK(apsidon::test::lines_of(csv.out).size() == 16);
   CHECK(apsidon::test::lines_of(csv.out)[0] == "card,face,from,count,to,allowed,reason,alternative");
 }

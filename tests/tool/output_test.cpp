@@ -9,8 +9,6 @@ using namespace apsidon::test;
 
 namespace {
 
-const std::string bench = "data/potting-bench.table.json";
-
 Outcome shell(const std::string& command) { return run("/bin/sh", {"-c", command}); }
 
 }  // namespace
@@ -18,18 +16,18 @@ Outcome shell(const std::string& command) { return run("/bin/sh", {"-c", command
 TEST_CASE("tool: what every verb prints for programs has one shape, and is as its schema says") {
   const std::vector<std::vector<std::string>> calls{
       {"place", "data/market-stall.table.json"},
-      {"place", bench, "--zone", "bed-1"},
-      {"probe", bench, "--at", "640,100"},
-      {"probe", bench, "--at", "1,1"},
-      {"judge", bench},
-      {"judge", bench, "--card", "reed-2"},
-      {"film", bench, "--motion", "draw", "--rate", "4"},
+      {"place", potting_bench, "--zone", "bed-1"},
+      {"probe", potting_bench, "--at", "640,100"},
+      {"probe", potting_bench, "--at", "1,1"},
+      {"judge", potting_bench},
+      {"judge", potting_bench, "--card", "reed-2"},
+      {"film", potting_bench, "--motion", "draw", "--rate", "4"},
       {"curve", "ease-out", "spring(0.4, 0.7)"},
-      {"fit", bench},
-      {"fit", bench, "--window", "40x30"},
-      {"check", bench},
-      {"check", bench, "--window", "200x200"},
-      {"replay", bench, "data/potting-bench.log"},
+      {"fit", potting_bench},
+      {"fit", potting_bench, "--window", "40x30"},
+      {"check", potting_bench},
+      {"check", potting_bench, "--window", "200x200"},
+      {"replay", potting_bench, "data/potting-bench.log"},
   };
   for (std::vector<std::string> words : calls) {
     const std::string verb = words.front();
@@ -68,7 +66,7 @@ TEST_CASE("tool: every example of its help runs") {
 }
 
 TEST_CASE("tool: output that cannot be written is an error, and one that nobody reads on is none") {
-  const std::string place = tool_program() + " place " + bench;
+  const std::string place = tool_program() + " place " + potting_bench;
   const std::vector<std::string> commands{place + " > /dev/full", place + " >&-",
                                           tool_program() + " --help > /dev/full"};
   for (const std::string& command : commands) {
@@ -84,15 +82,15 @@ TEST_CASE("tool: output that cannot be written is an error, and one that nobody 
 
 TEST_CASE(
     "tool: replay tells every event, only the sentences where that is asked for, and refuses another's log") {
-  const auto all = lines_of(tool({"replay", bench, "data/potting-bench.log"}).out);
-  const auto json =
-      nlohmann::json::parse(tool({"replay", bench, "data/potting-bench.log", "--format", "json"}).out);
+  const auto all = lines_of(tool({"replay", potting_bench, "data/potting-bench.log"}).out);
+  const auto json = nlohmann::json::parse(
+      tool({"replay", potting_bench, "data/potting-bench.log", "--format", "json"}).out);
   CHECK(all.size() == json["events"].size() + 1);
-  const auto told = lines_of(tool({"replay", bench, "data/potting-bench.log", "--sentences"}).out);
+  const auto told = lines_of(tool({"replay", potting_bench, "data/potting-bench.log", "--sentences"}).out);
   CHECK(told.size() < all.size());
-  const auto exchanged = tool({"replay", "data/potting-bench.log", bench});
+  const auto exchanged = tool({"replay", "data/potting-bench.log", potting_bench});
   CHECK(exchanged.code == 2);
-  CHECK(holds(exchanged.err, "apsidon replay " + bench + " data/potting-bench.log"));
+  CHECK(holds(exchanged.err, "apsidon replay " + potting_bench + " data/potting-bench.log"));
   const auto others = tool({"replay", "data/trellis.table.json", "data/potting-bench.log"});
   CHECK(others.code == 3);
   CHECK(holds(others.err, "the log is of a session with another table"));
@@ -101,7 +99,7 @@ TEST_CASE(
 TEST_CASE("tool: film says to how many cards it happens, and shows art that is named") {
   const Scratch scratch;
   const auto film = [&](std::vector<std::string> words) {
-    words.insert(words.begin(), {"film", bench});
+    words.insert(words.begin(), {"film", potting_bench});
     words.insert(words.end(), {"--shots", "2", "--sheet", "300x200", "--out", (scratch / "f.png").string()});
     return tool(words);
   };

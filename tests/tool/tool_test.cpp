@@ -9,8 +9,6 @@ using namespace apsidon::test;
 
 namespace {
 
-const std::string bench = "data/potting-bench.table.json";
-
 /// A PNG's width and height, by its header.
 std::pair<unsigned, unsigned> png_size(const std::filesystem::path& file) {
   const std::string bytes = contents(file);
@@ -41,36 +39,37 @@ TEST_CASE("tool: help of every verb has an example, and nothing is called withou
 
 TEST_CASE("tool: a bad call exits 2, names the nearest word, and prints nothing") {
   const std::vector<std::pair<std::vector<std::string>, std::string>> calls{
-      {{"plce", bench}, "unknown verb 'plce': did you mean 'place'?"},
-      {{"place", bench, "--windw", "10x10"}, "unknown option '--windw': did you mean '--window'?"},
-      {{"draw", bench, "--outlnes"}, "unknown option '--outlnes': did you mean '--outlines'?"},
-      {{"judge", bench, "--crd=reed-2"}, "unknown option '--crd': did you mean '--card'?"},
-      {{"place", bench, "extra"}, "unknown argument 'extra'"},
-      {{"place", bench, "--window", "wide"},
+      {{"plce", potting_bench}, "unknown verb 'plce': did you mean 'place'?"},
+      {{"place", potting_bench, "--windw", "10x10"}, "unknown option '--windw': did you mean '--window'?"},
+      {{"draw", potting_bench, "--outlnes"}, "unknown option '--outlnes': did you mean '--outlines'?"},
+      {{"judge", potting_bench, "--crd=reed-2"}, "unknown option '--crd': did you mean '--card'?"},
+      {{"place", potting_bench, "extra"}, "unknown argument 'extra'"},
+      {{"place", potting_bench, "--window", "wide"},
        "--window 'wide': a size like 1280x800, each 1 to 16384, is expected"},
-      {{"place", bench, "--window", "0x5"}, "--window '0x5'"},
-      {{"place", bench, "--zone", "colunm-1"}, "unknown zone 'colunm-1': did you mean 'column-1'?"},
-      {{"place", bench, "--format", "xml"}, "--format: 'xml': text, json or csv is expected"},
-      {{"draw", bench, "--layer", "strip"}, "--layer: 'strip': did you mean 'strips'?"},
-      {{"film", bench, "--sheet", "wide"}, "--sheet 'wide': a size like 1280x800"},
-      {{"draw", bench, "--pixel-ratio", "nan"}, "'nan': a number from 0.1 to 8 is expected"},
-      {{"draw", bench, "--out", "table.jpg"},
+      {{"place", potting_bench, "--window", "0x5"}, "--window '0x5'"},
+      {{"place", potting_bench, "--zone", "colunm-1"}, "unknown zone 'colunm-1': did you mean 'column-1'?"},
+      {{"place", potting_bench, "--format", "xml"}, "--format: 'xml': text, json or csv is expected"},
+      {{"draw", potting_bench, "--layer", "strip"}, "--layer: 'strip': did you mean 'strips'?"},
+      {{"film", potting_bench, "--sheet", "wide"}, "--sheet 'wide': a size like 1280x800"},
+      {{"draw", potting_bench, "--pixel-ratio", "nan"}, "'nan': a number from 0.1 to 8 is expected"},
+      {{"draw", potting_bench, "--out", "table.jpg"},
        "--out 'table.jpg': a name that ends in .png, .svg, .pdf is expected"},
-      {{"draw", bench, "--outlines", "--out", "t.svg"}, "a name that ends in .png is expected"},
+      {{"draw", potting_bench, "--outlines", "--out", "t.svg"}, "a name that ends in .png is expected"},
       {{"curve", "ease", "--out", "curve.gif"}, "--out 'curve.gif': a name that ends in .png is expected"},
-      {{"fit", bench, "--out", "fit.bmp"}, "ends in .png"},
+      {{"fit", potting_bench, "--out", "fit.bmp"}, "ends in .png"},
       {{"faces", "data/glasshouse.deck.json", "--out", "f"}, "ends in .png"},
       {{"faces", "data/glasshouse.deck.json", "--compose", "f.art.json"}, "ends in .png"},
-      {{"replay", "data/potting-bench.log", bench}, "is an input log: the table comes first, then its log"},
-      {{"probe", bench, "--at", "7"}, "--at '7': a point like 640,400 is expected"},
-      {{"probe", bench, "--at", "nan,2"}, "--at 'nan,2'"},
-      {{"probe", bench}, "--at is required"},
-      {{"judge", bench, "--card", "reed-22"}, "unknown card 'reed-22': did you mean 'reed-2'?"},
-      {{"judge", bench, "--card", "999"}, "card 999 is not on the table: 1 to 52 are"},
-      {{"judge", bench, "--card", "bed-4:top"}, "'bed-4:top': bed-4 has 0 cards"},
-      {{"judge", bench, "--card", "bed-1:x"}, "a place like bed-1:0 or bed-1:top is expected"},
-      {{"film", bench, "--motion", "del"}, "--motion"},
-      {{"film", bench, "--shots", "0"}, "--shots"},
+      {{"replay", "data/potting-bench.log", potting_bench},
+       "is an input log: the table comes first, then its log"},
+      {{"probe", potting_bench, "--at", "7"}, "--at '7': a point like 640,400 is expected"},
+      {{"probe", potting_bench, "--at", "nan,2"}, "--at 'nan,2'"},
+      {{"probe", potting_bench}, "--at is required"},
+      {{"judge", potting_bench, "--card", "reed-22"}, "unknown card 'reed-22': did you mean 'reed-2'?"},
+      {{"judge", potting_bench, "--card", "999"}, "card 999 is not on the table: 1 to 52 are"},
+      {{"judge", potting_bench, "--card", "bed-4:top"}, "'bed-4:top': bed-4 has 0 cards"},
+      {{"judge", potting_bench, "--card", "bed-1:x"}, "a place like bed-1:0 or bed-1:top is expected"},
+      {{"film", potting_bench, "--motion", "del"}, "--motion"},
+      {{"film", potting_bench, "--shots", "0"}, "--shots"},
   };
   for (const auto& [words, message] : calls) {
     const auto outcome = tool(words);
@@ -87,18 +86,18 @@ TEST_CASE("tool: a file that is not there, or cannot be written, exits 3 and say
   CHECK(missing.err ==
         "apsidon place: data/nowhere.table.json: the file cannot be read: check its path and its permissions "
         "[cannot-read]\n");
-  const auto unwritable = tool({"draw", bench, "--out", "/proc/x/y.png"});
+  const auto unwritable = tool({"draw", potting_bench, "--out", "/proc/x/y.png"});
   CHECK(unwritable.code == 3);
   CHECK(holds(unwritable.err, "/proc/x"));
-  CHECK(tool({"faces", bench}).code == 3);
+  CHECK(tool({"faces", potting_bench}).code == 3);
   CHECK(holds(tool({"demo", "nowhere"}).err, "nowhere"));
 }
 
 TEST_CASE("tool: place tells every card's pose, zone by zone in order, alike in all formats") {
-  const auto csv = lines_of(tool({"place", bench, "--format", "csv"}).out);
+  const auto csv = lines_of(tool({"place", potting_bench, "--format", "csv"}).out);
   REQUIRE(csv.size() == 53);
   CHECK(csv[0] == "zone,index,card,face,face_up,x,y,rotation_deg,scale,width,height");
-  const auto json = nlohmann::json::parse(tool({"place", bench, "--format", "json"}).out);
+  const auto json = nlohmann::json::parse(tool({"place", potting_bench, "--format", "json"}).out);
   std::size_t row = 1;
   for (const auto& zone : json["zones"]) {
     int index = 0;
@@ -112,25 +111,25 @@ TEST_CASE("tool: place tells every card's pose, zone by zone in order, alike in 
     }
   }
   CHECK(row == 53);
-  const auto text = tool({"place", bench, "--zone", "bed-1"});
+  const auto text = tool({"place", potting_bench, "--zone", "bed-1"});
   CHECK(lines_of(text.out).size() == 6);
   CHECK(holds(text.out, "bed-1         3 cards"));
   CHECK(holds(text.out, "fern-3       open"));
 }
 
 TEST_CASE("tool: a window too small for a card is said, exit 1") {
-  const auto outcome = tool({"place", bench, "--window", "1x1"});
+  const auto outcome = tool({"place", potting_bench, "--window", "1x1"});
   CHECK(outcome.code == 1);
   CHECK(holds(outcome.err, "too small"));
   const Scratch scratch;
-  CHECK(tool({"draw", bench, "--window", "1x1", "--out", (scratch / "t.png").string()}).code == 1);
+  CHECK(tool({"draw", potting_bench, "--window", "1x1", "--out", (scratch / "t.png").string()}).code == 1);
 }
 
 TEST_CASE("tool: draw writes a picture of the window's size at its pixel ratio") {
   const Scratch scratch;
   const std::string file = (scratch / "deep/er/t.png").string();
   const auto outcome =
-      tool({"draw", bench, "--window", "640x400", "--pixel-ratio", "2", "--outlines", "--out", file});
+      tool({"draw", potting_bench, "--window", "640x400", "--pixel-ratio", "2", "--outlines", "--out", file});
   CHECK(outcome.code == 0);
   CHECK(png_size(file) == std::pair{1280u, 800u});
   CHECK(holds(outcome.out, "1280x800 pixels, plan 'wide'"));
@@ -184,7 +183,7 @@ TEST_CASE("tool: draw shows what a mouse hovers and what a drag marks, and says 
 
 TEST_CASE("tool: the deal's film has cards leave one after another and end at rest, whatever its rate") {
   const auto film = [](const char* rate) {
-    const auto lines = lines_of(tool({"film", bench, "--format", "csv", "--rate", rate}).out);
+    const auto lines = lines_of(tool({"film", potting_bench, "--format", "csv", "--rate", rate}).out);
     CHECK(lines[0] == "time,card,face,zone,x,y,rotation_deg,scale,flip_deg,lift,opacity");
     std::map<std::string, std::map<std::string, std::vector<std::string>>> by_time;  // time, card
     for (std::size_t i = 1; i < lines.size(); ++i) {
@@ -203,7 +202,7 @@ TEST_CASE("tool: the deal's film has cards leave one after another and end at re
     for (const auto& [card, cells] : cards) CHECK(cells == fast[time][card]);
   }
   CHECK(common > 10);
-  const auto places = lines_of(tool({"place", bench, "--format", "csv"}).out);
+  const auto places = lines_of(tool({"place", potting_bench, "--format", "csv"}).out);
   const auto& end = fast.rbegin()->second;
   for (std::size_t i = 1; i < places.size(); ++i) {
     const auto place = cells_of(places[i]);
@@ -231,13 +230,13 @@ TEST_CASE("tool: the deal's film has cards leave one after another and end at re
 TEST_CASE("tool: film draws a contact sheet, and json has the same poses as csv") {
   const Scratch scratch;
   const std::string file = (scratch / "film.png").string();
-  const auto outcome = tool({"film", bench, "--shots", "4", "--sheet", "600x400", "--out", file});
+  const auto outcome = tool({"film", potting_bench, "--shots", "4", "--sheet", "600x400", "--out", file});
   CHECK(outcome.code == 0);
   CHECK(png_size(file) == std::pair{600u, 400u});
   CHECK(holds(outcome.out, "deal of 52 cards in "));
   const auto json =
-      nlohmann::json::parse(tool({"film", bench, "--format", "json", "--rate", "3"}).out)["frames"];
-  const auto csv = lines_of(tool({"film", bench, "--format", "csv", "--rate", "3"}).out);
+      nlohmann::json::parse(tool({"film", potting_bench, "--format", "json", "--rate", "3"}).out)["frames"];
+  const auto csv = lines_of(tool({"film", potting_bench, "--format", "csv", "--rate", "3"}).out);
   CHECK(json.size() * 52 + 1 == csv.size());
   CHECK(float{json[0]["cards"][0]["x"]} == Approx(std::stod(cells_of(csv[1])[4])));
 }

@@ -17,9 +17,9 @@
 namespace apsidon::tool {
 namespace {
 
-constexpr std::array<const char*, 9> curves{"linear",   "ease",        "ease-in",
-                                            "ease-out", "ease-in-out", "quart-out",
-                                            "back-out", "elastic-out", "bounce-out"};
+constexpr std::array<const char*, 9> standard_curves{"linear",   "ease",        "ease-in",
+                                                     "ease-out", "ease-in-out", "quart-out",
+                                                     "back-out", "elastic-out", "bounce-out"};
 
 /// The control points of a curve that has two.
 std::optional<CubicBezier> control_points(const Easing& curve) {
@@ -123,7 +123,7 @@ bool glide_knobs(const char* name, Glide& glide, bool& any_open) {
   } else {
     changed = slider("seconds", glide.seconds, 0, 2) || changed;
     if (ImGui::BeginCombo("curve", glide.curve.text().c_str())) {
-      for (const char* curve : curves) {
+      for (const char* curve : standard_curves) {
         if (!ImGui::Selectable(curve, glide.curve.text() == curve)) continue;
         glide.curve = Easing::parse(curve);
         changed = true;

@@ -75,7 +75,7 @@ struct LayoutKnobs {
   }
 };
 
-std::string_view why(Explained::Because because) {
+std::string_view place_in_stack(Explained::Because because) {
   constexpr std::array<std::string_view, 5> words{"the answer", "covered", "held", "a larger picture",
                                                   "clipped"};
   return words[std::min(static_cast<std::size_t>(because), words.size() - 1)];
@@ -96,11 +96,6 @@ void set_changed(ZoneBehaviour& own, const ZoneBehaviour& before, const ZoneBeha
   set(own.handling.hover, before.handling.hover, now.handling.hover);
   set(own.handling.zoom, before.handling.zoom, now.handling.zoom);
   set(own.handling.zooms_beside_zone, before.handling.zooms_beside_zone, now.handling.zooms_beside_zone);
-}
-
-/// "column" of "column-3".
-std::string stem_of(const std::string& name) {
-  return name.substr(0, name.find_last_not_of("-0123456789") + 1);
 }
 
 /// The innermost list that has the zone as a part of its own.
@@ -169,7 +164,7 @@ void BenchView::card_knobs(Playfield& field, TableSetup& setup, const Card& ther
   for (const Explained& e : pose ? field.where().explain(pose->centre) : std::vector<Explained>{}) {
     if (e.what.card && field.table().card(e.what.card))
       ImGui::TextDisabled("%s: %s", deck.text(field.table().card(e.what.card)->face).c_str(),
-                          std::string(why(e.because)).c_str());
+                          std::string(place_in_stack(e.because)).c_str());
   }
 }
 

@@ -15,7 +15,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct CheckOptions {
   TableOptions table;
   std::string art;
   float finger = 44;
@@ -31,7 +31,7 @@ struct Finding {
 /// Looks at one table in one window.
 class Checker {
  public:
-  Checker(const TableSetup& setup, const Options& options)
+  Checker(const TableSetup& setup, const CheckOptions& options)
       : setup_(setup),
         options_(options),
         field_(setup, {.window = parse_size("--window", options.table.window),
@@ -322,12 +322,12 @@ class Checker {
   }
 
   const TableSetup& setup_;
-  const Options& options_;
+  const CheckOptions& options_;
   Playfield field_;
   std::vector<Finding> findings_;
 };
 
-int run(const Options& options) {
+int run(const CheckOptions& options) {
   const TableSetup setup = load_setup(options.table);
   const std::vector<Finding> findings = Checker(setup, options).run();
   if (options.format == Format::json) {
@@ -357,7 +357,7 @@ int run(const Options& options) {
 
 void add_check(CommandLine& line) {
   Words& words = line.verb("check", "What is wrong with a table in a window, and what to change (exit 1)");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<CheckOptions>();
   options->table.add_to(words);
   words.text("--art", options->art, "ART", "Also what is wrong with the pictures of this art file")
       .number("--finger", options->finger, 1, 1000, "PX",

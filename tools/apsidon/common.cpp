@@ -146,6 +146,11 @@ CardId find_card(const Table& table, const std::string& text) {
   return last;
 }
 
+std::string stem_of(const std::string& name) {
+  const auto end = name.find_last_not_of("-0123456789");
+  return end == std::string::npos ? name : name.substr(0, end + 1);
+}
+
 std::string card_text(const Table& table, CardId id) {
   const Card& card = *table.card(id);
   return fmt::format("{} (card {}, {}:{})", table.deck().text(card.face), id.value,

@@ -66,6 +66,8 @@ ZoneId find_zone(const Table& table, const std::string& text);
 
 /// "reed-2 (card 17, column-3:4)".
 std::string card_text(const Table& table, CardId card);
+/// "column" of "column-3": zones of one name but for their numbers belong together.
+std::string stem_of(const std::string& name);
 /// Two decimals at the most, no trailing zeros, never "-0".
 std::string number(double value);
 /// The same as a JSON number.

@@ -9,7 +9,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct CurveOptions {
   std::vector<std::string> curves;
   std::string out;
   std::string size = "1280x800";
@@ -48,7 +48,7 @@ PlottedCurve curve_named(const std::string& text, float seconds) {
   return curve;
 }
 
-int run(const Options& options) {
+int run(const CurveOptions& options) {
   std::vector<PlottedCurve> curves;
   for (const std::string& text : options.curves) curves.push_back(curve_named(text, options.seconds));
   if (curves.empty()) {
@@ -102,7 +102,7 @@ int run(const Options& options) {
 
 void add_curve(CommandLine& line) {
   Words& words = line.verb("curve", "Easings and springs: value and speed, how long and how far, and a plot");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<CurveOptions>();
   words
       .texts("curves", options->curves, "CURVE",
              "An easing as CSS writes it, a shape like quint-in-out, or spring(PERIOD, DAMPING)")

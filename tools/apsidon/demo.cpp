@@ -17,7 +17,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-struct Options {
+struct DemoOptions {
   std::string data = "data";
   std::string out = "out/demo";
 };
@@ -102,7 +102,7 @@ void tell_session(const fs::path& table, const fs::path& file) {
   }
 }
 
-int run(const Options& options) {
+int run(const DemoOptions& options) {
   const fs::path data = options.data;
   const fs::path out = options.out;
   const fs::path bench = data / "potting-bench.table.json";
@@ -165,7 +165,7 @@ int run(const Options& options) {
 
 void add_demo(CommandLine& line) {
   Words& words = line.verb("demo", "All of it on the demo data, told step by step");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<DemoOptions>();
   words.text("data", options->data, "FOLDER", "The folder of the demo data, data unless stated")
       .text("--out", options->out, "FOLDER", "The folder for the pictures, out/demo unless stated")
       .example("apsidon demo data --out out/demo")

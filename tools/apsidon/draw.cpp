@@ -13,7 +13,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct DrawOptions {
   TableOptions table;
   std::string out = "table.png";
   std::string art;
@@ -95,7 +95,7 @@ std::string drag(Playfield& field, Vec2 from, Vec2 to) {
   return out + fmt::format("; {} places would take it\n", field.hand().targets().size());
 }
 
-int run(const Options& options) {
+int run(const DrawOptions& options) {
   expect_ending("--out", options.out, {".png", ".svg", ".pdf"});
   Playfield field = load_playfield(options.table);
   std::string told;
@@ -150,7 +150,7 @@ int run(const Options& options) {
 
 void add_draw(CommandLine& line) {
   Words& words = line.verb("draw", "The table at rest, or under a pointer, as a PNG, SVG or PDF");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<DrawOptions>();
   options->table.add_to(words);
   words.text("--out", options->out, "FILE", "The file to write, .png, .svg or .pdf; table.png unless stated")
       .text("--art", options->art, "ART", "Cards drawn from the pictures of this art file")

@@ -14,7 +14,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct FacesOptions {
   std::string deck;
   std::string art;
   std::string recipe;
@@ -28,7 +28,7 @@ struct Options {
 };
 
 /// All files that a sheet is made from.
-std::vector<std::string> read_by(const Options& options, const Deck& deck) {
+std::vector<std::string> read_by(const FacesOptions& options, const Deck& deck) {
   std::vector<std::string> read{options.deck, options.art, options.recipe};
   const auto add = [&](const std::string& by, const std::string& picture) {
     if (!picture.empty()) read.push_back((std::filesystem::path(by).parent_path() / picture).string());
@@ -52,7 +52,7 @@ std::vector<std::string> read_by(const Options& options, const Deck& deck) {
   return read;
 }
 
-std::string what_lacks(const Options& options, const ComposedSheet& sheet) {
+std::string what_lacks(const FacesOptions& options, const ComposedSheet& sheet) {
   const std::string& from = options.recipe.empty() ? options.art : options.recipe;
   std::string out;
   for (const std::string& picture : sheet.missing)
@@ -65,7 +65,7 @@ std::string what_lacks(const Options& options, const ComposedSheet& sheet) {
 }
 
 /// A sheet with names in the place of pictures would be taken for finished.
-[[noreturn]] void refuse(const Options& options, const ComposedSheet& sheet) {
+[[noreturn]] void refuse(const FacesOptions& options, const ComposedSheet& sheet) {
   throw Failure{no,
                 fmt::format("{}\nnothing is written; --with-fallbacks writes it all the same, with names in "
                             "their places",
@@ -73,7 +73,7 @@ std::string what_lacks(const Options& options, const ComposedSheet& sheet) {
 }
 
 /// Writes the sheet, and beside it the art that describes it.
-int compose(const Options& options, const Deck& deck, const Gallery* gallery) {
+int compose(const FacesOptions& options, const Deck& deck, const Gallery* gallery) {
   const std::filesystem::path file = options.compose;
   const std::string name = file.filename().string();
   const ComposedSheet sheet = options.recipe.empty()
@@ -94,7 +94,7 @@ int compose(const Options& options, const Deck& deck, const Gallery* gallery) {
   return sheet.whole() ? yes : no;
 }
 
-int run(const Options& options) {
+int run(const FacesOptions& options) {
   expect_ending("--out", options.out, {".png"});
   if (!options.compose.empty()) expect_ending("--compose", options.compose, {".png"});
   const Deck deck = or_fail(load_deck(options.deck));
@@ -124,7 +124,7 @@ int run(const Options& options) {
 
 void add_faces(CommandLine& line) {
   Words& words = line.verb("faces", "A proof sheet of every face of a deck with its name, as a PNG");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<FacesOptions>();
   words.required_text("deck", options->deck, "DECK", "The deck file")
       .text("--art", options->art, "ART",
             "Drawn from the pictures of this art file, and what is wrong with them (exit 1)")

@@ -18,7 +18,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct FilmOptions {
   TableOptions table;
   std::string motion = "deal";
   std::string feel;
@@ -36,7 +36,7 @@ struct Options {
 
 constexpr double longest = 600;  ///< seconds; a film that goes on longer is cut there
 
-Motions motions_of(const Options& options) {
+Motions motions_of(const FilmOptions& options) {
   return {.motion = options.motion,
           .zone = options.zone,
           .card = options.card,
@@ -51,7 +51,7 @@ struct Film {
   double end = 0;
 };
 
-Film begun(const Options& options) {
+Film begun(const FilmOptions& options) {
   Playfield field = load_playfield(options.table);
   if (!options.feel.empty()) field.performances().set_feel(feel_named(options.feel));
   const Begun motion = begin(field, motions_of(options));
@@ -59,11 +59,11 @@ Film begun(const Options& options) {
   return {std::move(field), motion.cards, end};
 }
 
-std::optional<Gallery> gallery_of(const Options& options) {
+std::optional<Gallery> gallery_of(const FilmOptions& options) {
   return options.art.empty() ? std::nullopt : std::optional(load_gallery(options.art, options.table.trust));
 }
 
-std::string summary(const Options& options, const Film& film) {
+std::string summary(const FilmOptions& options, const Film& film) {
   return fmt::format("{}: {} of {} {} in {:.2f} s", options.out, options.motion, film.cards,
                      film.cards == 1 ? "card" : "cards", film.end);
 }
@@ -144,14 +144,14 @@ void print_frames(Film film, double rate) {
   print("\n]}\n");
 }
 
-std::string title_of(const Options& options, double end) {
+std::string title_of(const FilmOptions& options, double end) {
   const TableSetup setup = load_setup(options.table);
   const std::string feel = options.feel.empty() ? Feel{}.name : feel_named(options.feel).name;
   return fmt::format("{}{}, {} feel, {:.2f} s", setup.name.empty() ? "" : setup.name + ": ", options.motion,
                      feel, end);
 }
 
-void draw_sheet(const Options& options) {
+void draw_sheet(const FilmOptions& options) {
   Film film = begun(options);
   const auto gallery = gallery_of(options);
   std::vector<Shot> shots;
@@ -166,7 +166,7 @@ void draw_sheet(const Options& options) {
   print(fmt::format("{}, {} shots\n", summary(options, film), options.shots));
 }
 
-void draw_webp(const Options& options, double rate) {
+void draw_webp(const FilmOptions& options, double rate) {
   Film film = begun(options);
   const auto gallery = gallery_of(options);
   Painter painter(film.field.table().deck(), gallery ? &*gallery : nullptr);
@@ -185,7 +185,7 @@ void draw_webp(const Options& options, double rate) {
   print(fmt::format("{}, {} frames\n", summary(options, film), frames));
 }
 
-void draw_svg(const Options& options, double rate) {
+void draw_svg(const FilmOptions& options, double rate) {
   Film film = begun(options);
   const auto gallery = gallery_of(options);
   std::vector<FilmFrame> frames;
@@ -194,7 +194,7 @@ void draw_svg(const Options& options, double rate) {
   print(fmt::format("{}, {} frames\n", summary(options, film), frames.size()));
 }
 
-int run(const Options& options) {
+int run(const FilmOptions& options) {
   if (options.format == Format::csv) {
     print_csv(begun(options), options.rate > 0 ? options.rate : 60);
     return yes;
@@ -226,7 +226,7 @@ int run(const Options& options) {
 void add_film(CommandLine& line) {
   Words& words =
       line.verb("film", "What happens to a table: a contact sheet, a moving picture, or every pose");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<FilmOptions>();
   options->table.add_to(words);
   words
       .choice("--motion", options->motion, {motion_names.begin(), motion_names.end()}, "MOTION",

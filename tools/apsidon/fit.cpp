@@ -13,7 +13,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct FitOptions {
   std::string table;
   std::vector<std::string> windows;
   float least = 44;
@@ -37,13 +37,6 @@ struct Row {
   bool works = false;
   Limit limit = {};
 };
-
-/// Zones of one name but for their numbers, "column", belong together: one of them seldom makes a difference
-/// alone.
-std::string stem_of(const std::string& name) {
-  const auto end = name.find_last_not_of("-0123456789");
-  return end == std::string::npos ? name : name.substr(0, end + 1);
-}
 
 /// Finds what decides how large cards are: what leaves them smallest when there is nothing else.
 class LimitFinder {
@@ -214,7 +207,7 @@ std::string text_of(const std::vector<Row>& rows) {
   return out;
 }
 
-int draw_sheet(const Options& options, const std::vector<Row>& rows) {
+int draw_sheet(const FitOptions& options, const std::vector<Row>& rows) {
   std::vector<Shot> shots;
   std::optional<Deck> deck;
   for (const Row& row : rows) {
@@ -230,7 +223,7 @@ int draw_sheet(const Options& options, const std::vector<Row>& rows) {
   return yes;
 }
 
-int run(const Options& options) {
+int run(const FitOptions& options) {
   const TableSetup setup = load_setup({.file = options.table});
   std::vector<Row> rows;
   for (const std::string& window : options.windows) {
@@ -294,7 +287,7 @@ int run(const Options& options) {
 void add_fit(CommandLine& line) {
   Words& words =
       line.verb("fit", "Which windows a table works in, its cards there, and what leaves them no larger");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<FitOptions>();
   words.required_text("table", options->table, "TABLE", "The table file")
       .texts("--window", options->windows, "WxH", "Windows to try; phones to televisions unless stated")
       .number("--least", options->least, 1, 10000, "PX",

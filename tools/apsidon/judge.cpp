@@ -8,7 +8,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct JudgeOptions {
   std::string table;
   std::string card;
   std::string to;
@@ -103,7 +103,7 @@ class Report {
   std::size_t rows_ = 0;
 };
 
-int run(const Options& options) {
+int run(const JudgeOptions& options) {
   const TableSetup setup = load_setup({.file = options.table, .trust = options.trust});
   const Table& table = setup.table;
   std::vector<CardId> cards;
@@ -140,7 +140,7 @@ int run(const Options& options) {
 
 void add_judge(CommandLine& line) {
   Words& words = line.verb("judge", "May a card go there, and why not (exit 1); or every legal move");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<JudgeOptions>();
   words.required_text("table", options->table, "TABLE", "The table file")
       .text("--card", options->card, "CARD",
             "A face (reed-2), an id (17) or a place (column-3:top); all unless stated")

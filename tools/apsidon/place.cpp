@@ -8,13 +8,13 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct PlaceOptions {
   TableOptions table;
   Format format = Format::text;
   std::string zone;
 };
 
-bool wanted(const Options& options, const Zone& zone) {
+bool wanted(const PlaceOptions& options, const Zone& zone) {
   return options.zone.empty() || options.zone == zone.name;
 }
 
@@ -35,14 +35,14 @@ nlohmann::ordered_json corners_json(const Rect& area) {
 
 /// Calls `with(panel, area)` for each panel that the plan shows; none where only a zone is wanted.
 template <class With>
-void each_panel(const Playfield& field, const Options& options, With with) {
+void each_panel(const Playfield& field, const PlaceOptions& options, With with) {
   if (!options.zone.empty()) return;
   for (std::uint32_t i = 1; i <= field.where().panels().size(); ++i) {
     if (const auto area = field.where().panel_area({i})) with(field.where().panels()[i - 1], *area);
   }
 }
 
-std::string text_of(const Playfield& field, const Options& options) {
+std::string text_of(const Playfield& field, const PlaceOptions& options) {
   const Table& table = field.table();
   std::string out = fmt::format("plan '{}', window {}, card {}x{} px; x and y are the middle of the card\n",
                                 field.where().plan().name, options.table.window,
@@ -75,7 +75,7 @@ std::string text_of(const Playfield& field, const Options& options) {
   return out;
 }
 
-std::string csv_of(const Playfield& field, const Options& options) {
+std::string csv_of(const Playfield& field, const PlaceOptions& options) {
   const Table& table = field.table();
   std::string out = "zone,index,card,face,face_up,x,y,rotation_deg,scale,width,height\n";
   for (const Zone& zone : table.zones()) {
@@ -93,7 +93,7 @@ std::string csv_of(const Playfield& field, const Options& options) {
   return out;
 }
 
-nlohmann::ordered_json json_of(const Playfield& field, const Options& options) {
+nlohmann::ordered_json json_of(const Playfield& field, const PlaceOptions& options) {
   const Table& table = field.table();
   nlohmann::ordered_json json = json_of_verb("place");
   json["plan"] = field.where().plan().name;
@@ -134,7 +134,7 @@ nlohmann::ordered_json json_of(const Playfield& field, const Options& options) {
   return json;
 }
 
-int run(const Options& options) {
+int run(const PlaceOptions& options) {
   const Playfield field = load_playfield(options.table);
   if (!options.zone.empty()) find_zone(field.table(), options.zone);
   switch (options.format) {
@@ -157,7 +157,7 @@ int run(const Options& options) {
 
 void add_place(CommandLine& line) {
   Words& words = line.verb("place", "Where every card lies, zone by zone, bottom to top");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<PlaceOptions>();
   options->table.add_to(words);
   words.text("--zone", options->zone, "ZONE", "Only this zone")
       .format(options->format)

@@ -27,7 +27,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-struct Options {
+struct PlayOptions {
   std::string table;
   std::string window = "1280x800";
   std::string card;
@@ -87,7 +87,7 @@ struct Spent {
 /// The window, the table in it, and the files that both are made from.
 class Session {
  public:
-  explicit Session(const Options& options)
+  explicit Session(const PlayOptions& options)
       : options_(options),
         feel_file_(feel_file_of(options)),
         setup_(load_setup({.file = options.table, .trust = options.trust})),
@@ -272,7 +272,7 @@ class Session {
     return (usual ? table.substr(0, table.size() - ending.size()) : table) + ".feel.json";
   }
   /// The file that was asked for, or that lies beside the table; none for a feel by its name.
-  static std::string feel_file_of(const Options& options) {
+  static std::string feel_file_of(const PlayOptions& options) {
     std::error_code error;
     if (!options.feel.empty()) return fs::is_regular_file(options.feel, error) ? options.feel : "";
     const std::string beside = feel_beside(options.table);
@@ -360,7 +360,7 @@ class Session {
     return now - since_ > quiet;
   }
 
-  const Options& options_;
+  const PlayOptions& options_;
   std::string feel_file_;
   TableSetup setup_;
   std::optional<LogPlayer> player_;
@@ -381,7 +381,7 @@ class Session {
 };
 
 /// A deck by itself: one of its cards.
-int run_card(const Options& options) {
+int run_card(const PlayOptions& options) {
   const Deck deck = or_fail(load_deck(options.table));
   if (!options.card.empty() && !deck.find(options.card))
     throw Failure{bad_call, fmt::format("--card: '{}' is no face of {}, whose first is {}", options.card,
@@ -393,7 +393,7 @@ int run_card(const Options& options) {
   return yes;
 }
 
-int run(const Options& options) {
+int run(const PlayOptions& options) {
   try {
     if (options.table.ends_with(".deck.json") || !options.card.empty()) return run_card(options);
     return Session(options).run();
@@ -406,7 +406,7 @@ int run(const Options& options) {
 
 void add_play(CommandLine& line) {
   Words& words = line.verb("play", "A table in a window, to be played; without anybody: --frames");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<PlayOptions>();
   words
       .required_text("table", options->table, "TABLE",
                      "The table file; or a deck file, of which one card shows")

@@ -6,7 +6,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct ProbeOptions {
   TableOptions table;
   std::string at;
   Format format = Format::text;
@@ -58,7 +58,7 @@ nlohmann::ordered_json json_of(const std::vector<Explained>& stack, const Playfi
   return out;
 }
 
-int run(const Options& options) {
+int run(const ProbeOptions& options) {
   const Playfield field = load_playfield(options.table);
   const Table& table = field.table();
   const Vec2 at = parse_point("--at", options.at);
@@ -126,7 +126,7 @@ int run(const Options& options) {
 
 void add_probe(CommandLine& line) {
   Words& words = line.verb("probe", "What lies at a point: a card, a zone, a panel, or nothing (exit 1)");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<ProbeOptions>();
   options->table.add_to(words);
   words.required_text("--at", options->at, "X,Y", "The point, px from the top left")
       .format(options->format)

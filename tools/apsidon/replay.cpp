@@ -16,7 +16,7 @@
 namespace apsidon::tool {
 namespace {
 
-struct Options {
+struct ReplayOptions {
   std::string table;
   std::string log;
   std::string check;
@@ -84,7 +84,7 @@ std::string bare(const Event& event, const Table& table) {
 }
 
 /// The two files are easily exchanged, and each is then said to be no JSON of its kind.
-void expect_order(const Options& options) {
+void expect_order(const ReplayOptions& options) {
   const auto first_line = [](const std::string& file) {
     const auto text = read_file(file);
     return text ? text->substr(0, text->find('\n')) : std::string{};
@@ -96,7 +96,7 @@ void expect_order(const Options& options) {
                             options.table, options.log, options.table)};
 }
 
-int run(const Options& options) {
+int run(const ReplayOptions& options) {
   expect_order(options);
   if (!options.draw.empty()) expect_ending("--draw", options.draw, {".png", ".svg", ".pdf"});
   for (const std::string& out : {options.events, options.out, options.draw})
@@ -172,7 +172,7 @@ int run(const Options& options) {
 
 void add_replay(CommandLine& line) {
   Words& words = line.verb("replay", "A session from its log: what happened, and the table afterwards");
-  auto options = std::make_shared<Options>();
+  auto options = std::make_shared<ReplayOptions>();
   words.required_text("table", options->table, "TABLE", "The table file with which the session began")
       .required_text("log", options->log, "LOG", "Its input log")
       .text("--check", options->check, "EVENTS", "Compare with these events (exit 1 where they differ)")

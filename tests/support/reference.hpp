@@ -1,0 +1,33 @@
+#pragma once
+// What is kept of a picture that somebody has looked at, at a quarter of its width. With
+// APSIDON_REFERENCES=renew it is made anew instead: scripts/references.
+#include "support/process.hpp"
+
+namespace apsidon::test {
+
+inline bool references_are_renewed() { return std::getenv("APSIDON_REFERENCES") != nullptr; }
+
+/// By how much a picture, or the part "WxH+X+Y" of it, differs from what is kept of that name: the largest
+/// difference of a pixel, 0 to 1. At a quarter of its width a pixel is the mean of sixteen: another version
+/// of the font renderer shows less than 0.03.
+inline double differs_from_kept(const std::string& picture, const std::string& name,
+                                const std::string& part = "") {
+  const std::string kept = source("tests/reference/" + name + ".png").string(),
+                    small = picture + ".small.png";
+  const std::string cut = part.empty() ? "" : "-crop " + part + " +repage ";
+  const auto made =
+      run("sh", {"-c", "convert " + picture + " " + cut + "-filter box -resize 25% -depth 8 -strip " +
+                           "-define png:exclude-chunks=date,time " + small});
+  if (made.code != 0) return 1;
+  if (references_are_renewed())
+    std::filesystem::copy_file(small, kept, std::filesystem::copy_options::overwrite_existing);
+  const auto differ = run(
+      "sh", {"-c", "compare -metric PAE " + small + " " + kept + " null: 2>&1 | sed 's/.*(\\(.*\\))/\\1/'"});
+  try {
+    return std::stod(differ.out);
+  } catch (const std::exception&) {  // not of one size, or nothing is kept of that name
+    return 1;
+  }
+}
+
+}  // namespace apsidon::test
