@@ -160,6 +160,9 @@ def planted_text(text, here):
             new = f" if ({test}) {site.mistaken} "
         elif site.shape == "statement":
             new = f"if ({test}) {{}} else {original}"
+        elif site.kind == "side dropped" or original.startswith("!"):
+            # A component that may be missing would be made of the `bool` of the other branch, and be there.
+            new = f"({test} ? static_cast<bool>({site.mistaken}) : ({original}))"
         else:
             new = f"({test} ? ({site.mistaken}) : ({original}))"
         if "\n" in site.mistaken:  # lines keep their numbers
