@@ -12,6 +12,7 @@ import multiprocessing
 import os
 import random
 import re
+import select
 import shutil
 import signal
 import subprocess
@@ -160,6 +161,9 @@ def planted_text(text, here):
             new = f" if ({test}) {site.mistaken} "
         elif site.shape == "statement":
             new = f"if ({test}) {{}} else {original}"
+        elif site.kind == "side dropped" or original.startswith("!"):
+            # A component that may be missing would be made of the `bool` of the other branch, and be there.
+            new = f"({test} ? static_cast<bool>({site.mistaken}) : ({original}))"
         else:
             new = f"({test} ? ({site.mistaken}) : ({original}))"
         if "\n" in site.mistaken:  # lines keep their numbers
@@ -206,18 +210,25 @@ def take_programs():
 
 
 def run(command, seconds, **more):
-    """Returns the exit code, what was printed, and the seconds; a loop ends with code 'time'."""
+    """Returns the exit code, what was printed, and the seconds; what prints nothing for so long is a loop, and ends with code 'time'."""
     began = time.monotonic()
     process = subprocess.Popen(command, env=environment(**more), stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
                                cwd=BUILD, start_new_session=True)
-    try:
-        out, _ = process.communicate(timeout=seconds)
-        code = process.returncode
-    except subprocess.TimeoutExpired:
-        os.killpg(process.pid, signal.SIGKILL)
-        out, _ = process.communicate()
-        code = "time"
-    return code, out.decode("utf-8", "replace"), time.monotonic() - began
+    out, code = b"", None
+    while True:
+        if not select.select([process.stdout], [], [], seconds)[0]:
+            if process.poll() is not None:  # what it has started still has its output
+                break
+            os.killpg(process.pid, signal.SIGKILL)
+            code = "time"
+            break
+        more_out = os.read(process.stdout.fileno(), 65536)
+        if not more_out:
+            break
+        out += more_out
+    process.wait()
+    process.stdout.close()
+    return process.returncode if code is None else code, out.decode("utf-8", "replace"), time.monotonic() - began
 
 
 def listed_tests():
@@ -233,7 +244,7 @@ def run_tests(name, tests, seconds, **more):
     with tempfile.NamedTemporaryFile("w", suffix=".txt", delete=False) as names:
         names.write("".join(re.sub(r"([,\[\]\"])", r"\\\1", test) + "\n" for test in tests))
     try:
-        return run([program(name), "--abort", "--input-file", names.name], seconds, **more)
+        return run([program(name), "--abort", "--durations", "yes", "--input-file", names.name], seconds, **more)
     finally:
         os.unlink(names.name)
 
@@ -254,13 +265,14 @@ def hunt(job):
     """Whether a test finds a mistake, and which."""
     number, tests, cost = job
     tests = sorted(tests, key=lambda t: cost[t])
-    for size in (30, 100, 100000):
-        batch, tests = tests[:size], tests[size:]
+    quick = [t for t in tests if cost[t] < 3]
+    batches = [quick[:30], quick[30:130], quick[130:]] + [[t] for t in tests[len(quick):]]
+    for batch in batches:
         for name in PROGRAMS:
             titles = [title for program_name, title in batch if program_name == name]
             if not titles:
                 continue
-            limit = 20 + 4 * sum(cost[name, title] for title in titles)
+            limit = 10 + 5 * max(cost[name, title] for title in titles)
             code, out, _ = run_tests(name, titles, limit, APSIDON_PLANTED=str(number))
             if code == "time":
                 return number, "a loop"
@@ -275,6 +287,7 @@ def main():
     parser.add_argument("--sample", type=int, required=True, metavar="N", help="how many mistakes")
     parser.add_argument("--seed", type=int, default=1, metavar="S", help="another seed, other mistakes")
     parser.add_argument("--part", choices=PARTS, help="of this part alone")
+    parser.add_argument("--again", action="store_true", help="only those that no test has found so far; all are counted")
     args = parser.parse_args()
     os.makedirs(BUILD, exist_ok=True)
 
@@ -323,20 +336,33 @@ def main():
         of = [t for t in reached[number] if windows or not t[1].startswith(WITH_DISPLAY)]
         return of or reached[number]
 
+    memory = os.path.join(BUILD, f"found-{args.sample}-{args.seed}-{args.part or 'all'}.json")
+    found_before = {}
+    if args.again and os.path.exists(memory):
+        with open(memory, encoding="utf-8") as kept:
+            found_before = json.load(kept)
+    key = {n: "|".join(name_of(planted[n], texts)) for n in numbers}
     survivors, hits, done = [], collections.Counter(), 0
+    for n in numbers:
+        hits[part_of(planted[n].file)] += key[n] in found_before
+    hunted = [n for n in numbers if key[n] not in found_before]
     with futures.ThreadPoolExecutor(JOBS) as pool:
-        for number, by in pool.map(hunt, [(n, tests_for(n), cost) for n in numbers]):
+        for number, by in pool.map(hunt, [(n, tests_for(n), cost) for n in hunted]):
             site = planted[number]
             done += 1
+            if by:
+                found_before[key[number]] = by
+                with open(memory, "w", encoding="utf-8") as kept:
+                    json.dump(found_before, kept, indent=1)
             file, line, what = name_of(site, texts)
             where = f"{site.file}:{site.line}: {what}"
             if by:
                 hits[part_of(site.file)] += 1
-                say(f"  {done}/{len(numbers)} {where} found: {by}")
+                say(f"  {done}/{len(hunted)} {where} found: {by}")
             else:
                 nearest = min(tests_for(number), key=lambda t: breadth[t])
                 survivors.append(f"{where}\n    {line}\n    nearest: '{nearest[1]}' of {len(tests_for(number))}")
-                say(f"  {done}/{len(numbers)} {where} SURVIVED")
+                say(f"  {done}/{len(hunted)} {where} SURVIVED")
 
     say("")
     for survivor in survivors:
