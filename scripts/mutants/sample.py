@@ -41,14 +41,14 @@ SWITCH = """#include <atomic>
 namespace apsidon {
 __attribute__((visibility("default"))) bool planted(unsigned) noexcept;
 namespace {
-struct Switch {
+struct PlantedSwitch {
   unsigned on = std::getenv("APSIDON_PLANTED") ? static_cast<unsigned>(std::atoi(std::getenv("APSIDON_PLANTED"))) : 0;
   const char* trace = std::getenv("APSIDON_PLANTED_TRACE");
   std::atomic<bool> come_by[10000] = {};
 };
 }  // namespace
 bool planted(unsigned n) noexcept {
-  static Switch* const set = new Switch;
+  static PlantedSwitch* const set = new PlantedSwitch;
   if (set->trace && !set->come_by[n].exchange(true)) {
     const std::string file = std::string(set->trace) + "/" + std::to_string(::getpid());
     if (std::FILE* out = std::fopen(file.c_str(), "a")) {
@@ -85,7 +85,10 @@ def write(path, text):
 
 
 def sources():
-    with open(os.path.join(TESTED, "compile_commands.json")) as commands:
+    """Which sources there are, and how each is compiled by itself."""
+    plain = os.path.join(BUILD, "plain")
+    subprocess.run(["cmake", "--preset", "debug", "-B", plain, "-DCMAKE_UNITY_BUILD=OFF"], cwd=ROOT, check=True, stdout=subprocess.DEVNULL)
+    with open(os.path.join(plain, "compile_commands.json")) as commands:
         found = {os.path.relpath(c["file"], ROOT): c["command"] for c in json.load(commands)}
     return {f: c for f, c in sorted(found.items()) if f.startswith(("src/", "tools/apsidon/"))}
 
@@ -95,9 +98,9 @@ def find(job):
     return finding.cached(ROOT, BUILD, file, command)
 
 
-def all_sites():
+def all_sites(commands):
     with multiprocessing.Pool(JOBS) as pool:
-        return [site for found in pool.imap(find, sources().items(), chunksize=4) for site in found]
+        return [site for found in pool.imap(find, commands.items(), chunksize=4) for site in found]
 
 
 def known_same():
@@ -176,7 +179,7 @@ def build():
     """Returns the lines that do not compile, by file; none: it is built."""
     if not os.path.exists(os.path.join(BUILD, "build", "build.ninja")):
         subprocess.run(["cmake", "-S", TREE, "-B", os.path.join(BUILD, "build"), "-G", "Ninja", "-DCMAKE_BUILD_TYPE=Debug",
-                        "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g0", "-DBUILD_SHARED_LIBS=ON", "-DAPSIDON_WERROR=OFF", "-DCMAKE_CXX_FLAGS=-w"],
+                        "-DCMAKE_CXX_FLAGS_DEBUG=-O1 -g0", "-DBUILD_SHARED_LIBS=ON", "-DCMAKE_UNITY_BUILD=ON", "-DAPSIDON_WERROR=OFF", "-DCMAKE_CXX_FLAGS=-w"],
                        check=True, stdout=subprocess.DEVNULL)
     out = subprocess.run(["ninja", "-C", os.path.join(BUILD, "build"), "-j", str(JOBS), "-k", "0", "apsidon_tool", "apsidon_sdl", "apsidon_room_tests"],
                          capture_output=True, text=True)
@@ -292,8 +295,9 @@ def main():
     os.makedirs(BUILD, exist_ok=True)
 
     say("looking for places that can hold a mistake …")
-    texts = {file: read(os.path.join(ROOT, file)) for file in sources()}
-    found = all_sites()
+    commands = sources()
+    texts = {file: read(os.path.join(ROOT, file)) for file in commands}
+    found = all_sites(commands)
     say(f"  {len(found)} mistakes on {len({(s.file, s.line) for s in found})} lines of {len(texts)} files")
 
     # Some are on lines that no test runs, some do not compile: more are planted than are asked for.
