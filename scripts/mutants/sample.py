@@ -7,10 +7,10 @@ APSIDON_PLANTED_TRACE each process writes down the switches that it comes by.
 import argparse
 import collections
 import concurrent.futures as futures
+import hashlib
 import json
 import multiprocessing
 import os
-import random
 import re
 import select
 import shutil
@@ -119,19 +119,26 @@ def name_of(site, texts):
     return site.file, line.encode("latin-1").decode(), site.what(text).encode("latin-1", "ignore").decode("utf-8", "ignore")
 
 
+def squeezed_line(text, number):
+    return " ".join(text.splitlines()[number - 1].split())
+
+
 def choose(found, texts, args):
-    """One mistake a line, the lines by chance, all of them in an order that the seed gives."""
+    """One mistake a line, the lines by chance, all of them in an order that the seed gives: the same for as long as a line stays as it is, whatever changes
+    elsewhere."""
     same = known_same()
-    rng = random.Random(args.seed)
     lines = collections.defaultdict(list)
     for site in found:
         if args.part in (None, part_of(site.file)):
             lines[site.file, site.line].append(site)
-    order = sorted(lines)
-    rng.shuffle(order)
+    seen, chance = collections.Counter(), {}
+    for file, number in sorted(lines):
+        words = file, squeezed_line(texts[file], number)
+        seen[words] += 1
+        chance[file, number] = int.from_bytes(hashlib.sha256(repr((args.seed, words, seen[words])).encode()).digest()[:8], "big")
     chosen, taken = [], collections.defaultdict(list)
-    for key in order:
-        site = rng.choice(lines[key])
+    for key in sorted(lines, key=chance.get):
+        site = lines[key][chance[key] % len(lines[key])]
         if name_of(site, texts) in same:
             continue
         if any(site.begin < e and b < site.end for b, e in taken[site.file]):

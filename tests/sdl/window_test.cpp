@@ -353,7 +353,7 @@ TEST_CASE("sdl: the bench by the pointer, the file, the feel, events and outline
     const auto outcome = played(potting_bench + " --no-deal --bench",
                                 at(sheet.tab, 189, "click") +
                                     (sheet.name == std::string("outlines") ? at(922, 217, "click") : "") +
-                                    at(700, 300) + "sleep 0.5\nimport -window $W " + quoted(shot));
+                                    at(79, 290) + "sleep 0.5\nimport -window $W " + quoted(shot));
     CHECK(outcome.code == 0);
     // How long a frame took is written below.
     CHECK(differs_from_kept(shot, std::string("bench-") + sheet.name, "1280x700+0+0") < 0.03);
