@@ -195,7 +195,8 @@ TEST_CASE("play: what waits for its answer at a zone counts where the next card 
   CHECK(length(next - waits) > 10);
 }
 
-TEST_CASE("play: what waits for its answer lies where it shall at once in a new window, and makes room gliding") {
+TEST_CASE(
+    "play: what waits for its answer lies where it shall at once in a new window, and makes room gliding") {
   Hand h(desk());
   h.field.moves().set_judge([](const Proposal&) { return std::optional<Verdict>{}; });
   const CardId guest = h.cards("hand")[0];

@@ -88,7 +88,8 @@ TEST_CASE("rules: neighbours that are filled, and a rule that holds with each of
       rule::all({rule::neighbours(1), rule::each_neighbour(rule::any({rule::same_suit(), rule::rank_up()}))});
   const Verdict alone = b.judge(tied, card, b.slots[1]);
   CHECK(alone.reason == Reason::needs_neighbours);
-  CHECK(describe(Verdict{.reason = static_cast<Reason>(reason_count)}, b.table).empty());  // of another version
+  CHECK(
+      describe(Verdict{.reason = static_cast<Reason>(reason_count)}, b.table).empty());  // of another version
   CHECK(describe(alone, b.table) == "Of the places beside slot-2, at least 1 must be filled; 0 are.");
   b.lay(b.slots[0], "reed-4");
   CHECK(b.judge(tied, card, b.slots[1]).allowed());
