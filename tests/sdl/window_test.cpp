@@ -113,13 +113,13 @@ TEST_CASE(
   CHECK(holds(outcome.err, "this is not JSON"));
 }
 
-TEST_CASE("sdl: a knob of the potting_bench is pulled and saved: the file gets that, and all else stays") {
+TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and all else stays") {
   const Scratch scratch;
   const std::string stall = "data/market-stall.table.json";
   const std::string table = (scratch / "t.table.json").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
   std::filesystem::copy(source(stall), table);
-  // Over a card of the hand, so that the potting_bench shows its zone; then its spacing, and the button that
+  // Over a card of the hand, so that the bench shows its zone; then its spacing, and the button that
   // saves.
   const auto outcome =
       played(table + " --no-deal --bench",
@@ -159,7 +159,7 @@ TEST_CASE("sdl: a knob of one zone of several has no place in their entry, and t
 }
 
 TEST_CASE(
-    "sdl: a face, a strip, a gap and a curve of the potting_bench are in the files that it saves, line by "
+    "sdl: a face, a strip, a gap and a curve of the bench are in the files that it saves, line by "
     "line") {
   const Scratch scratch;
   const std::string table = (scratch / "t.table.json").string();
@@ -326,7 +326,7 @@ TEST_CASE("sdl: what the window shows at rest is the picture that is drawn witho
                       tool_program(), "play", "data/trellis.table.json", "--window", "900x600", "--no-deal",
                       "--frames", "12", "--shots", shots});
   REQUIRE(outcome.code == 0);
-  // The line about the potting_bench lies at the lower edge. In the window cards are shown from pictures of
+  // The line about the bench lies at the lower edge. In the window cards are shown from pictures of
   // them: their edges are as smooth, and not the same to the bit. Another picture differs ten times as much.
   const auto differs_from = [&](const std::string& picture) {
     const auto compared =
@@ -363,7 +363,7 @@ TEST_CASE("sdl: the bench by the pointer, the file, the feel, events and outline
   if (!references_are_renewed()) CHECK(differs("bench-events", 1089, at(255, 90) + at(245, 85)) > 0.1);
 }
 
-TEST_CASE("sdl: a single card of a deck lies on the potting_bench, and one that is not in it is told") {
+TEST_CASE("sdl: a single card of a deck lies on the bench, and one that is not in it is told") {
   const auto shown = [](const std::string& face) {
     return run("timeout",
                {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", tool_program(),
