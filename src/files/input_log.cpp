@@ -77,7 +77,8 @@ InputLog read_head(const Node& node) {
   expect_kind(node, "input-log");
   node.expect_keys({"apsidon", "version", "table", "window", "pixel_ratio", "insets", "start_time",
                     "corner_radius", "most_undos", "feel", "thresholds", "drag", "hover"});
-  InputLog log{.table = node.text_or("table", "")};
+  InputLog log;
+  log.table = node.text_or("table", "");  // an initialiser that throws has g++ 12 destroy the others twice
   PlayfieldOptions& o = log.options;
   if (node.has("window")) {
     const Vec2 size = node.child("window").point(0, most_px);

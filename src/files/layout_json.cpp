@@ -93,14 +93,14 @@ struct Kind {
   std::string_view name;
   Layout (*read)(const Node&);
 };
-constexpr std::array<Kind, 8> kinds{{{"slot", read_as<SlotLayout>},
-                                     {"pile", read_as<PileLayout>},
-                                     {"column", read_as<ColumnLayout>},
-                                     {"spread", read_as<SpreadLayout>},
-                                     {"hand", read_as<HandLayout>},
-                                     {"grid", read_as<GridLayout>},
-                                     {"ring", read_as<RingLayout>},
-                                     {"free", read_as<FreeLayout>}}};
+constexpr std::array<Kind, 8> layout_kinds{{{"slot", read_as<SlotLayout>},
+                                            {"pile", read_as<PileLayout>},
+                                            {"column", read_as<ColumnLayout>},
+                                            {"spread", read_as<SpreadLayout>},
+                                            {"hand", read_as<HandLayout>},
+                                            {"grid", read_as<GridLayout>},
+                                            {"ring", read_as<RingLayout>},
+                                            {"free", read_as<FreeLayout>}}};
 
 struct WriteLayout {
   nlohmann::ordered_json& json;
@@ -130,7 +130,7 @@ Layout layout_from(const Node& node) {
   const Node word = node.json().is_string() ? node : node.at("kind");
   const std::string name = word.text();
   std::vector<std::string> names;
-  for (const Kind& kind : kinds) {
+  for (const Kind& kind : layout_kinds) {
     if (kind.name == name) return kind.read(node);
     names.emplace_back(kind.name);
   }

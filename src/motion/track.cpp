@@ -15,14 +15,15 @@ using Channels = Eigen::Array<float, channels, 1>;
 auto channels_of(const Values& values) { return Eigen::Map<const Channels>(values.data()); }
 
 /// Poses stay within what can be drawn, whatever a spring or a curve overshoots.
-constexpr float any = std::numeric_limits<float>::max();
+constexpr float any_number = std::numeric_limits<float>::max();
 /// A card that is faster, in px or radians a second, jumps: its curve is upright there, and has no velocity
 /// that anything could take over.
 constexpr float fastest = 1e6f;
 constexpr float farthest = 1e9f;
-const Channels lowest{{-any, -any, -any, 0, -any, 0, 0, 0}};
+const Channels lowest{{-any_number, -any_number, -any_number, 0, -any_number, 0, 0, 0}};
 const Channels only_lift{{0, 0, 0, 0, 0, 0, 0, 1}};
-const Channels highest{{any, any, any, any, any, 1, any, any}};
+const Channels highest{
+    {any_number, any_number, any_number, any_number, any_number, 1, any_number, any_number}};
 
 // The numbers of a pose that move are its first, in the order of the channels.
 static_assert(std::is_standard_layout_v<Pose> && sizeof(Pose) == (channels + 1) * sizeof(float));
