@@ -14,8 +14,8 @@ using namespace draw_detail;
 
 namespace {
 
-constexpr int cell_margin =
-    1;  // device pixels around each cell, so that soft edges take nothing from a neighbour
+/// Device pixels around each cell, so that soft edges take nothing from a neighbour.
+constexpr int cell_margin = 1;
 
 /// How cells of one size lie in a picture that is about square.
 struct SheetCells {

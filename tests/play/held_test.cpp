@@ -195,28 +195,6 @@ TEST_CASE("play: what waits for its answer at a zone counts where the next card 
   CHECK(length(next - waits) > 10);
 }
 
-TEST_CASE(
-    "play: what waits for its answer lies where it shall at once in a new window, and makes room gliding") {
-  Hand h(desk());
-  h.field.moves().set_judge([](const Proposal&) { return std::optional<Verdict>{}; });
-  const CardId guest = h.cards("hand")[0];
-  REQUIRE(h.field.moves().make({.run = {guest, 1}, .from = h.zone("hand"), .to = h.zone("shelf")}));
-  h.settle();
-  h.field.resize({900, 650}, 1, h.field.now());
-  h.wait(0);
-  const Vec2 at_once = h.field.where().live_pose(guest)->centre;
-  h.settle();
-  CHECK(h.field.where().live_pose(guest)->centre == at_once);
-  // A card that comes to lie there moves it: on its way it is between its places.
-  REQUIRE(h.field.edits().move({h.cards("slot")[0], 1}, h.zone("shelf")));
-  const auto where = [&] { return h.field.where().live_pose(guest)->centre; };
-  h.wait(0.03);
-  const Vec2 leaving = where();
-  h.settle();
-  CHECK(length(where() - at_once) > 5);
-  CHECK(length(leaving - at_once) < length(where() - at_once) * 0.9f);
-}
-
 TEST_CASE("play: a covered card that gets another face shows what it showed until it is edge-on") {
   for (const bool by_sync : {false, true}) {
     TableSetup setup(glasshouse());

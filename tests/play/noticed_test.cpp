@@ -195,3 +195,25 @@ TEST_CASE("motion: a card whose goal shifts while it flips has the axis of the n
   motion.advance_to(2);
   CHECK(motion.pose(0).flip_axis == 1.1f);
 }
+
+TEST_CASE(
+    "play: what waits for its answer lies where it shall at once in a new window, and makes room gliding") {
+  Hand h(desk());
+  h.field.moves().set_judge([](const Proposal&) { return std::optional<Verdict>{}; });
+  const CardId guest = h.cards("hand")[0];
+  REQUIRE(h.field.moves().make({.run = {guest, 1}, .from = h.zone("hand"), .to = h.zone("shelf")}));
+  h.settle();
+  h.field.resize({900, 650}, 1, h.field.now());
+  h.wait(0);
+  const Vec2 at_once = h.field.where().live_pose(guest)->centre;
+  h.settle();
+  CHECK(h.field.where().live_pose(guest)->centre == at_once);
+  // A card that comes to lie there moves it: on its way it is between its places.
+  REQUIRE(h.field.edits().move({h.cards("slot")[0], 1}, h.zone("shelf")));
+  const auto where = [&] { return h.field.where().live_pose(guest)->centre; };
+  h.wait(0.03);
+  const Vec2 leaving = where();
+  h.settle();
+  CHECK(length(where() - at_once) > 5);
+  CHECK(length(leaving - at_once) < length(where() - at_once) * 0.9f);
+}
