@@ -218,7 +218,7 @@ void Motion::Impl::shift(std::size_t slot, const Pose& goal, const Glide& glide)
     r.left_seconds = 0;
     r.left = {};
     r.start = time;
-  } else {
+  } else if (time >= r.start || r.left_seconds > 0) {  // one that waits from rest lacks nothing
     r.velocity = {};
     take_over(b, r, was, travel_seconds(glide));
   }

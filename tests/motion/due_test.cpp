@@ -72,3 +72,30 @@ TEST_CASE("motion: a card on a spring arrives when it is at its goal first, and 
     CHECK(before.pose(0).centre.x < 300);
   }
 }
+
+TEST_CASE(
+    "motion: a goal that moves while its card waits changes where the card goes, and not when it comes") {
+  for_all("moved goals", 20, [](Random& r) {
+    Pose start = random_pose(r), first = random_pose(r), goal = random_pose(r);
+    start.rotation = first.rotation = goal.rotation = 0;
+    first.flip = goal.flip;
+    const Glide glide = random_glide(r);
+    Motion sent;
+    sent.resize(1);
+    sent.put(0, start);
+    Motion moved = sent;
+    sent.travel(0, goal, glide, 1);
+    moved.travel(0, first, glide, 1);
+    moved.advance_to(double{r.uniform(0.1f, 0.9f)});
+    moved.shift(0, goal, random_glide(r));
+    RC_ASSERT(moved.waiting(0));
+    sent.advance_to(1000);
+    moved.advance_to(1000);
+    RC_ASSERT(sent.passages().size() == moved.passages().size());
+    for (std::size_t i = 0; i < sent.passages().size(); ++i) {
+      const Passage &one = sent.passages()[i], &other = moved.passages()[i];
+      RC_ASSERT(one.kind == other.kind && std::abs(one.time - other.time) < 1e-3);
+    }
+    RC_ASSERT(moved.pose(0) == goal);
+  });
+}
