@@ -13,35 +13,6 @@ using namespace apsidon::test;
 
 namespace {
 
-/// `apsidon play` in a window on a display of its own; `act` is what a hand does meanwhile, in words of
-/// xdotool, of which each line is one, or a command of the shell.
-Outcome played(const std::string& words, const std::string& act) {
-  const std::string script =
-      "openbox >/dev/null 2>&1 &\nsleep 0.7\n" + quoted(tool_program()) + " play " + words +
-      " &\nplay=$!\nfor i in $(seq 100); do W=$(xdotool search --onlyvisible --name '^Apsidon' | tail -1); "
-      "[ -n \"$W\" ] && break; sleep 0.1; done\nsleep 0.7\n" +
-      act + "\nsleep 0.6\nkill -TERM $play\nwait $play\n";
-  return on_a_display({"sh", "-c", script});
-}
-
-/// The pointer goes there, and a button may go down or up; with time enough for the window to see each in a
-/// frame of its own.
-std::string at(int x, int y, const std::string& button = "") {
-  return "xdotool mousemove --window $W " + std::to_string(x) + " " + std::to_string(y) + "; sleep 0.4\n" +
-         (button.empty() ? "" : "xdotool " + button + " 1; sleep 0.4\n");
-}
-
-/// The kinds of events that a recorded session has told, each with its card's face or its zone.
-std::vector<std::string> told(const std::string& table, const std::string& log) {
-  const auto replayed = tool({"replay", table, log, "--format", "json"});
-  CAPTURE(replayed.err);
-  REQUIRE(replayed.code == 0);
-  std::vector<std::string> kinds;
-  const auto json = nlohmann::json::parse(replayed.out);
-  for (const auto& event : json["events"]) kinds.push_back(event["event"]);
-  return kinds;
-}
-
 long count(const std::vector<std::string>& kinds, const std::string& kind) {
   return std::count(kinds.begin(), kinds.end(), kind);
 }
@@ -111,116 +82,6 @@ TEST_CASE(
   CAPTURE(outcome.err);
   CHECK(outcome.code == 0);
   CHECK(holds(outcome.err, "this is not JSON"));
-}
-
-TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and all else stays") {
-  const Scratch scratch;
-  const std::string stall = "data/market-stall.table.json";
-  const std::string table = (scratch / "t.table.json").string();
-  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(stall), table);
-  // Over a card of the hand, so that the bench shows its zone; then its spacing, and the button that
-  // saves.
-  const auto outcome =
-      played(table + " --no-deal --bench",
-             "sleep 0.5\n" + at(420, 660) + at(424, 664) + at(1000, 384, "mousedown") + at(1030, 384) +
-                 at(1060, 384, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
-  CAPTURE(outcome.err);
-  CHECK(outcome.code == 0);
-  auto before = nlohmann::json::parse(contents(source(stall)));
-  auto after = nlohmann::json::parse(contents(table));
-  const auto hand = [](nlohmann::json& file) -> nlohmann::json& {
-    return *std::find_if(file["zones"].begin(), file["zones"].end(),
-                         [](const auto& zone) { return zone["id"] == "hand"; });
-  };
-  const auto layout = hand(after)["layout"];
-  REQUIRE(layout.is_object());
-  CHECK(layout["spacing"].get<double>() > 0.7);
-  CHECK(layout.size() == 2);
-  hand(before)["layout"] = layout;
-  CHECK(before == after);
-}
-
-TEST_CASE("sdl: a knob of one zone of several has no place in their entry, and that is told") {
-  const Scratch scratch;
-  const std::string table = (scratch / "t.table.json").string();
-  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(potting_bench), table);
-  // Over column-1, where no card lies: not for all of its name, its strip, saved.
-  const auto outcome =
-      played(table + " --no-deal --bench",
-             "sleep 0.5\n" + at(160, 560) + at(164, 564) + at(994, 539, "mousedown") +
-                 at(994, 539, "mouseup") + at(1000, 252, "mousedown") + at(1030, 252) +
-                 at(1060, 252, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
-  CAPTURE(outcome.err);
-  CHECK(outcome.code == 0);
-  CHECK(contents(table) == contents(source(potting_bench)));
-  CHECK(holds(outcome.err, "what has changed of 'column-1' alone is not saved"));
-}
-
-TEST_CASE(
-    "sdl: a face, a strip, a gap and a curve of the bench are in the files that it saves, line by "
-    "line") {
-  const Scratch scratch;
-  const std::string table = (scratch / "t.table.json").string();
-  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  std::filesystem::copy(source(potting_bench), table);
-  const auto click = [](int x, int y) { return at(x, y, "mousedown") + at(x, y, "mouseup"); };
-  const auto pull = [](int x0, int y0, int x1, int y1) {
-    return at(x0, y0, "mousedown") + at((x0 + x1) / 2, (y0 + y1) / 2) + at(x1, y1, "mouseup");
-  };
-  // The waste's top card gets the first face of the list; then column-1, where no card lies; then the curve
-  // of making room, by its first control point.
-  const auto outcome =
-      played(table + " --no-deal --bench",
-             "sleep 0.5\n" + at(250, 60) + at(255, 60) + click(1000, 268) + click(950, 310) + at(160, 560) +
-                 at(164, 564) + pull(1000, 252, 1060, 252) + pull(1000, 572, 1020, 572) + click(940, 62) +
-                 click(1036, 191) + click(925, 267) + pull(1060, 490, 1100, 440) + click(1030, 62));
-  CAPTURE(outcome.err);
-  CHECK(outcome.code == 0);
-  const std::string was = contents(source(potting_bench)), is = contents(table);
-  const auto lines = [](const std::string& text) {
-    std::vector<std::string> all;
-    std::istringstream in(text);
-    for (std::string line; std::getline(in, line);) all.push_back(line);
-    return all;
-  };
-  const auto a = lines(was), b = lines(is);
-  REQUIRE(a.size() == b.size());
-  int changed = 0;
-  for (std::size_t i = 0; i < a.size(); ++i) changed += a[i] == b[i] ? 0 : 1;
-  CHECK(changed == 3);
-  const auto then = nlohmann::json::parse(was), now = nlohmann::json::parse(is);
-  CHECK(then["cards"]["waste"][2] == "reed-2");
-  CHECK(now["cards"]["waste"][2] == "fern-1");
-  CHECK(now["zones"][3]["layout"].value("open_strip", 0.0) > 0.4);
-  CHECK(now["plans"][1]["root"]["down"][1].value("gap", 0.0) > 0.5);
-  const auto feel = nlohmann::json::parse(contents(scratch / "t.feel.json"));
-  CHECK(feel["shift"]["curve"].get<std::string>().starts_with("cubic-bezier(0."));
-}
-
-TEST_CASE("sdl: a knob for all of one name changes of the others what it stands for, and no more") {
-  const Scratch scratch;
-  const std::string table = (scratch / "t.table.json").string();
-  std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
-  const std::string before = R"({"apsidon": "table", "version": 1, "deck": "glasshouse.deck.json",
-    "zones": [{"id": "row-1", "layout": "hand", "longest": 7}, {"id": "row-2", "layout": "hand", "longest": 4},
-              {"id": "row-3", "layout": "pile", "longest": 2}],
-    "cards": {"row-1": ["fern-3"]},
-    "plans": [{"root": {"down": [{"zone": "row-3"}, {"zone": "row-2"}, {"zone": "row-1"}]}}]})";
-  std::ofstream(table) << before;
-  const auto outcome =
-      played(table + " --no-deal --bench",
-             "sleep 0.5\n" + at(445, 660) + at(447, 664) + at(1000, 384, "mousedown") + at(1030, 384) +
-                 at(1060, 384, "mouseup") + at(940, 62, "mousedown") + at(940, 62, "mouseup"));
-  CAPTURE(outcome.err, contents(table));
-  CHECK(outcome.code == 0);
-  auto zones = nlohmann::json::parse(contents(table))["zones"];
-  CHECK(zones[0]["layout"].value("spacing", 0.0) > 0.7);
-  CHECK(zones[1]["layout"] == zones[0]["layout"]);
-  const auto was = nlohmann::json::parse(before)["zones"];
-  zones[0]["layout"] = zones[1]["layout"] = "hand";
-  CHECK(zones == was);
 }
 
 TEST_CASE(
@@ -338,43 +199,6 @@ TEST_CASE("sdl: what the window shows at rest is the picture that is drawn witho
   CHECK(differs_from(drawn) < 0.04);
   REQUIRE(tool({"draw", "data/trellis-start.table.json", "--window", "900x600", "--out", drawn}).code == 0);
   CHECK(differs_from(drawn) > 0.2);
-}
-
-TEST_CASE("sdl: the bench by the pointer, the file, the feel, events and outlines is what was looked at") {
-  const Scratch scratch;
-  // By how much the bench differs from what is kept, with the tab that lies so many px from the left in
-  // front.
-  const auto differs = [&](const std::string& name, int tab, const std::string& act) {
-    const std::string shot = (scratch / (name + ".png")).string();
-    const auto outcome =
-        played(potting_bench + " --no-deal --bench",
-               at(tab, 189, "click") + act + at(800, 600) + "sleep 0.5\nimport -window $W " + quoted(shot));
-    CHECK(outcome.code == 0);
-    // How long a frame took is written below.
-    return differs_from_kept(shot, name, "1280x700+0+0");
-  };
-  const std::string to_column = at(700, 300) + at(730, 330);
-  CHECK(differs("bench-pointer", 939, to_column) < 0.03);
-  CHECK(differs("bench-file", 991, to_column) < 0.03);
-  CHECK(differs("bench-feel", 1035, "") < 0.03);
-  CHECK(differs("bench-outlines", 1157, at(922, 217, "click")) < 0.03);
-  CHECK(differs("bench-events", 1089, "") < 0.03);
-  // What is told is listed there, each with its time.
-  if (!references_are_renewed()) CHECK(differs("bench-events", 1089, at(255, 90) + at(245, 85)) > 0.1);
-}
-
-TEST_CASE("sdl: a single card of a deck lies on the bench, and one that is not in it is told") {
-  const auto shown = [](const std::string& face) {
-    return run("timeout",
-               {"60", "xvfb-run", "--auto-servernum", "--server-args=-screen 0 1400x1000x24", tool_program(),
-                "play", "data/glasshouse.deck.json", "--card", face, "--frames", "5"});
-  };
-  const auto outcome = shown("fern-12");
-  CAPTURE(outcome.err);
-  CHECK(outcome.code == 0);
-  const auto unknown = shown("fern-14");
-  CHECK(unknown.code == 2);
-  CHECK(holds(unknown.err, "'fern-14' is no face of data/glasshouse.deck.json, whose first is fern-1"));
 }
 
 TEST_CASE("sdl: where there is no display that is said, and what would be one") {

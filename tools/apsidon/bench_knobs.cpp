@@ -12,15 +12,15 @@ bool slider(const char* name, int& value, int least, int most) {
   return ImGui::SliderInt(name, &value, least, most, "%d", ImGuiSliderFlags_AlwaysClamp);
 }
 
-bool slider(const char* name, double& value, double least, double most) {
-  return ImGui::SliderScalar(name, ImGuiDataType_Double, &value, &least, &most, "%.2f",
+bool slider(const char* name, double& value, double least, double most, const char* format) {
+  return ImGui::SliderScalar(name, ImGuiDataType_Double, &value, &least, &most, format,
                              ImGuiSliderFlags_AlwaysClamp);
 }
 
 bool slider(const char* name, Angle& value, float least, float most) {
-  auto degrees = static_cast<float>(value.degrees());
+  double degrees = value.degrees();
   if (!slider(name, degrees, least, most, "%.1f\xC2\xB0")) return false;
-  value = Angle::degrees(double{degrees});
+  value = Angle::degrees(degrees);
   return true;
 }
 

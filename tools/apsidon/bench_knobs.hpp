@@ -7,7 +7,7 @@ namespace apsidon::tool {
 
 bool slider(const char* name, float& value, float least, float most, const char* format = "%.2f");
 bool slider(const char* name, int& value, int least, int most);
-bool slider(const char* name, double& value, double least, double most);
+bool slider(const char* name, double& value, double least, double most, const char* format = "%.2f");
 /// In degrees.
 bool slider(const char* name, Angle& value, float least, float most);
 /// A glide by its seconds and curve, or its spring's period and damping, below its name; `any_open` gets true
