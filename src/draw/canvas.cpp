@@ -123,8 +123,8 @@ cairo_matrix_t cairo_matrix(const Matrix& m) {
   return {double{m.a}, double{m.b}, double{m.c}, double{m.d}, double{m.tx}, double{m.ty}};
 }
 
-Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how,
-                    Colour colour) {
+void text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how,
+                  Colour colour) {
   const Line line = line_of(cr, text, how);
   PangoRectangle ink;
   pango_layout_get_extents(line.get(), &ink, nullptr);
@@ -147,7 +147,6 @@ Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, cons
   cairo_scale(cr, narrow, smaller);
   cairo_move_to(cr, -(ink.x + ink.width / 2.0) * scale, -middle * scale);
   pango_cairo_show_layout(cr, line.get());
-  return {width * narrow, height * smaller};
 }
 
 Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline, const Lettering& how,

@@ -110,10 +110,10 @@ struct Extent {
   double height = 0;  ///< of the ink
 };
 
-/// Sets one line with the middle of its ink at (x, y), or level with others; returns its extent.
-Extent text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how,
-                    Colour colour);
-/// Sets one line from (x, baseline) to the right.
+/// Sets one line with the middle of its ink at (x, y), or level with others.
+void text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how,
+                  Colour colour);
+/// Sets one line from (x, baseline) to the right; returns its extent.
 Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline, const Lettering& how,
                  Colour colour);
 

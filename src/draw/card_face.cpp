@@ -308,7 +308,7 @@ void draw_name(cairo_t* cr, const std::string& name, double w, double h, double 
   const auto dash = name.find('-');
   const Lettering how{
       .typeface = Typeface::serif, .size = std::max(0.22 * w, 9.0), .bold = true, .largest_width = 0.86 * w};
-  if (dash == std::string::npos) return void(text_centred(cr, name, w / 2, h / 2, how, palette::wine));
+  if (dash == std::string::npos) return text_centred(cr, name, w / 2, h / 2, how, palette::wine);
   text_centred(cr, name.substr(0, dash), w / 2, h * 0.42, how, palette::wine);
   text_centred(cr, name.substr(dash + 1), w / 2, h * 0.42 + how.size * 1.3, how, palette::wine);
 }

@@ -106,6 +106,9 @@ TEST_CASE("files: a broken game gives a problem that says what and where") {
   CHECK(why(early).find("the game stands at 1, its last input is of 2") != std::string::npos);
   const std::string cut = text + "{\"time\": 4, \"bluur\": true}\n";
   CHECK(why(cut).find("evening.save:4:") != std::string::npos);
+  std::string more = text;
+  more.insert(1, "\"tiem\": 4, ");
+  CHECK(why(more).find("unknown key 'tiem': did you mean 'time'?") != std::string::npos);
   TableSetup other = desk({});
   other.name = "another";
   CHECK(why(text, &other).find("of another table") != std::string::npos);

@@ -48,6 +48,8 @@ TEST_CASE("tool: a film is a contact sheet, a moving WebP or a moving SVG, by th
         tool({"film", potting_bench, "--motion", "draw", "--window", "480x320", "--rate", "20", "--shots",
               "4", "--sheet", "640x400", "--out", (scratch / name).string()});
     CHECK(outcome.code == 0);
+    // What it made is said with its length in frames, or in shots of a sheet.
+    CHECK(outcome.out.find(name.ends_with(".png") ? ", 4 shots\n" : " frames\n") != std::string::npos);
     return contents(scratch / name);
   };
   CHECK(film("f.png").substr(1, 3) == "PNG");
