@@ -2,6 +2,8 @@
 // Checking options against their ranges. Not installed.
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <cmath>
 #include <string>
 #include <string_view>
 
@@ -66,7 +68,9 @@ class OptionChecker {
   }
   void angle(std::string_view key, Angle value, double least, double most) const {
     constexpr double rounding = 0.01;  // degrees; an angle is kept in radians
-    check_range(name(key), static_cast<float>(value.degrees()), least - rounding, most + rounding);
+    const double within = std::clamp(value.degrees(), least, most);
+    const bool as_good = std::abs(value.degrees() - within) <= rounding;
+    check_range(name(key), static_cast<float>(as_good ? within : value.degrees()), least, most);
   }
   template <class Cues>
   void cues(std::string_view key, const Cues& cues) const {

@@ -129,3 +129,20 @@ TEST_CASE("files: what is said of each mistake in an input log is what was writt
     return answer(parse_log(log, "s.log", table));
   });
 }
+
+TEST_CASE(
+    "files: what is written of files with everything on them is what was written down, and is read again") {
+  const auto table = load_table(source("tests/reference/everything.table.json"));
+  REQUIRE(table);
+  const std::string written = write_table(*table);
+  check_kept("written.table.json", written);
+  CHECK(write_table(*parse_table(written, "t.json")) == written);
+  const auto deck = load_deck(source("tests/reference/everything.deck.json"));
+  REQUIRE(deck);
+  check_kept("written.deck.json", write_deck(*deck));
+  CHECK(write_deck(*parse_deck(write_deck(*deck), "d.json")) == write_deck(*deck));
+  const auto feel = load_feel(source("data/springy.feel.json"));
+  REQUIRE(feel);
+  check_kept("written.feel.json", write_feel(*feel));
+  CHECK(write_feel(*parse_feel(write_feel(*feel), "f.json")) == write_feel(*feel));
+}

@@ -207,7 +207,7 @@ TEST_CASE("layout: an option out of its range is refused by name") {
   CHECK_THROWS_WITH(check(PileLayout{.thickness = NAN}), Catch::Contains("pile layout: thickness is nan"));
   CHECK_THROWS_WITH(check(GridLayout{.columns = -1}), Catch::Contains("grid layout: columns is -1"));
   CHECK_THROWS_WITH(check(RingLayout{.sweep = Angle::degrees(-1)}),
-                    Catch::Contains("ring layout: sweep is -1"));
+                    Catch::Contains("ring layout: sweep_deg is -1: 0 to 360 is expected"));
   CHECK_THROWS_WITH(check(SpreadLayout{.spacing = 5}), Catch::Contains("spread layout: spacing is 5"));
   CHECK_NOTHROW(check(Layout{SlotLayout{}}));
   CHECK(name_of(Layout{HandLayout{}}) == "hand");

@@ -317,7 +317,13 @@ TEST_CASE("play: finish: what is left goes home card after card when it is safe,
       CHECK(h.field.moves().finish());
     }
     CHECK(h.field.gate().closed_for("finishing"));
+    // When all of it will be at rest is found by trying, and the judge is not asked what is only tried.
+    int asked = 0;
+    h.field.moves().set_judge([&](const Proposal&) { return ++asked, Verdict{}; });
+    CHECK(h.field.time().settles_at() > h.field.now());
+    CHECK(asked == 0);
     h.settle();
+    CHECK(asked > 0);
     CHECK(h.cards("bed").size() == 5);
     CHECK(h.field.moves().standing() == Standing::won);
     CHECK(h.count(EventKind::won) == 1);

@@ -244,6 +244,16 @@ TEST_CASE("play: a playfield that was moved from can be copied, assigned and des
   CHECK(stage.field.table().card_count() == 18);
 }
 
+TEST_CASE("play: of several parts that are out of range the first is named") {
+  Stage stage;
+  std::vector<std::string> heard;
+  stage.field.set_watcher([&](const Notice& notice) { heard.push_back(describe(notice)); });
+  (void)stage.field.pointer({.phase = static_cast<PointerPhase>(99), .at = {nan_px, 0}});
+  (void)stage.field.pointer({.at = {nan_px, 0}, .kind = static_cast<PointerKind>(99)});
+  CHECK(heard == std::vector<std::string>{"pointer is out of range: it is ignored",
+                                          "pointer: 'at' is out of range: it is ignored"});
+}
+
 TEST_CASE("play: a watcher hears of what was ignored, late and stale, and each is counted") {
   Stage stage;
   std::vector<std::string> heard;

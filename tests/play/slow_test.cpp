@@ -148,11 +148,25 @@ TEST_CASE("play: slow: a sync that has what is waited for is its answer") {
     h.wait(0.02);
     CHECK(length(live(h, first) - shown) < 0.01f);
   }
+  CHECK(h.count(EventKind::emptied) == 0);
   // One that has it elsewhere ends it.
   CHECK(h.field.edits().sync(wish({1}, {3, 4, 5})).retired.size() == 1);
   h.wait(0);
   CHECK(h.count(EventKind::superseded) == 1);
   CHECK(h.field.moves().waiting().empty());
+}
+
+TEST_CASE("play: slow: a sync that has the last card where it was to go tells that its zone is empty") {
+  Hand h(keyed(1));
+  h.field.moves().set_judge([](const Proposal&) { return std::nullopt; });
+  const ZoneId hand = h.zone("hand");
+  h.drag(h.grip(h.cards("hand")[0]), h.middle("row"));
+  h.settle();
+  h.told.clear();
+  CHECK(h.field.edits().sync(wish({1}, {})).verdict);
+  h.wait(0);
+  REQUIRE(h.count(EventKind::emptied) == 1);
+  CHECK(h.last(EventKind::emptied)->from == hand);
 }
 
 TEST_CASE(
