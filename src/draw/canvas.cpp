@@ -110,7 +110,6 @@ void rounded_box(cairo_t* cr, double x, double y, double width, double height, d
 void circle(cairo_t* cr, double x, double y, double radius) {
   cairo_new_sub_path(cr);
   cairo_arc(cr, x, y, radius, 0, 2 * pi);
-  cairo_close_path(cr);
 }
 
 void polygon(cairo_t* cr, const Quad& quad) {

@@ -36,7 +36,6 @@ void draw_pot(cairo_t* cr, double x, double y, double w, double h, const Ink& in
   cairo_line_to(cr, x - w * 0.3, y + h);
   cairo_line_to(cr, x + w * 0.3, y + h);
   cairo_line_to(cr, x + w * 0.42, y + h * 0.2);
-  cairo_close_path(cr);
   fill(cr, clay);
   rounded_box(cr, x - w / 2, y, w, h * 0.26, h * 0.05);
   fill(cr, mixed(clay, ink.paper, 0.14));

@@ -22,10 +22,7 @@ bool Hand::Carry::wants(ZoneId zone) const {
   return std::find(targets.begin(), targets.end(), zone) != targets.end();
 }
 
-void Hand::set_options(const DragOptions& options) {
-  options_ = options;
-  ++revision_;
-}
+void Hand::set_options(const DragOptions& options) { options_ = options; }
 
 /// Keeps what the layouts ask for.
 void Hand::note_change() {

@@ -177,7 +177,7 @@ bool LoneCard::set_fit(Fit fit) {
 }
 
 bool LoneCard::set_focused(bool focused) {
-  if (focused == focused_ || (focused && off_)) return false;
+  if (focused == focused_ || off_) return false;
   focused_ = focused;
   ++revision_;
   if (focused) tell(EventKind::focused);

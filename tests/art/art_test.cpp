@@ -211,6 +211,11 @@ TEST_CASE("art: a composed sheet shows every face as it is drawn by hand, and no
     CHECK(differing == 0);
   }
   CHECK_THROWS_AS(compose_sheet(deck, {0, 5}, "x.png"), Error);
+  // Cards of other proportions fill their cells.
+  const ComposedSheet wide = compose_sheet(deck, {160, 60}, "wide.png");
+  const Vec2 first = wide.art.sheets[0].margin;
+  for (const float x : {4.0f, 80.0f, 155.0f})
+    CHECK(wide.picture.pixel(static_cast<int>(first.x + x), static_cast<int>(first.y + 30))[3] == 255);
 }
 
 TEST_CASE("art: a face whose picture is missing shows its name instead of nothing") {

@@ -86,6 +86,16 @@ TEST_CASE("cards: set-up mistakes throw and say what is expected") {
   CHECK(t.table.zones().size() == 2);
 }
 
+TEST_CASE("cards: a card gets a cell, and has none again") {
+  TwoZones t;
+  const CardId card = t.table.zone(t.a)->cards[0];
+  CHECK(t.table.set_cell(card, 3));
+  CHECK(t.table.card(card)->cell == 3);
+  CHECK(t.table.set_cell(card, -2).reason == Reason::unknown_index);
+  CHECK(t.table.set_cell(card, -1));
+  CHECK(t.table.card(card)->cell == -1);
+}
+
 TEST_CASE("cards: no sequence of moves and flips loses or doubles a card") {
   for_all("moves and flips", 3, [](Random& r) {
     Table table = random_setup(r).table;

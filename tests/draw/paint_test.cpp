@@ -156,6 +156,29 @@ TEST_CASE("draw: a card throws a shadow that widens with its lift") {
   CHECK(shade(1) > shade(0) + 1000);
 }
 
+TEST_CASE("draw: what is dimmed or names its missing picture is as large as its card, and no larger") {
+  const Deck deck = glasshouse();
+  const auto painted = [&](float brightness, const Gallery* gallery) {
+    Frame frame{.window = {200, 240}, .card = {100, 140}, .corner_radius = 7};
+    const Pose pose{.centre = {100, 120}};
+    FrameItem item{
+        .face = {7}, .size = {100, 140}, .matrix = matrix_of(pose), .corners = corners(pose, {100, 140})};
+    item.brightness = brightness;
+    frame.items.push_back(item);
+    return paint(frame, deck, gallery);
+  };
+  const Gallery nothing(Art{.pattern = "{suit}/{rank}.png"}, "/nowhere");
+  const Picture whole = painted(1, nullptr), dimmed = painted(0.4f, nullptr), missing = painted(1, &nothing);
+  CHECK(brightness(dimmed.pixel(100, 120)) < brightness(whole.pixel(100, 120)) - 100);
+  for (const Picture* other : {&dimmed, &missing}) {
+    for (const int x : {44, 47, 153, 156})
+      CHECK(brightness(other->pixel(x, 120)) == brightness(whole.pixel(x, 120)));
+    for (const int x : {53, 146}) CHECK(brightness(other->pixel(x, 180)) != brightness(whole.pixel(20, 180)));
+    for (const int y : {55, 185})
+      CHECK(brightness(other->pixel(100, y)) > brightness(whole.pixel(20, y)) + 20);
+  }
+}
+
 TEST_CASE("draw: marks show: a target is outlined, an aimed-at one filled") {
   const auto painted = [](Marks marks) {
     Frame frame{.window = {200, 240}, .card = {100, 140}, .corner_radius = 7};

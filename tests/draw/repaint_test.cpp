@@ -119,6 +119,19 @@ TEST_CASE("draw: an atlas is built in slices, what a frame shows first, and has 
   CHECK(atlas.pixels().all.size() ==
         static_cast<std::size_t>(atlas.width()) * static_cast<std::size_t>(atlas.height()));
   CHECK(atlas.cell({.back = true, .back_suit = 1}) != atlas.cell({.back = true}));
+  // Each side has a place of its own in the picture.
+  std::vector<PixelBox> cells;
+  for (const FaceId face : deck.faces()) cells.push_back(atlas.cell({.face = face}));
+  cells.push_back(atlas.cell({.back = true}));
+  for (const PixelBox& box : cells) {
+    CHECK((box.width == 100 && box.height == 140));
+    CHECK((box.x >= 0 && box.y >= 0 && box.x + box.width <= atlas.width() &&
+           box.y + box.height <= atlas.height()));
+    CHECK(std::count_if(cells.begin(), cells.end(), [&](const PixelBox& other) {
+            return box.x < other.x + other.width && other.x < box.x + box.width &&
+                   box.y < other.y + other.height && other.y < box.y + box.height;
+          }) == 1);
+  }
   CHECK_THROWS_AS(Atlas(deck, {0, 5}, 1), Error);
   CHECK(Atlas(deck, {3000, 4000}, 8).pixel_ratio() < 8);
 }
@@ -171,6 +184,36 @@ TEST_CASE("draw: what is painted anew after each frame is the whole frame, whate
     (void)painter.repaint(picture, field.frame(), plenty);
     RC_ASSERT(painter.repaint(picture, field.frame(), plenty).empty());
   });
+}
+
+TEST_CASE("draw: cards that change in many places are painted anew, each of them") {
+  TableSetup setup(glasshouse());
+  const ZoneId board = setup.add({.name = "board", .layout = GridLayout{.columns = 13}, .longest = 52});
+  setup.add_deck(board, {.face_up = true});
+  setup.plans = {{.root = zone(board)}};
+  Playfield field(setup, {.window = {900, 500}});
+  Painter painter(setup.table.deck());
+  std::optional<Picture> picture;
+  (void)painter.repaint(picture, field.frame(), plenty);
+  for (std::size_t i = 0; i < 52; i += 3)
+    CHECK(field.edits().flip(field.table().zone(board)->cards[i], false));
+  field.advance_to(10);
+  (void)painter.repaint(picture, field.frame(), plenty);
+  CHECK(differing(*picture, Painter(setup.table.deck()).paint(field.frame()), 60) == 0);
+}
+
+TEST_CASE("draw: what changes of a panel is painted anew") {
+  TableSetup setup(glasshouse());
+  const ZoneId pile = setup.add({.name = "pile", .layout = PileLayout{}});
+  const PanelId score = setup.add_panel({.name = "score", .kind = PanelKind::counter, .text = "7"});
+  setup.plans = {{.root = across({zone(pile), panel(score, {.px = 80}, {.px = 40})})}};
+  Playfield field(setup, {.window = {300, 200}});
+  Painter painter(setup.table.deck());
+  std::optional<Picture> picture;
+  (void)painter.repaint(picture, field.frame(), plenty);
+  CHECK(field.edits().set_panel(score, "88"));
+  CHECK_FALSE(painter.repaint(picture, field.frame(), plenty).empty());
+  CHECK(differing(*picture, Painter(setup.table.deck()).paint(field.frame()), 10) == 0);
 }
 
 TEST_CASE("draw: a frame never waits for more cards than there is time, and comes to have all of them") {

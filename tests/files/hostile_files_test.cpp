@@ -62,6 +62,15 @@ TEST_CASE("files: more of a thing than a table has is refused with the number") 
       R"({"across": [{"zone": "a"}, )" + repeated(most_plan_nodes, R"({"space": 0})") + "]}";
   CHECK(refusal(table_with("", nodes)).find("more than 100000 nodes") != std::string::npos);
   // A short file that asks for many.
+  const auto packs = [](const std::string& count) {
+    return R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2"],
+      "copies": 100000}, "zones": [{"id": "a"}], "plans": [{"root": {"zone": "a"}}], "cards": {"a": {"deck": {)" +
+           count + "}}}}";
+  };
+  CHECK(parse_table(packs(""), "t.json")->table.card_count() == 2);
+  CHECK(parse_table(packs(R"("packs": 50000)"), "t.json")->table.card_count() == 100'000);
+  CHECK(refusal(packs(R"("packs": 50001)")).find("more than 100000 cards") != std::string::npos);
+  CHECK(refusal(packs(R"("packs": 0)")).find("0: 1 to 100000 is expected") != std::string::npos);
   const auto beds = [&](const std::string& plan, int times) {
     return R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
            R"(, "zones": [{"id": "a", "repeat": 9000}], "plans": [)" +

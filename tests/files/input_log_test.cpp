@@ -256,6 +256,13 @@ TEST_CASE("files: what is wrong in a log is said with its line") {
   behaviour.behaviour.handling.flick_to.left = {7};
   CHECK_THROWS_WITH(write_log({.inputs = {behaviour}}, table), Catch::Contains("zone 7"));
   const std::string head = R"({"apsidon": "input-log", "version": 1})";
+  const auto finger = [&](const std::string& id) {
+    return parse_log(head + "\n" + R"({"time": 1, "pointer": "down", "at": [1, 2], "id": )" + id + "}\n",
+                     "x.log", table);
+  };
+  REQUIRE(finger("4294967295"));
+  CHECK(std::get<PointerInput>(finger("4294967295")->inputs[0]).pointer == 4'294'967'295u);
+  CHECK_FALSE(finger("4294967296"));
   const auto says = [&](const std::string& text, const std::string& part) {
     const auto log = parse_log(text, "x.log", table);
     REQUIRE_FALSE(log.has_value());

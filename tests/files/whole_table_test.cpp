@@ -260,6 +260,7 @@ TEST_CASE("files: each mistake in a table is told with what is expected instead"
       {"/zones/2/double_tap", R"("pick")", "a double tap that picks up"},
       {"/zones/2/drop", R"({"anything": 1})", "'anything' has no argument"},
       {"/zones/2/drop", "7", "a rule"},
+      {"/zones/2/drop", R"({"all": [{"from": []}]})", "/zones/2/drop/all/0/from"},
       {"/zones/2/pick", R"({"cards": "run"})", "'run' wants a rule"},
       {"/zones/2/zoom", "1", "true or false is expected"},
       {"/panels/0/repeat", "10000", "the table has 10000 panels: no more"},
@@ -303,4 +304,21 @@ TEST_CASE("files: each mistake in a table is told with what is expected instead"
     REQUIRE(read.error().size() == 1);
     CHECK_THAT(describe(read.error()[0]), Catch::Contains(mistake.told));
   }
+}
+
+TEST_CASE(
+    "files: the rows of a pyramid and of a diamond overlap as far as is stated, unless the file says how "
+    "far") {
+  const auto second_row = [](const std::string& formation) {
+    const auto table = parse_table(
+        R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern", "colour": "green"}],
+      "ranks": ["1"]}, "zones": [{"id": "tree", "formation": )" +
+            formation + R"(}], "plans": [{"root": {"formation": "tree"}}]})",
+        "t.json");
+    REQUIRE(table);
+    return table->plans[0].root.places.at(1).at.y;
+  };
+  CHECK(second_row(R"({"pyramid": 2})") == Approx(0.5));
+  CHECK(second_row(R"({"diamond": 2})") == Approx(0.54));
+  CHECK(second_row(R"({"pyramid": 2, "gap_down": 0.25})") == Approx(1.25));
 }

@@ -244,6 +244,13 @@ TEST_CASE("hit: at rest, with few movers and with many, the index answers as a p
   });
 }
 
+TEST_CASE("hit: a card of a pixel's width is the nearest, too") {
+  HitIndex index;
+  (void)index.add({.pose = {.centre = {50, 50}}, .size = {1, 40}}, 7);
+  CHECK(index.nearest({53, 50}, 3) == 7);
+  CHECK_FALSE(index.nearest({53, 50}, 2).has_value());
+}
+
 TEST_CASE("hit: what touches a rectangle, and what is nearest within a slop") {
   for_all("rectangles", 20, [](Random& r) {
     HitIndex index;

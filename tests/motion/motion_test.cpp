@@ -278,6 +278,13 @@ TEST_CASE("motion: a way can bend, go through points, and turn the card over in 
     nearest = std::min(nearest, double{length(again.pose(0).centre - through[0])});
   }
   CHECK(nearest < 1);
+  // Half of a way shorter than a pixel through its middle is that, and not half of a longer one.
+  Motion small;
+  small.resize(1);
+  small.put(0, {});
+  small.travel(0, {.centre = {0.4f, 0}}, straight, 0, 0, std::vector<Vec2>{{0.2f, 0}});
+  small.advance_to(0.5);
+  CHECK(length(small.pose(0).centre - Vec2{0.2f, 0}) < 0.001f);
   motion.advance_to(2);
   for (std::size_t i = 0; i < 3; ++i) CHECK(motion.pose(i).centre == Vec2{400, 100});
 }
@@ -379,6 +386,11 @@ TEST_CASE("motion: a clock is not given out again while a card still goes by it"
   CHECK(motion.pose(0).centre.x == Approx(60));
   motion.advance_to(5);
   CHECK(motion.add_clock() == own);
+  // Nor while an effect does, although no card travels by it.
+  motion.advance_to(100);
+  motion.start(0, {.kind = EffectKind::pulse, .seconds = 60, .most = {.move = {9, 0}}}, 0, other);
+  motion.remove_clock(other);
+  CHECK(motion.add_clock() != other);
 }
 
 TEST_CASE("motion: cards of a choreography leave in order, and all within its longest") {

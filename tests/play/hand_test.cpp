@@ -1,6 +1,7 @@
 // The player's hand by other means than a drag: taps, keys, proposals; snapshots, explanations, phrases.
 #include <algorithm>
 #include <catch2/catch.hpp>
+#include <set>
 
 #include "support/hand.hpp"
 
@@ -207,6 +208,20 @@ TEST_CASE("play: an event that is read late tells how things were when it happen
   const Event changed = *h.last(EventKind::face_changed);
   REQUIRE(h.field.edits().flip(high, true));
   CHECK(describe(changed, h.field) == "A covered card shows another face.");
+}
+
+TEST_CASE(
+    "play: all that happens to cards and the game has a sentence, and what only moves or waits has none") {
+  const std::set<EventKind> silent{
+      EventKind::tapped,     EventKind::double_tapped, EventKind::long_pressed, EventKind::proposed,
+      EventKind::reoriented, EventKind::hovered,       EventKind::unhovered,    EventKind::zoomed,
+      EventKind::unzoomed,   EventKind::focused,       EventKind::departed,     EventKind::edge_on,
+      EventKind::arrived,    EventKind::landed,        EventKind::began,        EventKind::cue,
+      EventKind::ended,      EventKind::stopped,       EventKind::rang,         EventKind::settled};
+  for (std::size_t kind = 0; kind < event_kind_count; ++kind) {
+    CAPTURE(name_of(static_cast<EventKind>(kind)));
+    CHECK(default_event_phrases().by_kind[kind].empty() == silent.contains(static_cast<EventKind>(kind)));
+  }
 }
 
 TEST_CASE("play: phrases of events can be replaced, and wrong ones are found") {

@@ -147,6 +147,10 @@ TEST_CASE("play: a lone card lies in its box as it is fitted, and sideways it ex
       CHECK((lies.width() > in.width() - 0.01f || lies.height() > in.height() - 0.01f));
       CHECK((lies.min.x >= in.min.x - 0.01f && lies.max.y <= in.max.y + 0.01f));
       CHECK(card.is_at(in.centre()));
+      // Its corners are as round as its width says, whichever way it lies.
+      const float round = card.corner_radius() * std::min(lies.width(), lies.height());
+      CHECK(card.is_at(lies.min + Vec2{0.35f * round, 0.35f * round}));
+      CHECK_FALSE(card.is_at(lies.min + Vec2{0.25f * round, 0.25f * round}));
       CHECK_FALSE(card.is_at(in.max + Vec2{1, 1}));
     }
   }
@@ -219,6 +223,25 @@ TEST_CASE(
   CHECK(presses({60, 90}, {60, 90}) == 1);
 }
 
+TEST_CASE(
+    "play: a lone card that comes to lie below a resting pointer is hovered, and one that leaves it is not") {
+  LoneCard card = lone();
+  const std::uint64_t elsewhere = card.revision();
+  card.set_box(rect_at({0, 0}, {300, 100}));
+  CHECK(card.revision() > elsewhere);
+  card.pointer({.phase = PointerPhase::move, .at = {5, 50}, .time = card.now()});
+  (void)until(card, card.now() + 1);
+  CHECK_FALSE(card.hovered());
+  const std::uint64_t revision = card.revision();
+  CHECK(card.set_fit(Fit::fill));
+  CHECK(card.revision() > revision);
+  (void)until(card, card.now() + 1);
+  CHECK(card.hovered());
+  CHECK(card.set_fit(Fit::contain));
+  (void)until(card, card.now() + 1);
+  CHECK_FALSE(card.hovered());
+}
+
 TEST_CASE("play: a lone card rises under the pointer, and goes down again") {
   LoneCard card = lone({.growth = 0.1f, .lift = 0.4f});
   card.pointer({.at = {60, 90}, .time = 0.1});
@@ -251,6 +274,7 @@ TEST_CASE("play: lone cards are spoken of in words that can be replaced, and mak
   CHECK(frame.items[1].back);
   CHECK(frame.items[0].order < frame.items[1].order);
   CHECK(frame.corner_radius == Approx(7));
+  CHECK(frame.card == frame.items[0].size);
 }
 
 TEST_CASE("play: a lone card that cannot be is refused, and one takes less than 2 kB") {

@@ -125,6 +125,22 @@ TEST_CASE("play: a move that may not be made tells why and shakes the card, whoe
         Reason::unknown_card);
 }
 
+TEST_CASE("play: what is recycled has its place in the stock at once") {
+  Hand h(garden());
+  for (int i = 0; i < 2; ++i)
+    CHECK(h.field.moves()
+              .make({.kind = MoveKind::draw, .from = h.zone("stock"), .to = h.zone("waste")})
+              .allowed());
+  h.settle();
+  REQUIRE(h.cards("waste").size() == 2);
+  CHECK(h.field.moves()
+            .make({.kind = MoveKind::recycle, .from = h.zone("waste"), .to = h.zone("stock")})
+            .allowed());
+  REQUIRE(h.cards("stock").size() == 2);
+  for (const CardId card : h.cards("stock"))
+    CHECK(h.field.where().area(h.zone("stock"))->contains(h.field.where().resting_pose(card)->centre));
+}
+
 TEST_CASE(
     "play: a draw that the game answers later waits with its cards locked, and nothing disagrees about "
     "that") {
@@ -161,6 +177,17 @@ TEST_CASE("play: a move by call puts back what is in the hand of its cards, and 
   h.settle();
   CHECK(h.count(EventKind::cancelled) == 1);
   CHECK(h.faces("shelf") == "fern-1 poppy-9");
+  // A draw leaves the hand alone, too.
+  Hand g(garden());
+  const CardId grown = g.cards("column").back();
+  g.point(PointerPhase::down, g.middle(grown));
+  g.point(PointerPhase::move, g.middle("bed"));
+  REQUIRE(g.field.hand().held().first == grown);
+  CHECK(g.field.moves()
+            .make({.kind = MoveKind::draw, .from = g.zone("stock"), .to = g.zone("waste")})
+            .allowed());
+  CHECK(g.field.hand().held().first == grown);
+  CHECK(g.faces("waste") == "reed-5");
 }
 
 TEST_CASE("play: the game's own edits are complete, and none of them is judged") {

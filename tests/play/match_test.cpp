@@ -69,6 +69,17 @@ TEST_CASE("play: matching: what lies open after an undo is compared with what is
   CHECK(p.field.table().zone(p.grid)->cards.size() == 2);
 }
 
+TEST_CASE("play: matching: a table at which cards are compared settles when they have been") {
+  Pairs p;
+  p.tap(1);
+  p.tap(3);
+  (void)p.go(0.35, EventKind::unmatched);
+  const double settles = p.field.time().settles_at();
+  CHECK(settles > p.field.now() + 0.1);
+  CHECK(p.go(settles - p.field.now() + 0.01, EventKind::unmatched) == 1);
+  CHECK(p.field.time().at_rest());
+}
+
 TEST_CASE("play: matching: an undo and a redo while two are compared begin the comparing anew") {
   Pairs p;
   p.tap(1);

@@ -242,3 +242,46 @@ TEST_CASE("play: runs, empty zones and drops have their outlines") {
   CHECK(field.where().insertion_index(id, {field.where().area(id)->centre().x, 5000}) == 5);
   CHECK_FALSE(field.where().insertion_index(id, {NAN, 0}).has_value());
 }
+
+TEST_CASE("play: of each card and zone there is a place, and of those that are not there none") {
+  TableSetup setup = one_zone({.name = "column", .layout = ColumnLayout{}, .longest = 4}, 2);
+  const PanelId label = setup.add_panel({.name = "label"});
+  setup.plans[0].root.parts.push_back(panel(label, {.px = 50}, {.px = 20}));
+  const Playfield field(setup, {.window = {600, 900}});
+  const WhereView where = field.where();
+  for (const Zone& there : field.table().zones()) {
+    CHECK(where.area(there.id).has_value());
+    CHECK(where.drop_area(there.id).has_value());
+    CHECK(where.outline(there.id).has_value());
+    CHECK(where.next_pose(there.id).has_value());
+    CHECK(where.insertion_index(there.id, {1, 1}).has_value());
+    for (const CardId card : there.cards) {
+      CHECK(where.neutral_pose(card).has_value());
+      CHECK(where.resting_pose(card).has_value());
+      CHECK(where.live_pose(card).has_value());
+      CHECK(where.run_outline({card, 1}).has_value());
+    }
+  }
+  CHECK(where.panel_area(label).has_value());
+  CHECK(where.find_panel("label") == label);
+  for (const std::uint32_t number : {0u, 999u}) {
+    const ZoneId zone{number};
+    CHECK_FALSE(where.area(zone).has_value());
+    CHECK_FALSE(where.drop_area(zone).has_value());
+    CHECK_FALSE(where.outline(zone).has_value());
+    CHECK_FALSE(where.next_pose(zone).has_value());
+    CHECK_FALSE(where.insertion_index(zone, {1, 1}).has_value());
+    CHECK_FALSE(where.crowded(zone));
+    CHECK(where.behaviour(zone) == ZoneBehaviour{});
+    CHECK(where.facing(zone) == Facing::bottom);
+    CHECK(where.content(zone) == 0);
+    CHECK(where.offset(zone) == 0);
+    const CardId card{number};
+    CHECK_FALSE(where.neutral_pose(card).has_value());
+    CHECK_FALSE(where.resting_pose(card).has_value());
+    CHECK_FALSE(where.live_pose(card).has_value());
+    CHECK_FALSE(where.run_outline({card, 1}).has_value());
+    CHECK_FALSE(where.panel_area({number}).has_value());
+  }
+  CHECK_FALSE(where.find_panel("lable").has_value());
+}

@@ -19,6 +19,22 @@ std::vector<FrameItem> previews(const Playfield& field) {
 
 }  // namespace
 
+TEST_CASE("play: preview: where the focus goes, the preview of a card under the pointer stays") {
+  Hand h(desk({.hover = HoverKind::raise, .zoom = true}));
+  const CardId hovered = h.cards("hand")[2];
+  h.point(PointerPhase::move, h.grip(hovered));
+  h.wait(0.8);
+  REQUIRE(h.field.hand().previewed() == hovered);
+  CHECK(h.field.hand().focus({.card = h.cards("slot")[0], .zone = h.zone("slot")}));
+  h.wait(0);
+  CHECK(h.field.hand().previewed() == hovered);
+  // One of the same hand is previewed after the delay, as it does not come from a focused neighbour.
+  CHECK(h.field.hand().focus({.card = h.cards("hand")[6], .zone = h.zone("hand")}));
+  CHECK(h.field.hand().previewed() == hovered);
+  h.wait(0.8);
+  CHECK(h.field.hand().previewed() == h.cards("hand")[6]);
+}
+
 TEST_CASE(
     "play: preview: from neighbour to neighbour it goes along at once, and one fades as the other comes") {
   Hand h(desk({.hover = HoverKind::raise, .zoom = true}));

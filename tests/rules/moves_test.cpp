@@ -147,6 +147,16 @@ TEST_CASE("rules: an occupied slot exchanges, when the other card may go back") 
   CHECK(judge_drop(b.table, b.book(), {card, 1}, b.slots[0]).allowed());
   CHECK(would_exchange(b.table, b.book(), {card, 1}, b.slots[0]));
   CHECK_FALSE(would_exchange(b.table, b.book(), {other, 1}, b.slots[1]));
+  // A rule in code is asked of both ways, each with the zone to which it goes.
+  std::vector<ZoneId> asked;
+  const Rule own =
+      rule::own("asked", [&](const RuleQuestion& q) { return asked.push_back(q.zone), Verdict{}; });
+  b.rules[0].drop = rule::all({rule::on_empty(), own});
+  b.rules[b.hand.value - 1].drop = own;
+  b.rules[b.hand.value - 1].exchanges = false;
+  CHECK(judge_drop(b.table, b.book(), {card, 1}, b.slots[0]).allowed());
+  CHECK(asked.front() == b.slots[0]);
+  CHECK(asked.back() == b.hand);
 }
 
 TEST_CASE("rules: a stock gives by the pass, and so many passes") {

@@ -167,6 +167,8 @@ TEST_CASE("rules: a sentence does not tell what a covered card hides, and templa
   check(german);
   CHECK(describe({.reason = Reason::drop_nothing, .zone = bench.bed}, bench.table, german) ==
         "Bed nimmt keine Karten.");
+  german.by_reason[0] = "{card} {onto} {zone} {wanted} {found} {wanted_rank} {wanted_suit} {others} {key}";
+  check(german);
   german.by_reason[0] = "{kart}";
   CHECK_THROWS_WITH(check(german),
                     Catch::Contains("phrase for allowed: '{kart}'") && Catch::Contains("is expected"));

@@ -257,6 +257,8 @@ TEST_CASE(
   std::filesystem::copy(opaque, shop.path("o.png"));
   Json plain{{"apsidon", "art"}, {"version", 1}, {"pattern", "o.png"}, {"key_colour", "#FF00FF"}};
   CHECK(holds(shop.found(plain), "no picture has the key colour #FF00FF: the first one's corner is #"));
+  REQUIRE(run("convert", {"-size", "40x56", "xc:#102030", shop.path("o.png")}).code == 0);
+  CHECK(holds(shop.found(plain), "the first one's corner is #102030; state that"));
 
   REQUIRE(shop.faces({"--recipe", source("data/drawings/seedling/seedling.recipe.json").string(), "--compose",
                       shop.path("small.png")})

@@ -72,6 +72,14 @@ TEST_CASE("tool: a film is a contact sheet, a moving WebP or a moving SVG, by th
   CHECK(svg.ends_with("</svg>\n"));
   CHECK(count_of(svg, "class=\"s\"") == 12);
   CHECK(count_of(svg, "<g ") == count_of(svg, "</g>"));
+  // What is left over of the last byte is 0 (RFC 4648, 3.5).
+  const std::string signs = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+  for (std::size_t at = svg.find("=\"", svg.find("base64,")); at != std::string::npos;
+       at = svg.find("=\"", at + 1)) {
+    const std::size_t last_sign = svg.find_last_not_of('=', at);
+    if (signs.find(svg[last_sign]) != std::string::npos && svg.rfind("base64,", at) > svg.rfind('"', at))
+      CHECK(signs.find(svg[last_sign]) % (at - last_sign == 2 ? 16 : 4) == 0);
+  }
   CHECK(count_of(svg, "id=\"b0\"") == 1);  // the back, once for all cards
   const auto other = tool({"film", potting_bench, "--out", (scratch / "f.gif").string()});
   CHECK(other.code == 2);
@@ -79,6 +87,8 @@ TEST_CASE("tool: a film is a contact sheet, a moving WebP or a moving SVG, by th
 }
 
 TEST_CASE("tool: film refuses what is not there and says what to do") {
+  CHECK(tool({"film", potting_bench, "--motion", "shuffle", "--seed", "0", "--rate", "2", "--format", "csv"})
+            .code == 0);
   CHECK(holds(tool({"film", potting_bench, "--feel", "wild"}).err,
               "'wild' is no feel: brisk, springy, calm, reduced, or a feel file is expected"));
   CHECK(tool({"film", potting_bench, "--motion", "jump"}).code == 2);

@@ -119,12 +119,36 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
   // Targets smaller than a finger, and a window that shows nothing.
   CHECK(Wrong(two, "{}", side_by_side).codes("90x60").front() == "small-target a, b");
   CHECK(Wrong(two, "{}", side_by_side).codes("20x20") == std::vector<std::string>{"too-small "});
+  const Scratch scratch;
+  const auto drawn = tool({"draw", Wrong(two, "{}", side_by_side).file, "--window", "20x20", "--out",
+                           (scratch / "t.png").string()});
+  CHECK(drawn.err.find("the window 20x20 is too small to show a card") != std::string::npos);
   // A panel whose pixels leave no room for the zone beside it.
   const Wrong pushed(
       R"([{"id": "a", "drop": "anything"}], "panels": [{"id": "sign"}])", "{}",
       R"({"across": [{"panel": "sign", "width": {"px": 600}, "height": {"px": 20}}, {"zone": "a"}]})");
   CHECK(pushed.codes().empty());
   CHECK(pushed.codes("400x300") == std::vector<std::string>{"off-window a", "off-window sign", "too-small "});
+  // One face that is nowhere, of all of a deck.
+  const std::string suit =
+      R"("deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"]})";
+  const auto faces = [&](const std::string& cards) {
+    const Scratch folder;
+    std::ofstream(folder / "f.table.json")
+        << R"({"apsidon": "table", "version": 1, )" + suit +
+               R"(, "zones": [{"id": "a", "layout": "hand", "longest": 3, "drop": "anything"}], "plans": [{"root": {"zone": "a"}}], "cards": {"a": [)" +
+               cards + "]}}";
+    return tool({"check", (folder / "f.table.json").string()}).out;
+  };
+  CHECK(
+      faces(R"("fern-1", "fern-3")")
+          .find(
+              "all faces of the deck are on the table but fern-2: add it where it belongs [missing-face]") !=
+      std::string::npos);
+  CHECK(faces(R"("fern-1")").find("missing-face") == std::string::npos);
+  CHECK(faces(R"("fern-1", "fern-2", "fern-3")").find("missing-face") == std::string::npos);
+  const auto beyond = tool({"check", pushed.file, "--window", "400x300"});
+  CHECK(beyond.out.find("sign: it lies from 16,16 to 616,284, beyond the window") != std::string::npos);
   const auto text = tool({"check", Wrong(two, "{}", side_by_side).file + ".gone"});
   CHECK(text.code == 3);
 }

@@ -166,6 +166,13 @@ TEST_CASE(
         probe(table, (double{area[0]} + double{area[2]}) / 2, (double{area[1]} + double{area[3]}) / 2);
     CHECK(found["hit"] == "panel");
     CHECK(found["panel"] == panel["panel"]);
+    const std::string said =
+        tool({"probe", table, "--at",
+              std::to_string(area[0].get<int>() + 2) + "," + std::to_string(area[1].get<int>() + 3)})
+            .out;
+    CHECK(said.find("at " + std::to_string(area[0].get<int>() + 2) + "," +
+                    std::to_string(area[1].get<int>() + 3) + " lies the panel " +
+                    panel["panel"].get<std::string>()) == 0);
   }
   const std::string text = tool({"place", table}).out;
   CHECK(text.find("facing left") != std::string::npos);

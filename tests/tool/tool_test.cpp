@@ -251,6 +251,7 @@ TEST_CASE("tool: faces draws the deck, and the demo tells what it did and names 
   CHECK(demo.code == 0);
   CHECK(demo.err.empty());
   CHECK(holds(demo.out, "The pictures are in " + (scratch / "demo").string()));
+  for (int step = 1; step <= 7; ++step) CHECK(holds(demo.out, "\n" + std::to_string(step) + ". "));
   CHECK(holds(demo.out, "dropped    reed-2 bed-2"));
   CHECK(holds(demo.out, "Fern-10 and 2 on it laid on column-1."));
   for (const char* name :
