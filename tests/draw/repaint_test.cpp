@@ -144,6 +144,18 @@ TEST_CASE("draw: sprites reach as far beyond their thing as they say") {
   CHECK(ring.pixel(29, 3)[3] > 100);
   CHECK(ring.pixel(29, 35)[3] == 0);
   CHECK(paint_marks({50, 70}, 4, {}, true).pixel(29, 35)[3] > 30);
+  // How wide each ring is, at four device pixels to a px.
+  const auto width = [](const Marks& marks) {
+    const Picture big = paint_marks({50, 70}, 4, marks, false, 4);
+    float covered = 0;
+    for (int x = 0; x < big.width() / 4; ++x)
+      covered += static_cast<float>(big.pixel(x, big.height() / 2)[3]) / 255;
+    return covered / 4;
+  };
+  CHECK(width({.focus = true}) == Approx(3).margin(0.2));
+  CHECK(width({.refused = true}) == Approx(3).margin(0.2));
+  CHECK(width({.legal_target = true}) == Approx(2).margin(0.2));
+  CHECK(width({.locked = true}) == Approx(0.75).margin(0.2));  // half transparent
   const Picture shadow = paint_shadow({50, 70}, 4, 10);
   CHECK(shadow.width() == 62);
   CHECK(shadow.pixel(31, 41)[3] == Approx(255 * painted_shadow_opacity).margin(4));

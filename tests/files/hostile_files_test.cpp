@@ -159,6 +159,13 @@ TEST_CASE("files: long keys around many values take no memory of their own") {
   CHECK(kilobytes() - before < 300'000);  // a place for each value would be 30 GB
 }
 
+TEST_CASE("files: brackets within a text are not nesting, also after a quote in it") {
+  const std::string name = "\\\"" + std::string(80, '[') + "\\\\";
+  const auto read = parse_table(table_with(R"("name": ")" + name + R"(", )"), "t.json");
+  REQUIRE(read);
+  CHECK(read->name == "\"" + std::string(80, '[') + "\\");
+}
+
 TEST_CASE("files: a byte order mark is passed over, and keys after it are still found twice") {
   const std::string mark = "\xEF\xBB\xBF";
   const auto table = parse_table(mark + table_with(R"("data": {"own": 1}, )"), "t.json");

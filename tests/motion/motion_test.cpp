@@ -273,8 +273,13 @@ TEST_CASE("motion: a way can bend, go through points, and turn the card over in 
   again.resize(1);
   again.put(0, {.centre = {0, 100}});
   again.travel(0, {.centre = {400, 100}}, straight, 0, 0, through);
+  Vec2 last = again.pose(0).centre, step{};
   for (int i = 0; i <= 1000; ++i) {
     again.advance_to(i / 1000.0);
+    // It turns little by little, also where it comes by a point.
+    const Vec2 next = again.pose(0).centre - std::exchange(last, again.pose(0).centre);
+    if (const Vec2 before = std::exchange(step, next); length(before) > 0.01f && length(next) > 0.01f)
+      CHECK(dot(before, next) > 0.99f * length(before) * length(next));
     nearest = std::min(nearest, double{length(again.pose(0).centre - through[0])});
   }
   CHECK(nearest < 1);

@@ -226,6 +226,11 @@ TEST_CASE(
 TEST_CASE(
     "play: a lone card that comes to lie below a resting pointer is hovered, and one that leaves it is not") {
   LoneCard card = lone();
+  std::uint64_t fitted = card.revision();  // without a pointer that could see it
+  CHECK(card.set_fit(Fit::fill));
+  CHECK(card.revision() > std::exchange(fitted, card.revision()));
+  CHECK(card.set_fit(Fit::contain));
+  CHECK(card.revision() > fitted);
   const std::uint64_t elsewhere = card.revision();
   card.set_box(rect_at({0, 0}, {300, 100}));
   CHECK(card.revision() > elsewhere);

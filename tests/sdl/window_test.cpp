@@ -195,14 +195,26 @@ TEST_CASE("sdl: what the window shows at rest is the picture that is drawn witho
   REQUIRE(outcome.code == 0);
   // The line about the bench lies at the lower edge. In the window cards are shown from pictures of
   // them: their edges are as smooth, and not the same to the bit. Another picture differs ten times as much.
-  const auto differs_from = [&](const std::string& picture) {
-    const auto compared =
-        run("sh", {"-c", "compare -metric RMSE -extract 900x540+0+0 $(ls " + shots + "/*.png | tail -1) " +
-                             picture + " null: 2>&1 | sed 's/.*(\\(.*\\))/\\1/'"});
+  const auto differs = [&](const std::string& seen, const std::string& picture) {
+    const auto compared = run("sh", {"-c", "compare -metric RMSE -extract 900x540+0+0 " + seen + " " +
+                                               picture + " null: 2>&1 | sed 's/.*(\\(.*\\))/\\1/'"});
     CAPTURE(compared.out, compared.err);
     return std::stod(compared.out);
   };
+  const auto differs_from = [&](const std::string& picture) {
+    return differs("$(ls " + shots + "/*.png | tail -1)", picture);
+  };
   CHECK(differs_from(drawn) < 0.04);
+  // And so is what stands on the screen, until there is a new round.
+  const std::string log = (scratch / "s.log").string(), before = (scratch / "a.png").string(),
+                    after = (scratch / "b.png").string();
+  CHECK(played("data/trellis.table.json --window 900x600 --no-deal --record " + log,
+               "import -window $W " + before +
+                   "; xdotool mousemove --window $W 5 5; xdotool key n; sleep 3; import -window $W " + after)
+            .code == 0);
+  CHECK(differs(before, drawn) < 0.04);
+  CHECK(differs(after, drawn) > 0.2);
+  CHECK(holds(contents(log), "\"round\""));
   REQUIRE(tool({"draw", "data/trellis-start.table.json", "--window", "900x600", "--out", drawn}).code == 0);
   CHECK(differs_from(drawn) > 0.2);
 }

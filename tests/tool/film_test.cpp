@@ -72,6 +72,16 @@ TEST_CASE("tool: a film is a contact sheet, a moving WebP or a moving SVG, by th
   CHECK(svg.ends_with("</svg>\n"));
   CHECK(count_of(svg, "class=\"s\"") == 12);
   CHECK(count_of(svg, "<g ") == count_of(svg, "</g>"));
+  for (std::size_t at = svg.find("base64,"); at != std::string::npos; at = svg.find("base64,", at + 1))
+    CHECK(svg.substr(at + 7, 11) == "iVBORw0KGgo");  // how a PNG begins
+  // What lies below the cards shows none of them: at the stock is glass.
+  const std::size_t picture = svg.find("base64,") + 7;
+  std::ofstream(scratch / "below.txt") << svg.substr(picture, svg.find('"', picture) - picture);
+  const auto below =
+      run("sh", {"-c", "base64 -d " + (scratch / "below.txt").string() +
+                           " | convert png:- -resize 1x1! -format '%[fx:int(255*(u.r+u.g+u.b)/3)]' info:"});
+  CHECK(below.code == 0);
+  CHECK(std::stoi(below.out) < 60);
   // What is left over of the last byte is 0 (RFC 4648, 3.5).
   const std::string signs = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
   for (std::size_t at = svg.find("=\"", svg.find("base64,")); at != std::string::npos;

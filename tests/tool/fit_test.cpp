@@ -148,6 +148,7 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
   CHECK(faces(R"("fern-1")").find("missing-face") == std::string::npos);
   CHECK(faces(R"("fern-1", "fern-2", "fern-3")").find("missing-face") == std::string::npos);
   const auto beyond = tool({"check", pushed.file, "--window", "400x300"});
+  CHECK(beyond.out.find("a: it lies from 616,16 to 616,284, beyond the window") != std::string::npos);
   CHECK(beyond.out.find("sign: it lies from 16,16 to 616,284, beyond the window") != std::string::npos);
   const auto text = tool({"check", Wrong(two, "{}", side_by_side).file + ".gone"});
   CHECK(text.code == 3);

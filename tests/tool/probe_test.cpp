@@ -174,6 +174,8 @@ TEST_CASE(
                     std::to_string(area[1].get<int>() + 3) + " lies the panel " +
                     panel["panel"].get<std::string>()) == 0);
   }
+  CHECK(tool({"probe", potting_bench, "--at", "240,600"})
+            .out.rfind("at 240,600 lies no card; it is in the area of column-1", 0) == 0);
   const std::string text = tool({"place", table}).out;
   CHECK(text.find("facing left") != std::string::npos);
   CHECK(text.find("wish-1       panel      area ") != std::string::npos);
