@@ -74,8 +74,8 @@ TEST_CASE("tool: a film is a contact sheet, a moving WebP or a moving SVG, by th
   CHECK(count_of(svg, "<g ") == count_of(svg, "</g>"));
   for (std::size_t at = svg.find("base64,"); at != std::string::npos; at = svg.find("base64,", at + 1))
     CHECK(svg.substr(at + 7, 11) == "iVBORw0KGgo");  // how a PNG begins
-  // What lies below the cards shows none of them: at the stock is glass.
-  const std::size_t picture = svg.find("base64,") + 7;
+  // What lies below the cards, the last picture, shows none of them.
+  const std::size_t picture = svg.rfind("base64,") + 7;
   std::ofstream(scratch / "below.txt") << svg.substr(picture, svg.find('"', picture) - picture);
   const auto below =
       run("sh", {"-c", "base64 -d " + (scratch / "below.txt").string() +
