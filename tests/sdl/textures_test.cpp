@@ -51,35 +51,51 @@ TEST_CASE("on a display: textures", "[.display]") {
   SDL_Window* window = SDL_CreateWindow("textures", 0, 0, width, height, 0);
   SDL_Renderer* renderer = SDL_CreateRenderer(window, -1, SDL_RENDERER_ACCELERATED);
   REQUIRE(renderer);
-  const auto setup = load_table(source(potting_bench));
+  const auto setup = load_table(source("data/market-stall.table.json"));
   REQUIRE(setup);
   const Deck& deck = setup->table.deck();
   Playfield field(*setup, {.window = {width, height}});
   SdlPainter painter(renderer, deck);
   std::vector<std::uint8_t> shown(static_cast<std::size_t>(4 * width * height));
-  const auto differing = [&] {
-    while (!painter.draw(field.frame(), std::chrono::seconds(1))) continue;
+  const auto differing_in = [&](const Frame& frame) {
+    while (!painter.draw(frame, std::chrono::seconds(1))) continue;
     SDL_RenderReadPixels(renderer, nullptr, SDL_PIXELFORMAT_RGBA32, shown.data(), 4 * width);
-    return differing_squares(Painter(deck).paint(field.frame()), shown);
+    return differing_squares(Painter(deck).paint(frame), shown);
   };
+  const auto differing = [&] { return differing_in(field.frame()); };
   const auto card_of = [&](const char* zone) {
     return field.table().zone(*field.table().find_zone(zone))->cards.back();
   };
   const auto middle = [&](CardId card) { return field.where().resting_pose(card)->centre; };
   CHECK(differing() == 0);
   // Cards that turn over, each at another angle.
-  for (const char* zone : {"column-1", "column-2", "column-3", "column-4"}) {
+  for (const char* zone : {"seller-left", "seller-top", "seller-right", "hand"}) {
     CHECK(field.edits().flip(card_of(zone), false));
     field.advance_to(field.now() + 0.04);
   }
   CHECK(differing() < 12);
   field.advance_to(10);
-  // One that is dragged, with the marks of where it may go, and its shadow.
-  const Vec2 at = middle(card_of("column-5"));
+  // One that is dragged, with the marks of where it may go, and its shadow; then one that has the focus.
+  const Vec2 at = middle(card_of("hand"));
   field.pointer({.phase = PointerPhase::down, .at = at, .time = 10});
-  field.pointer({.phase = PointerPhase::move, .at = middle(card_of("column-7")), .time = 10.1});
+  field.pointer({.phase = PointerPhase::move, .at = middle(card_of("stall-2")), .time = 10.1});
   field.advance_to(11);
-  CHECK(differing() < 12);
+  CHECK(differing() == 0);
+  field.pointer({.phase = PointerPhase::cancel, .at = at, .time = 11});
+  CHECK(field.hand().focus({.card = card_of("stall-3"), .zone = *field.table().find_zone("stall-3")}));
+  field.advance_to(12);
+  CHECK(differing() == 0);
+  // A larger picture is drawn as such, and not from the small one.
+  CHECK(field.hand().preview(field.table().zone(*field.table().find_zone("hand"))->cards[3]));
+  field.advance_to(14);
+  CHECK(differing() == 0);
+  // Every mark, on cards and on outlines.
+  Frame marked = field.frame();
+  for (std::size_t i = 0; i < marked.items.size(); ++i)
+    marked.items[i].marks = {
+        .legal_target = i % 3 == 0, .aimed_at = i % 6 == 0, .refused = i % 3 == 1, .focus = i % 3 == 2};
+  marked.revision += 1000;
+  CHECK(differing_in(marked) == 0);
   SDL_DestroyRenderer(renderer);
   SDL_DestroyWindow(window);
   SDL_Quit();
