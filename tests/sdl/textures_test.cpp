@@ -16,17 +16,17 @@ using namespace apsidon::test;
 
 namespace {
 
-constexpr int width = 960, height = 640;
+constexpr int shown_width = 960, shown_height = 640;
 
 /// How many squares of 8 px differ in their mean colour by more than a tenth.
 int differing_squares(const Picture& painted, const std::vector<std::uint8_t>& shown) {
   int squares = 0;
-  for (int y = 0; y + 8 <= height; y += 8) {
-    for (int x = 0; x + 8 <= width; x += 8) {
+  for (int y = 0; y + 8 <= shown_height; y += 8) {
+    for (int x = 0; x + 8 <= shown_width; x += 8) {
       std::array<int, 3> apart{};
       for (int i = 0; i < 64; ++i) {
         const Pixel pixel = painted.pixel(x + i % 8, y + i / 8);
-        const auto at = static_cast<std::size_t>(4 * ((y + i / 8) * width + x + i % 8));
+        const auto at = static_cast<std::size_t>(4 * ((y + i / 8) * shown_width + x + i % 8));
         for (std::size_t c = 0; c < 3; ++c) apart[c] += int{pixel[c]} - int{shown[at + c]};
       }
       squares +=
@@ -48,18 +48,18 @@ TEST_CASE("sdl: what textures show of a frame is what is painted of it") {
 
 TEST_CASE("on a display: textures", "[.display]") {
   REQUIRE(SDL_Init(SDL_INIT_VIDEO) == 0);
-  SDL_Window* window = SDL_CreateWindow("textures", 0, 0, width, height, 0);
+  SDL_Window* window = SDL_CreateWindow("textures", 0, 0, shown_width, shown_height, 0);
   SDL_Renderer* renderer = SDL_CreateRenderer(window, -1, SDL_RENDERER_ACCELERATED);
   REQUIRE(renderer);
   const auto setup = load_table(source("data/market-stall.table.json"));
   REQUIRE(setup);
   const Deck& deck = setup->table.deck();
-  Playfield field(*setup, {.window = {width, height}});
+  Playfield field(*setup, {.window = {shown_width, shown_height}});
   SdlPainter painter(renderer, deck);
-  std::vector<std::uint8_t> shown(static_cast<std::size_t>(4 * width * height));
+  std::vector<std::uint8_t> shown(static_cast<std::size_t>(4 * shown_width * shown_height));
   const auto differing_in = [&](const Frame& frame) {
     while (!painter.draw(frame, std::chrono::seconds(1))) continue;
-    SDL_RenderReadPixels(renderer, nullptr, SDL_PIXELFORMAT_RGBA32, shown.data(), 4 * width);
+    SDL_RenderReadPixels(renderer, nullptr, SDL_PIXELFORMAT_RGBA32, shown.data(), 4 * shown_width);
     return differing_squares(Painter(deck).paint(frame), shown);
   };
   const auto differing = [&] { return differing_in(field.frame()); };
