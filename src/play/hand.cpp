@@ -22,7 +22,10 @@ bool Hand::Carry::wants(ZoneId zone) const {
   return std::find(targets.begin(), targets.end(), zone) != targets.end();
 }
 
-void Hand::set_options(const DragOptions& options) { options_ = options; }
+void Hand::set_options(const DragOptions& options) {
+  options_ = options;
+  ++revision_;  // a copy that is held shows at once how much of it is seen
+}
 
 /// Keeps what the layouts ask for.
 void Hand::note_change() {

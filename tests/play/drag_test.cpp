@@ -95,6 +95,9 @@ TEST_CASE(
   REQUIRE(copy() != nullptr);
   CHECK(copy()->card == card);
   CHECK(copy()->opacity == 0.6f);
+  CHECK(h.field.hand().set_drag_options({.look = DragLook::copy, .copy_opacity = 0.3f}));
+  CHECK(copy()->opacity == 0.3f);
+  CHECK(h.field.hand().set_drag_options({.look = DragLook::copy}));
   // As it would lie there: turned about the point where it was gripped.
   const Rect shown = bounds(copy()->corners);
   CHECK(shown.width() > shown.height());

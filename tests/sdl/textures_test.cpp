@@ -3,8 +3,10 @@
 #include <SDL.h>
 
 #include <algorithm>
+#include <array>
 #include <catch2/catch.hpp>
 #include <string>
+#include <vector>
 
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/files/table_file.hpp"
