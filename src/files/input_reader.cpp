@@ -303,7 +303,7 @@ struct InputReader {
     const Node options = node.at(key);
     expect_option_keys(options);
     read_zone_layout(options, value.layout);
-    read_rules(options, setup, zone, value.rules, value.handling);
+    read_rules(options, setup, {zone}, value.rules, value.handling);
   }
   void plans(std::string_view key, std::vector<Plan>& value) const {
     const PlanNames nothing;

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <map>
+
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
 #include "files/layout_json.hpp"
@@ -41,6 +43,13 @@ int suit_named(const Node& node, const Deck& deck) {
   return static_cast<int>(it - names.begin());
 }
 
+template <class T, class Read>
+std::vector<T> each_read(const Node& list, Read read) {
+  std::vector<T> all;
+  for (const Node& item : list.items()) all.push_back(read(item));
+  return all;
+}
+
 Rule read_rule(const Node& node, const Table& table) {
   const bool bare = node.json().is_string();
   const std::string word = bare ? node.text() : only_key(node, "rule");
@@ -75,15 +84,15 @@ Rule read_rule(const Node& node, const Table& table) {
       argument.guard(ProblemCode::wrong_type, [&] { check(rule, table.deck()); });
       break;
     case RuleKind::from:
-      for (const Node& zone : argument.items()) rule.zones.push_back(zone_named(zone, table));
+      rule.zones = each_read<ZoneId>(argument, [&](const Node& zone) { return zone_named(zone, table); });
       argument.guard(ProblemCode::missing_key, [&] { check(rule, table.deck()); });
       break;
     case RuleKind::negate:
     case RuleKind::each_neighbour:
-      rule.parts.push_back(read_rule(argument, table));
+      rule.parts = {read_rule(argument, table)};
       break;
     default:
-      for (const Node& part : argument.items()) rule.parts.push_back(read_rule(part, table));
+      rule.parts = each_read<Rule>(argument, [&](const Node& part) { return read_rule(part, table); });
       argument.guard(ProblemCode::missing_key, [&] { check(rule, table.deck()); });
       break;
   }
@@ -117,52 +126,52 @@ PickRule read_pick(const Node& node, const Table& table) {
   return pick;
 }
 
-/// A zone of the table, and not the one that names it.
-ZoneId other_zone(const Node& node, const TableSetup& setup, std::size_t i) {
+/// A zone of the table, and none of those that name it.
+ZoneId other_zone(const Node& node, const TableSetup& setup, ZoneRange own) {
   const ZoneId zone = zone_named(node, setup.table);
-  if (zone.value == i + 1) {
+  if (zone.value >= own.first.value && zone.value < own.first.value + own.count) {
     node.stop(ProblemCode::misplaced,
               fmt::format("'{}' names itself: another zone is expected", setup.table.zone(zone)->name));
   }
   return zone;
 }
 
-StockRule read_stock(const Node& node, const TableSetup& setup, std::size_t i) {
+StockRule read_stock(const Node& node, const TableSetup& setup, ZoneRange own) {
   node.expect_keys({"to", "gives", "passes", "recycled"});
-  StockRule stock{.to = other_zone(node.at("to"), setup, i),
+  StockRule stock{.to = other_zone(node.at("to"), setup, own),
                   .passes = node.whole_or("passes", 0, 0, 1'000'000)};
   if (!node.has("gives")) return stock;
   const Node gives = node.child("gives");
-  stock.gives.clear();
+  const auto cards = [](const Node& pass) { return pass.whole(1, static_cast<int>(most_cards)); };
   gives.expect_form(gives.json().is_array() || gives.json().is_number(),
                     "a number, or an array with one for each pass,");
   if (!gives.json().is_array()) {
-    stock.gives.push_back(gives.whole(1, static_cast<int>(most_cards)));
+    stock.gives = {cards(gives)};
     return stock;
   }
-  for (const Node& pass : gives.items()) stock.gives.push_back(pass.whole(1, static_cast<int>(most_cards)));
+  stock.gives = each_read<int>(gives, cards);
   if (stock.gives.empty())
     gives.stop(ProblemCode::missing_key, "a stock that gives nothing: a number is expected");
   return stock;
 }
 
-MatchRule read_match(const Node& node, const TableSetup& setup, std::size_t i) {
+MatchRule read_match(const Node& node, const TableSetup& setup, ZoneRange own) {
   node.expect_keys({"open", "end", "to", "seconds"});
   MatchRule match{.open = node.whole_or("open", 2, 1, 100)};
   if (node.has("end")) match.end = named(node.child("end"), "end", node.child("end").text(), match_end_names);
-  if (match.end != MatchEnd::stay) match.to = other_zone(node.at("to"), setup, i);
+  if (match.end != MatchEnd::stay) match.to = other_zone(node.at("to"), setup, own);
   if (node.has("seconds")) match.seconds = node.child("seconds").number(0, 60);
   return match;
 }
 
 /// A zone, or zones by the direction.
-FlickTargets read_flicks(const Node& node, const TableSetup& setup, std::size_t i) {
-  if (node.json().is_string()) return FlickTargets::anywhere(other_zone(node, setup, i));
+FlickTargets read_flicks(const Node& node, const TableSetup& setup, ZoneRange own) {
+  if (node.json().is_string()) return FlickTargets::anywhere(other_zone(node, setup, own));
   node.expect_form(node.json().is_object(), "a zone, or an object with zones by the direction,");
   node.expect_keys({"left", "right", "up", "down"});
   FlickTargets flicks;
   const auto read = [&](std::string_view key, ZoneId& to) {
-    if (node.has(key)) to = other_zone(node.child(key), setup, i);
+    if (node.has(key)) to = other_zone(node.child(key), setup, own);
   };
   read("left", flicks.left);
   read("right", flicks.right);
@@ -188,7 +197,7 @@ TapKind tap_named(const Node& node, std::string_view key, TapKind otherwise) {
   return node.has(key) ? named(node.child(key), "tap", node.child(key).text(), tap_names) : otherwise;
 }
 
-ZoneHandling read_handling(const Node& node, const TableSetup& setup, std::size_t i) {
+ZoneHandling read_handling(const Node& node, const TableSetup& setup, ZoneRange own) {
   ZoneHandling h{.zoom = node.truth_or("zoom", false),
                  .zooms_beside_zone = node.truth_or("zooms_beside_zone", false),
                  .tap = tap_named(node, "tap", TapKind::none),
@@ -199,8 +208,8 @@ ZoneHandling read_handling(const Node& node, const TableSetup& setup, std::size_
     node.child("double_tap")
         .stop(ProblemCode::unknown_name, "a double tap that picks up: flip, draw or send is expected");
   }
-  if (node.has("flick_to")) h.flick_to = read_flicks(node.child("flick_to"), setup, i);
-  if (node.has("match")) h.match = read_match(node.child("match"), setup, i);
+  if (node.has("flick_to")) h.flick_to = read_flicks(node.child("flick_to"), setup, own);
+  if (node.has("match")) h.match = read_match(node.child("match"), setup, own);
   return h;
 }
 
@@ -262,10 +271,16 @@ Json json_of(const PickRule& pick, const Table& table) {
 
 std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
   std::vector<ZoneId> zones;
+  std::map<std::string, std::vector<ZoneId>> known;  // a list may say one name ten thousand times
   for (const Node& name : node.items()) {
-    const std::vector<ZoneId> group = table.find_group(name.text());
-    if (group.empty()) zones.push_back(zone_named(name, table));
-    zones.insert(zones.end(), group.begin(), group.end());
+    const auto [of, fresh] = known.try_emplace(name.text());
+    if (fresh) of->second = table.find_group(of->first);
+    if (of->second.empty()) of->second.push_back(zone_named(name, table));
+    if (zones.size() + of->second.size() > most_rule_parts) {
+      name.stop(ProblemCode::too_many, fmt::format("{} zones in this list: at most {} are expected",
+                                                   zones.size() + of->second.size(), most_rule_parts));
+    }
+    zones.insert(zones.end(), of->second.begin(), of->second.end());
   }
   return zones;
 }
@@ -293,22 +308,19 @@ int recycled_of(const Node& zone) {
   return zone.has("stock") ? zone.child("stock").whole_or("recycled", 0, 0, 1'000'000) : 0;
 }
 
-void read_rules(const Node& node, const TableSetup& setup, ZoneId zone, ZoneRules& rules,
+void read_rules(const Node& node, const TableSetup& setup, ZoneRange own, ZoneRules& rules,
                 ZoneHandling& handling) {
-  const std::size_t i = zone.value - 1;
   if (node.has("pick")) rules.pick = read_pick(node.child("pick"), setup.table);
   if (node.has("drop")) rules.drop = read_rule(node.child("drop"), setup.table);
-  if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, i);
+  if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, own);
   rules.exchanges = node.truth_or("exchanges", false);
   rules.sorts = node.truth_or("sorts", false);
   rules.inserts = node.truth_or("inserts", false);
   rules.lays_sideways = node.truth_or("lays_sideways", false);
   rules.flips_uncovered = node.truth_or("flips_uncovered", false);
   rules.takes_itself = node.truth_or("takes_itself", false);
-  if (node.has("sends_to")) {
-    rules.sends_to = zones_named(node.child("sends_to"), setup.table);
-  }
-  handling = read_handling(node, setup, i);
+  if (node.has("sends_to")) rules.sends_to = zones_named(node.child("sends_to"), setup.table);
+  handling = read_handling(node, setup, own);
 }
 
 namespace {
@@ -387,7 +399,7 @@ RoundPlan read_round(const Node& node, const TableSetup& setup) {
   if (!node.has("zones")) return round;
   for (const Node& dealt : node.child("zones").items()) {
     dealt.expect_keys({"zone", "covered", "open"});
-    round.zones.push_back({.zone = other_zone(dealt.at("zone"), setup, round.stock.value - 1),
+    round.zones.push_back({.zone = other_zone(dealt.at("zone"), setup, {round.stock}),
                            .covered = dealt.whole_or("covered", 0, 0, static_cast<int>(most_cards)),
                            .open = dealt.whole_or("open", 0, 0, static_cast<int>(most_cards))});
   }

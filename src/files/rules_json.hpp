@@ -13,8 +13,14 @@ void expect_zone_keys(const Node& zone);
 void expect_option_keys(const Node& options);
 int recycled_of(const Node& zone);
 
-/// What an object says of the rules and the handling of a zone; what it does not say stays as it is.
-void read_rules(const Node& node, const TableSetup& setup, ZoneId zone, ZoneRules& rules,
+/// Zones that are described by one object: one, or those that it repeats.
+struct ZoneRange {
+  ZoneId first = {};
+  std::size_t count = 1;
+};
+
+/// What an object says of the rules and the handling of these zones; what it does not say stays as it is.
+void read_rules(const Node& node, const TableSetup& setup, ZoneRange own, ZoneRules& rules,
                 ZoneHandling& handling);
 /// What it says of how a zone lies.
 void read_zone_layout(const Node& node, ZoneLayout& layout);

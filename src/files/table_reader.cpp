@@ -20,11 +20,16 @@ namespace {
 using namespace files_detail;
 
 constexpr double most_picture_px = 100'000;
+/// What repeated zones and panels may multiply their texts to; a file with more text of its own, to that.
+constexpr std::size_t most_repeated_text = std::size_t{16} * 1024 * 1024;
 
 class TableReader {
  public:
   TableReader(const Node& top, std::string_view text, const std::filesystem::path& file, OtherFiles others)
-      : top_(top), data_(text), setup_(read_deck(file, others)) {}
+      : top_(top),
+        most_texts_(std::max(most_repeated_text, text.size())),
+        data_(text),
+        setup_(read_deck(file, others)) {}
 
   TableSetup read() {
     top_.expect_keys({"apsidon",     "version",   "name",  "deck",    "zones", "panels",    "links",
@@ -50,10 +55,7 @@ class TableReader {
     }
     for (std::size_t i = 0; i < rules.size(); ++i) {
       const std::size_t end = i + 1 < rules.size() ? rules[i + 1].first : setup_.table.zones().size();
-      for (std::size_t k = rules[i].first; k < end; ++k) {
-        const ZoneId zone = setup_.table.zones()[k].id;
-        read_rules(rules[i].second, setup_, zone, setup_.rules_of(zone), setup_.handling_of(zone));
-      }
+      read_shared_rules(rules[i].second, setup_.table.zones().subspan(rules[i].first, end - rules[i].first));
     }
     if (top_.has("panels")) {
       for (const Node& panel : at_most(top_.child("panels"), most_panels, "panels")) read_panel(panel);
@@ -107,6 +109,29 @@ class TableReader {
     return list.items();
   }
 
+  /// Adds to what the file comes to in all: what is short by itself multiplies where it is repeated.
+  static void spend(std::size_t& spent, std::size_t more, std::size_t most, const Node& where,
+                    std::string_view what) {
+    spent += more;
+    if (spent <= most) return;
+    where.stop(ProblemCode::too_many,
+               fmt::format("{} {} in all, down to here: at most {} are expected", spent, what, most));
+  }
+
+  /// Rules are read once for all the zones that an object repeats, and are one in memory.
+  void read_shared_rules(const Node& node, std::span<const Zone> zones) {
+    if (zones.empty()) return;
+    const ZoneId first = zones.front().id;
+    ZoneRules& rules = setup_.rules_of(first);
+    read_rules(node, setup_, {first, zones.size()}, rules, setup_.handling_of(first));
+    spend(rule_parts_, count_parts(rules) * zones.size(), most_rule_parts, node,
+          "parts of rules, with the zones that they list,");
+    for (const Zone& zone : zones.subspan(1)) {
+      setup_.rules_of(zone.id) = rules;
+      setup_.handling_of(zone.id) = setup_.handling_of(first);
+    }
+  }
+
   Deck read_deck(const std::filesystem::path& file, OtherFiles others) {
     const Node deck = top_.at("deck");
     if (deck.json().is_string()) {
@@ -148,6 +173,8 @@ class TableReader {
     }
     const int repeat = node.child("repeat").whole(1, static_cast<int>(most_panels));
     const std::string base = panel.name;
+    spend(texts_, static_cast<std::size_t>(repeat) * panel.data.size(), most_texts_, node,
+          "bytes of text that is repeated,");
     const std::vector<std::string> texts = repeated_texts(node, static_cast<std::size_t>(repeat));
     for (int i = 1; i <= repeat; ++i) {
       panel.name = nth_name(base, i);
@@ -157,7 +184,7 @@ class TableReader {
   }
 
   /// One text for each: as they are listed, or one for all in which {n} is the number.
-  static std::vector<std::string> repeated_texts(const Node& node, std::size_t count) {
+  std::vector<std::string> repeated_texts(const Node& node, std::size_t count) {
     std::vector<std::string> texts;
     if (!node.has("text")) return std::vector<std::string>(count);
     const Node text = node.child("text");
@@ -170,8 +197,10 @@ class TableReader {
                 fmt::format("{} texts for {} panels: one for each is expected, or one text for all",
                             texts.size(), count));
     }
+    const std::string each = text.text();
+    spend(texts_, count * each.size(), most_texts_, text, "bytes of text that is repeated,");
     for (std::size_t n = 1; n <= count; ++n) {
-      std::string one = text.text();
+      std::string one = each;
       if (const auto at = one.find("{n}"); at != std::string::npos) one.replace(at, 3, std::to_string(n));
       texts.push_back(std::move(one));
     }
@@ -272,12 +301,16 @@ class TableReader {
     const std::size_t first = setup_.table.zones().size();
     const std::string data = data_.of(node);
     add_zones(node, zone);
+    const auto made = setup_.table.zones().subspan(first);
+    spend(longest_, made.size() * static_cast<std::size_t>(zone.longest), most_longest, node,
+          "cards that zones hold at their longest,");
+    spend(texts_, made.size() * data.size(), most_texts_, node, "bytes of text that is repeated,");
     if (data.empty()) return;
-    for (const Zone& made : setup_.table.zones().subspan(first)) setup_.zone_data[made.id] = data;
+    for (const Zone& one : made) setup_.zone_data[one.id] = data;
   }
 
   /// As many as it repeats, or as its formation has slots.
-  void add_zones(const Node& node, ZoneSetup& zone) {
+  void add_zones(const Node& node, const ZoneSetup& zone) {
     if (node.has("formation")) return add(node, zone, read_formation(node.child("formation")));
     if (!node.has("repeat")) return add(node, zone);
 
@@ -287,11 +320,11 @@ class TableReader {
           ProblemCode::repeated_name,
           "a repeated zone cannot share one key: write the zones one by one to give them keys");
     }
-    const std::string base = zone.name;
+    ZoneSetup one = zone;
     for (int i = 1; i <= repeat; ++i) {
-      zone.name = nth_name(base, i);
-      add(node, zone);
-      names_.groups[base].push_back(*setup_.table.find_zone(zone.name));
+      one.name = nth_name(zone.name, i);
+      add(node, one);
+      names_.groups[zone.name].push_back(*setup_.table.find_zone(one.name));
     }
   }
 
@@ -407,6 +440,10 @@ class TableReader {
   }
 
   const Node& top_;
+  const std::size_t most_texts_;
+  std::size_t rule_parts_ = 0;
+  std::size_t longest_ = 0;
+  std::size_t texts_ = 0;
   DataTexts data_;
   TableSetup setup_;
   PlanNames names_;

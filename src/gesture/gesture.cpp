@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 
+#include "apsidon/geometry/limits.hpp"
 #include "gesture/fields.hpp"
 
 namespace apsidon {
@@ -131,7 +132,7 @@ void GestureReader::go_up(Pointer& p, const PointerInput& input) {
 
 std::span<const Gesture> GestureReader::read(const PointerInput& input) {
   said_.clear();
-  if (!is_finite(input.at) || !std::isfinite(input.time)) return {};
+  if (!is_finite(input.at) || !std::isfinite(input.time) || !has_room(input.pointer)) return {};
   Pointer& p = of(input);
   switch (input.phase) {
     case PointerPhase::down:
@@ -210,6 +211,12 @@ void GestureReader::forget_all() {
 bool GestureReader::expects(std::uint32_t pointer) const {
   return std::any_of(pointers_.begin(), pointers_.end(),
                      [&](const Pointer& p) { return p.id == pointer && (p.pressed || p.tap_waits); });
+}
+
+bool GestureReader::has_room(std::uint32_t pointer) const {
+  return pointers_.size() < most_pointers ||
+         std::any_of(pointers_.begin(), pointers_.end(),
+                     [&](const Pointer& p) { return p.id == pointer || (!p.pressed && !p.tap_waits); });
 }
 
 bool GestureReader::pressed() const {

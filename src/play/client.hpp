@@ -34,6 +34,8 @@ struct Client {
         return counters.bad_time;
       case NoticeKind::too_large:
         return counters.too_large;
+      case NoticeKind::too_many:
+        return counters.too_many;
       case NoticeKind::late:
         return counters.late;
       case NoticeKind::stale:

@@ -23,7 +23,7 @@ Verdict Referee::flip_by_hand(CardId id, double own, double time, EventQueue& ev
   events.tell({.kind = EventKind::flipped, .time = time, .card = id, .count = 1, .from = zone}, setup_.table);
   if (match) {
     opened_.push_back(id);
-    if (std::find(by_hand_.begin(), by_hand_.end(), id) == by_hand_.end()) by_hand_.push_back(id);
+    by_hand_.insert(id);
     compare_when_enough(zone, own);
   }
   return verdict;
@@ -54,10 +54,8 @@ void Referee::find_opened(double own) {
     const auto& match = setup_.handling_of(zone.id).match;
     if (!match || !opened_.empty()) continue;
     std::vector<CardId> open;
-    std::copy_if(zone.cards.begin(), zone.cards.end(), std::back_inserter(open), [&](CardId id) {
-      const bool tapped = std::find(by_hand_.begin(), by_hand_.end(), id) != by_hand_.end();
-      return tapped && table.card(id)->face_up;
-    });
+    std::copy_if(zone.cards.begin(), zone.cards.end(), std::back_inserter(open),
+                 [&](CardId id) { return by_hand_.contains(id) && table.card(id)->face_up; });
     const auto face = [&](CardId id) { return table.card(id)->face; };
     std::copy_if(open.begin(), open.end(), std::back_inserter(opened_), [&](CardId id) {
       const auto together = std::count_if(open.begin(), open.end(), [&](CardId other) {

@@ -28,6 +28,8 @@ class Gate {
   void forbid_undo(std::string_view reason, bool lasts) { (void)no_undo_.give(reason, lasts); }
   void allow_undo(std::string_view reason) { (void)no_undo_.release(reason); }
   [[nodiscard]] bool lets_undo() const { return !no_undo_.any(); }
+  /// For which it may not.
+  [[nodiscard]] std::size_t undo_reasons() const { return no_undo_.all().size(); }
 
   /// Whether presses of this button are told even while it is closed.
   [[nodiscard]] bool lets_through(PointerButton button) const { return (through_ & bit(button)) != 0; }

@@ -103,6 +103,8 @@ struct Impl {
   Verdict ignore(Refusal why);
   Verdict admit(Input& input);
   Verdict fits(const Input& input);
+  Verdict has_room(const Input& input);
+  Verdict too_many(std::string_view input, std::size_t most);
   Outcome take(Input input);
   void bring_foretold(double time);
   void record_answers();

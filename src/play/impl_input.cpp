@@ -339,7 +339,7 @@ Verdict Impl::turn(const SwitchInput& input) {
   if (Verdict stale = find({.card = input.of.card, .zone = input.of.zone, .panel = input.of.panel}); !stale)
     return stale;
   if (!switches.turn(input)) return {};
-  referee.switch_off(switches.off());
+  referee.switch_off(input.of, switches.first_reason(input.of));
   follow_switches();
   ask_again();
   consider_hover();

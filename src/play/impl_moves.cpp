@@ -70,7 +70,9 @@ Verdict Impl::propose(const Move& move, bool by_hand, const Release& release, do
   Event refused = referee.event_of(EventKind::refused, proposal, time);
   release.tell(refused);
   Sender by_feel;
-  const Ruling ruling = referee.propose(proposal, release, time, events);
+  const bool full = referee.waiting().size() >= most_proposals;
+  const Ruling ruling = full ? Ruling{.verdict = too_many("move", most_proposals)}
+                             : referee.propose(proposal, release, time, events);
   if (ruling.waits) {
     if (by_hand) forget_carry(by_feel);
     lock(proposal);

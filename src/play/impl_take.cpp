@@ -1,4 +1,6 @@
 // One way in: every input of a player and every call of the game is taken here, recorded, and done.
+#include <fmt/format.h>
+
 #include <cmath>
 #include <utility>
 
@@ -171,6 +173,10 @@ bool Impl::offer(Input input) {
   }
   if (!admit(input)) return false;
   if (time_of(input) < now()) client.note({.kind = NoticeKind::late, .time = now(), .input = name_of(input)});
+  if (inbox.size() >= most_waiting) {
+    (void)too_many(name_of(input), most_waiting);
+    return false;
+  }
   const bool use = would_use(input);
   inbox.put(std::move(input));
   return use;
@@ -243,11 +249,44 @@ Verdict Impl::fits(const Input& input) {
   return {};
 }
 
+/// Whether there is room for what an input would add to what lives already.
+Verdict Impl::has_room(const Input& input) {
+  const auto full = [](std::size_t live, std::size_t most) { return live >= most ? most : 0; };
+  std::size_t most = 0;
+  if (const auto* i = std::get_if<PointerInput>(&input)) {
+    if (i->phase == PointerPhase::down) most = hand.gestures().has_room(i->pointer) ? 0 : most_pointers;
+  } else if (std::holds_alternative<PerformInput>(input)) {
+    most = full(performances.count(), most_performances);
+  } else if (const auto* clock = std::get_if<ClockInput>(&input)) {
+    using What = ClockInput::What;
+    if (clock->what == What::start_timer) most = full(schedule.timers(), most_timers);
+    if (clock->what == What::add) most = full(schedule.countdowns(), most_timers);
+    if (clock->what == What::hold) most = full(schedule.reasons_of(clock->countdown), most_reasons);
+  } else if (const auto* reason = std::get_if<ReasonInput>(&input)) {
+    using What = ReasonInput::What;
+    if (reason->what == What::close_gate) most = full(gate.reasons().size(), most_reasons);
+    if (reason->what == What::forbid_undo) most = full(gate.undo_reasons(), most_reasons);
+    if (reason->what == What::hold) most = full(schedule.clock().holds().size(), most_reasons);
+  } else if (const auto* off = std::get_if<SwitchInput>(&input)) {
+    if (off->what == SwitchInput::What::off) most = full(switches.reasons_off(off->of).size(), most_reasons);
+    if (off->what == SwitchInput::What::hide)
+      most = full(switches.reasons_hidden(off->of).size(), most_reasons);
+  }
+  return most == 0 ? Verdict{} : too_many(name_of(input), most);
+}
+
+Verdict Impl::too_many(std::string_view input, std::size_t most) {
+  return ignore(
+      {.notice = {.kind = NoticeKind::too_many, .input = input},
+       .problem = fmt::format("{}: {} of them live already, and no more are expected", input, most)});
+}
+
 /// What is taken late counts, and is recorded, as of now.
 Outcome Impl::take(Input input) {
   if (const auto* of = std::get_if<BehaviourInput>(&input); of && !table().zone(of->zone))
     return {.verdict = {.reason = Reason::unknown_zone, .zone = of->zone}};
   if (Verdict wrong = fits(input); !wrong) return {.verdict = wrong};
+  if (Verdict wrong = has_room(input); !wrong) return {.verdict = wrong};
   std::visit([&](auto& i) { i.time = now(); }, input);
   ++client.inputs;
   if (client.recorder) client.recorder(input);

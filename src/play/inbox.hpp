@@ -7,6 +7,7 @@
 #include <utility>
 #include <vector>
 
+#include "apsidon/geometry/limits.hpp"
 #include "apsidon/play/input.hpp"
 
 namespace apsidon::play_detail {
@@ -16,34 +17,32 @@ namespace apsidon::play_detail {
 class Inbox {
  public:
   void put(Input input) {
-    const auto later = [](double time, const Input& other) { return time < time_of(other); };
-    waiting_.insert(std::upper_bound(begin(), waiting_.end(), time_of(input), later), std::move(input));
+    if (std::holds_alternative<KeyInput>(input)) ++keys_;
+    waiting_.push_back({time_of(input), ++last_, std::move(input)});
+    std::push_heap(waiting_.begin(), waiting_.end(), comes_later);
   }
   /// When the first wants to be taken; infinity when none waits.
   [[nodiscard]] double due() const {
-    return empty() ? std::numeric_limits<double>::infinity() : time_of(waiting_[first_]);
+    return waiting_.empty() ? std::numeric_limits<double>::infinity() : waiting_.front().time;
   }
   Input take() {
-    Input first = std::move(waiting_[first_++]);
-    if (empty()) {
-      waiting_.clear();
-      first_ = 0;
-    }
+    std::pop_heap(waiting_.begin(), waiting_.end(), comes_later);
+    Input first = std::move(waiting_.back().input);
+    waiting_.pop_back();
+    if (std::holds_alternative<KeyInput>(first)) --keys_;
     return first;
   }
   /// The first, if it is of this kind; null otherwise.
   template <class Kind>
   [[nodiscard]] const Kind* first() const {
-    return empty() ? nullptr : std::get_if<Kind>(&waiting_[first_]);
+    return waiting_.empty() ? nullptr : std::get_if<Kind>(&waiting_.front().input);
   }
   /// Whether a key waits.
-  [[nodiscard]] bool has_key() {
-    return std::any_of(begin(), waiting_.end(),
-                       [](const Input& input) { return std::holds_alternative<KeyInput>(input); });
-  }
+  [[nodiscard]] bool has_key() const { return keys_ > 0; }
+  [[nodiscard]] std::size_t size() const { return waiting_.size(); }
 
   void claim(std::uint32_t pointer) {
-    if (!claims(pointer)) claimed_.push_back(pointer);
+    if (!claims(pointer) && claimed_.size() < most_pointers) claimed_.push_back(pointer);
   }
   void release(std::uint32_t pointer) { std::erase(claimed_, pointer); }
   [[nodiscard]] bool claims(std::uint32_t pointer) const {
@@ -52,13 +51,18 @@ class Inbox {
   void release_all() { claimed_.clear(); }
 
  private:
-  [[nodiscard]] bool empty() const { return first_ == waiting_.size(); }
-  [[nodiscard]] std::vector<Input>::iterator begin() {
-    return waiting_.begin() + static_cast<std::ptrdiff_t>(first_);
+  struct Waiting {
+    double time;
+    std::uint64_t number;  // of equal times the first comes first
+    Input input;
+  };
+  static bool comes_later(const Waiting& a, const Waiting& b) {
+    return std::pair(a.time, a.number) > std::pair(b.time, b.number);
   }
 
-  std::vector<Input> waiting_ = {};  // its storage is used again
-  std::size_t first_ = 0;
+  std::vector<Waiting> waiting_ = {};  // a heap: the first is to be taken next
+  std::uint64_t last_ = 0;
+  std::size_t keys_ = 0;
   std::vector<std::uint32_t> claimed_ = {};
 };
 

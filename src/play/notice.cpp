@@ -8,7 +8,7 @@ namespace apsidon {
 
 std::string_view name_of(NoticeKind kind) {
   static constexpr std::array<std::string_view, notice_kind_count> names{
-      "out-of-range", "bad-time", "too-large", "late", "stale", "lost-event", "internal"};
+      "out-of-range", "bad-time", "too-large", "too-many", "late", "stale", "lost-event", "internal"};
   const auto i = static_cast<std::size_t>(kind);
   return i < names.size() ? names[i] : "unknown";
 }
@@ -23,6 +23,8 @@ std::string describe(const Notice& n) {
       return what + " has no time that a clock could show: it is ignored";
     case NoticeKind::too_large:
       return what + " is nested too deep, or has too many acts: it is not begun";
+    case NoticeKind::too_many:
+      return what + " is one too many of those that live: it is ignored";
     case NoticeKind::late:
       return what + " came after its time: it counts as of now";
     case NoticeKind::stale:

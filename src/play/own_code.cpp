@@ -1,8 +1,17 @@
 #include "play/own_code.hpp"
 
+#include <algorithm>
 #include <utility>
+#include <vector>
 
 namespace apsidon::play_detail {
+namespace {
+
+bool in_code(const Rule& rule) {
+  return !rule.own_rules.empty() || std::any_of(rule.parts.begin(), rule.parts.end(), in_code);
+}
+
+}  // namespace
 
 void OwnCode::adopt(TableSetup& setup) {
   for (const Zone& zone : setup.table.zones()) {
@@ -22,8 +31,12 @@ void OwnCode::adopt(ZoneBehaviour& behaviour) {
 }
 
 void OwnCode::adopt(Rule& rule) {
-  for (Rule& part : rule.parts) adopt(part);
   adopt(rule.own_rules);
+  // Parts without code of the game's stay the list that other zones share.
+  if (std::none_of(rule.parts.begin(), rule.parts.end(), in_code)) return;
+  std::vector<Rule> parts(rule.parts.begin(), rule.parts.end());
+  for (Rule& part : parts) adopt(part);
+  rule.parts = std::move(parts);
 }
 
 void OwnCode::adopt(std::vector<std::shared_ptr<const OwnRule>>& rules) {

@@ -57,6 +57,7 @@ class Performances {
            bool closes_gate = false);
   [[nodiscard]] bool running(PerformanceId id) const { return find(id) != nullptr; }
   [[nodiscard]] bool any() const { return !list_.empty(); }
+  [[nodiscard]] std::size_t count() const { return list_.size(); }
   /// Whether one runs that keeps the gate closed.
   [[nodiscard]] bool closes_gate() const {
     return std::any_of(list_.begin(), list_.end(), [](const Performance& p) { return p.closes_gate; });

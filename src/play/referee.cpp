@@ -183,6 +183,9 @@ void Referee::set_behaviour(ZoneId zone, ZoneBehaviour behaviour) {
 }
 
 void Referee::switch_off(const OffList& off) { off_ = off; }
+void Referee::switch_off(const Switchable& what, std::optional<std::string> reason) {
+  off_.set(what, std::move(reason));
+}
 
 void Referee::ask_again() { looked_at_ = never_judged; }
 

@@ -5,7 +5,9 @@
 #include <cstdint>
 #include <limits>
 #include <optional>
+#include <set>
 #include <span>
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -145,7 +147,7 @@ class Referee {
   /// What the game has covered or taken away is no longer compared.
   void forget_closed();
   /// The game has opened a card itself: it is no player's, and never compared.
-  void opened_by_game(CardId card) { std::erase(by_hand_, card); }
+  void opened_by_game(CardId card) { by_hand_.erase(card); }
   /// The time to look at the open cards is over.
   [[nodiscard]] Comparison end_comparison();
   void tell(const Comparison& comparison, double time, EventQueue& events) const;
@@ -163,6 +165,8 @@ class Referee {
   void set_plans(std::vector<Plan> plans) { setup_.plans = std::move(plans); }
   /// What is switched off now.
   void switch_off(const OffList& off);
+  /// Likewise of one thing, that is off for this reason, or not at all.
+  void switch_off(const Switchable& what, std::optional<std::string> reason);
   /// What an act has the table changed by.
   void perform(const Act& act);
   /// Nothing before this can be undone.
@@ -193,10 +197,10 @@ class Referee {
   History history_;
   std::vector<Proposal> waiting_ = {};
   std::vector<std::vector<CardId>> waiting_cards_ = {};
-  std::vector<CardId> locked_ = {};   // all of these
-  std::vector<Guest> guests_ = {};    // those of runs
-  std::vector<CardId> opened_ = {};   // by taps, to be compared
-  std::vector<CardId> by_hand_ = {};  // all that taps have ever opened, and the game has not since
+  std::vector<CardId> locked_ = {};  // all of these
+  std::vector<Guest> guests_ = {};   // those of runs
+  std::vector<CardId> opened_ = {};  // by taps, to be compared
+  std::set<CardId> by_hand_ = {};    // all that taps have ever opened, and the game has not since
   std::optional<double> compare_at_ = {};
   double finish_at_ = never;
   bool may_finish_ = false;

@@ -49,6 +49,10 @@ class Schedule {
     cards_.advance_to(own_);
   }
 
+  [[nodiscard]] std::size_t timers() const { return timers_.size(); }
+  [[nodiscard]] std::size_t countdowns() const { return countdowns_.size(); }
+  /// For which a countdown stands still; none of a stale id.
+  [[nodiscard]] std::size_t reasons_of(CountdownId id) const;
   void start_timer(TimerId id, double rings);
   /// False for a stale id.
   bool stop_timer(TimerId id);

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
@@ -87,27 +88,53 @@ PanelId TableSetup::add_panel(const PanelSetup& panel) {
     throw Error(
         fmt::format("panel '{}': the table has {} panels: no more are expected", panel.name, most_panels));
   }
-  for (const PanelSetup& other : panels) {
-    if (other.name == panel.name) {
-      throw Error(
-          fmt::format("panel '{}': the table has one of that name: a new name is expected", panel.name));
-    }
+  if (std::any_of(panels.begin(), panels.end(), [&](const PanelSetup& p) { return p.name == panel.name; })) {
+    throw Error(
+        fmt::format("panel '{}': the table has one of that name: a new name is expected", panel.name));
   }
   panels.push_back(panel);
   return {static_cast<std::uint32_t>(panels.size())};
 }
 
+namespace {
+
+/// All that `add` refuses in a slot but not in the one before: so nothing is half made, and no copy is
+/// needed.
+void check_slots(const Table& table, const ZoneSetup& zone, const Formation& formation) {
+  std::set<std::string> names;
+  for (const std::string& slot : formation.names) {
+    const std::string name = zone.name + "-" + slot;
+    geometry_detail::check_name("zone: name", name);
+    if (!table.find_zone(name) && names.insert(name).second) continue;
+    throw Error(fmt::format("zone '{}': the table has one of that name: a new name is expected", name));
+  }
+  if (table.zones().size() + names.size() > most_zones) {
+    throw Error(
+        fmt::format("zone '{}': {} slots on a table that has {} zones: at most {} in all are expected",
+                    zone.name, names.size(), table.zones().size(), most_zones));
+  }
+  if (names.size() > 1 && zone.key != 0) {
+    throw Error(
+        fmt::format("zone '{}': its slots cannot share the key {}: none is expected", zone.name, zone.key));
+  }
+  std::vector<CardOptions> cards;
+  for (std::size_t i = 0; i < names.size() && cards.size() <= most_cards; ++i)
+    cards.insert(cards.end(), zone.cards.begin(), zone.cards.end());
+  table.check_new(cards);
+}
+
+}  // namespace
+
 PlanNode TableSetup::add_formation(const ZoneSetup& zone, const Formation& formation) {
-  TableSetup with = *this;
+  check_slots(table, zone, formation);
   std::vector<FormationSlot> slots;
   for (std::size_t i = 0; i < formation.at.size(); ++i) {
     ZoneSetup slot = zone;
     slot.name = zone.name + "-" + formation.names[i];
-    slots.push_back({.zone = with.add(slot), .at = formation.at[i]});
+    slots.push_back({.zone = add(slot), .at = formation.at[i]});
   }
-  for (const auto& [a, b] : formation.links) with.links.push_back({slots[a].zone, slots[b].zone});
-  for (const auto& [a, b] : formation.waits) with.waits.push_back({slots[a].zone, slots[b].zone});
-  *this = std::move(with);
+  for (const auto& [a, b] : formation.links) links.push_back({slots[a].zone, slots[b].zone});
+  for (const auto& [a, b] : formation.waits) waits.push_back({slots[a].zone, slots[b].zone});
   return apsidon::formation(std::move(slots));
 }
 
@@ -252,8 +279,20 @@ void check(const TableSetup& setup) {
   geometry_detail::check_text("table: name", setup.name, most_name_bytes);
   for (const PanelSetup& panel : setup.panels) check_panel(panel);
   check(std::span(setup.plans), setup);
+  std::size_t parts = 0;
+  std::size_t longest = 0;
   for (const Zone& zone : setup.table.zones()) {
     check_rules(setup.rules_of(zone.id), setup.handling_of(zone.id), zone, setup.table);
+    parts += count_parts(setup.rules_of(zone.id));
+    longest += static_cast<std::size_t>(setup.layout_of(zone.id).longest);
+  }
+  if (parts > most_rule_parts) {
+    throw Error(fmt::format("table: the rules of its zones have {} parts: at most {} in all are expected",
+                            parts, most_rule_parts));
+  }
+  if (longest > most_longest) {
+    throw Error(fmt::format("table: its zones hold {} cards at their longest: at most {} in all are expected",
+                            longest, most_longest));
   }
   for (const ZoneId zone : setup.finish.into) {
     if (setup.table.zone(zone)) continue;

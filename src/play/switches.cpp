@@ -24,23 +24,16 @@ bool Switches::turn(const SwitchInput& input) {
   Held& held = input.what == What::hide || input.what == What::show ? hidden_ : off_;
   const bool give = input.what == What::hide || input.what == What::off;
   if (!change(held, input.of, give, input.reason, input.lasts)) return false;
-  list();
+  list_.set(input.of, first_reason(input.of));
   ++revision_;
   return true;
 }
 
-void Switches::list() {
-  list_ = {};
-  const auto add = [&](const Switchable& what, const std::string& reason) {
-    if (what.card) list_.cards.push_back(what.card);
-    if (what.card) list_.cards_for.push_back(reason);
-    if (what.zone) list_.zones.push_back(what.zone);
-    if (what.zone) list_.zones_for.push_back(reason);
-  };
-  for (const auto& [what, reasons] : off_) add(what, reasons.all().front());
-  for (const auto& [what, reasons] : hidden_) {
-    if (!off_.contains(what)) add(what, reasons.all().front());
+std::optional<std::string> Switches::first_reason(Switchable what) const {
+  for (const Held* held : {&off_, &hidden_}) {
+    if (const auto it = held->find(what); it != held->end()) return it->second.all().front();
   }
+  return std::nullopt;
 }
 
 }  // namespace apsidon::play_detail

@@ -2,6 +2,7 @@
 // What is switched off or hidden for now. Not installed.
 #include <cstdint>
 #include <map>
+#include <optional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -36,7 +37,9 @@ class Switches {
     };
     take(before.off_, off_);
     take(before.hidden_, hidden_);
-    list();
+    for (const Held* held : {&off_, &hidden_}) {
+      for (const auto& [what, reasons] : *held) list_.set(what, first_reason(what));
+    }
   }
 
   /// Returns whether anything has changed.
@@ -52,6 +55,8 @@ class Switches {
   }
   [[nodiscard]] bool empty() const { return off_.empty() && hidden_.empty(); }
   [[nodiscard]] const OffList& off() const { return list_; }
+  /// The first reason for which a thing is off; none while it is not.
+  [[nodiscard]] std::optional<std::string> first_reason(Switchable what) const;
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
  private:
@@ -62,7 +67,6 @@ class Switches {
     return it == held.end() ? std::span<const std::string>{} : it->second.all();
   }
   static bool change(Held& held, Switchable what, bool give, std::string_view reason, bool lasts = false);
-  void list();
 
   Held off_ = {};  // only things with a reason
   Held hidden_ = {};

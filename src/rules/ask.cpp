@@ -206,6 +206,7 @@ Answer ask_own(const OwnRule& rule, const Asked& q) {
 
 template <class Answer>
 Answer ask(const Rule& rule, const Asked& q) {
+  if (q.rules.asked) *q.rules.asked += 1 + rule.zones.size();
   switch (rule.kind) {
     case RuleKind::anything:
       return allow<Answer>();

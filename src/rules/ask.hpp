@@ -5,9 +5,32 @@
 #include <span>
 #include <utility>
 
+#include "apsidon/geometry/limits.hpp"
 #include "apsidon/rules/rulebook.hpp"
 
 namespace apsidon::rules_detail {
+
+/// Counts what is asked by a rulebook, also where its owner does not, and knows when that is enough: a table
+/// at all its limits has more to ask than anybody would wait for.
+class Patience {
+ public:
+  explicit Patience(Rulebook& rules) {
+    if (!rules.asked) rules.asked = &own_;
+    asked_ = rules.asked;
+    began_ = *asked_;
+  }
+  Patience(const Patience&) = delete;
+  Patience& operator=(const Patience&) = delete;
+
+  /// What costs time as questions do.
+  void add(std::size_t work) { *asked_ += work; }
+  [[nodiscard]] bool over() const { return *asked_ - began_ > most_asked; }
+
+ private:
+  std::size_t own_ = 0;
+  std::size_t* asked_;
+  std::size_t began_;
+};
 
 /// A question to a rule, with what the rules look at of each face at hand.
 struct Asked {
@@ -62,10 +85,10 @@ struct Asked {
 
 /// Whether a zone is switched off.
 [[nodiscard]] inline bool is_off(const Rulebook& rules, ZoneId zone) {
-  return std::find(rules.zones_off.begin(), rules.zones_off.end(), zone) != rules.zones_off.end();
+  return std::binary_search(rules.zones_off.begin(), rules.zones_off.end(), zone);
 }
 [[nodiscard]] inline bool is_off(const Rulebook& rules, CardId card) {
-  return std::find(rules.cards_off.begin(), rules.cards_off.end(), card) != rules.cards_off.end();
+  return std::binary_search(rules.cards_off.begin(), rules.cards_off.end(), card);
 }
 
 /// The refusal of what is switched off; its rule is the reason why, if the rulebook says it, so that the
@@ -73,7 +96,8 @@ struct Asked {
 [[nodiscard]] inline Verdict refuse_off(const Rulebook& rules, Verdict verdict) {
   verdict.reason = Reason::switched_off;
   const auto look = [&](const auto& off, const auto& reasons, auto what) {
-    const auto at = std::find(off.begin(), off.end(), what) - off.begin();
+    const auto at = std::lower_bound(off.begin(), off.end(), what) - off.begin();
+    if (at == static_cast<std::ptrdiff_t>(off.size()) || off[static_cast<std::size_t>(at)] != what) return;
     if (at < static_cast<std::ptrdiff_t>(reasons.size()))
       verdict.rule = reasons[static_cast<std::size_t>(at)];
   };

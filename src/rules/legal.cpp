@@ -14,6 +14,7 @@ using rules_detail::Asked;
 using rules_detail::Asker;
 using rules_detail::collect_wants;
 using rules_detail::is_off;
+using rules_detail::Patience;
 using rules_detail::Want;
 
 namespace {
@@ -51,7 +52,9 @@ struct Demand {
         to.traits = &table.deck().traits(table.card(to.top)->face);
       }
       own.clear();
-      to.asks = to.exchanges || !collect_wants(to.rules->drop, to.traits, own);
+      // Of more wants than fit in memory it is better to ask.
+      constexpr std::size_t most_wants = 1'000'000;
+      to.asks = to.exchanges || wants.size() > most_wants || !collect_wants(to.rules->drop, to.traits, own);
       if (to.asks) own.assign(1, {});
       for (const Want& want : own) wants.push_back({want, targets.size()});
       targets.push_back(to);
@@ -120,9 +123,9 @@ bool takes(const Table& table, const Rulebook& rules, const Demand::Target& to, 
   return ask<bool>(to.rules->drop, q);
 }
 
-/// Calls `with` for every legal move until it returns false.
+/// Calls `with` for every legal move until it returns false; false itself when it had to give up before.
 template <class With>
-void each_legal_move(const Table& table, const Rulebook& given, With with) {
+bool each_legal_move(const Table& table, const Rulebook& given, With with) {
   Rulebook rules = given;
   std::optional<Neighbours> neighbours;
   std::optional<Neighbours> waited;
@@ -130,17 +133,20 @@ void each_legal_move(const Table& table, const Rulebook& given, With with) {
   if (!rules.waited && !rules.waits.empty())
     rules.waited = &waited.emplace(rules.waits, LinkWay::first_to_second);
   const Demand demand(table, rules);
+  Patience patience(rules);
   for (const Zone& zone : table.zones()) {
-    if (zone.id.value > rules.zones.size()) return;
+    if (zone.id.value > rules.zones.size()) return true;
     const ZoneRules& own = rules.zones[zone.id.value - 1];
     if (own.stock) {
       const MoveVerdict tap = stock_move(table, rules, zone.id);
-      if (tap.verdict && !with(tap.move)) return;
+      if (tap.verdict && !with(tap.move)) return true;
     }
     if (own.pick.kind == PickKind::nothing || zone.cards.empty() || is_off(rules, zone.id)) continue;
     const auto each_target = [&](const Card& card, std::size_t count) {
       const Asker face(table.deck().traits(card.face));
       const Run run{card.id, count};
+      patience.add(demand.wants.size() / 8);
+      if (patience.over()) return false;
       std::size_t met = demand.targets.size();
       for (const Demand::OfTarget& by : demand.wants) {
         if (!by.want.takes(face, count) || by.target == met) continue;
@@ -151,8 +157,9 @@ void each_legal_move(const Table& table, const Rulebook& given, With with) {
       }
       return true;
     };
-    if (!each_run(table, rules, zone, own.pick, each_target)) return;
+    if (!each_run(table, rules, zone, own.pick, each_target)) return !patience.over();
   }
+  return true;
 }
 
 }  // namespace
@@ -175,11 +182,11 @@ std::vector<Move> legal_moves(const Table& table, const Rulebook& rules, std::si
 
 bool any_legal_move(const Table& table, const Rulebook& rules) {
   bool any = false;
-  each_legal_move(table, rules, [&](const Move&) {
+  const bool all = each_legal_move(table, rules, [&](const Move&) {
     any = true;
     return false;
   });
-  return any;
+  return any || !all;
 }
 
 }  // namespace apsidon

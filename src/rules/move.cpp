@@ -7,6 +7,7 @@
 
 namespace apsidon {
 
+using rules_detail::Patience;
 using Kind = MoveStep::Kind;
 
 namespace {
@@ -110,14 +111,18 @@ ZoneId taker_of(const Table& table, const Rulebook& rules, const Zone& zone) {
   return {};
 }
 
-void take_what_fits(Table& table, const Rulebook& rules, std::vector<MoveStep>& steps) {
+void take_what_fits(Table& table, const Rulebook& given, std::vector<MoveStep>& steps) {
   const auto takes = [](const ZoneRules& zone) { return zone.takes_itself; };
-  if (std::none_of(rules.zones.begin(), rules.zones.end(), takes)) return;
+  if (std::none_of(given.zones.begin(), given.zones.end(), takes)) return;
+  Rulebook rules = given;
+  Patience patience(rules);
   for (bool again = true; again;) {
     again = false;
     for (const Zone& zone : table.zones()) {
       const ZoneRules* own = rules_of(rules, zone.id);
       if (zone.cards.empty() || !own || own->takes_itself) continue;
+      patience.add(rules.zones.size());
+      if (patience.over()) return;
       const ZoneId to = taker_of(table, rules, zone);
       if (!to) continue;
       const CardId top = zone.cards.back();
@@ -215,11 +220,13 @@ namespace {
 
 /// The next card that goes to one of these zones by itself.
 std::optional<Move> next_to_finish(const Table& table, const Rulebook& rules, std::span<const ZoneId> into,
-                                   const auto& is_home) {
+                                   Patience& patience, const auto& is_home) {
   for (const Zone& zone : table.zones()) {
     if (zone.cards.empty() || is_home(zone.id)) continue;
     const PickVerdict pick = judge_pick(table, rules, zone.cards.back());
     if (!pick.verdict || pick.run.count != 1) continue;
+    patience.add(into.size());
+    if (patience.over()) return std::nullopt;
     for (const ZoneId to : into) {
       if (!would_exchange(table, rules, pick.run, to) && judge_drop(table, rules, pick.run, to))
         return Move{.run = pick.run, .from = zone.id, .to = to};
@@ -230,7 +237,7 @@ std::optional<Move> next_to_finish(const Table& table, const Rulebook& rules, st
 
 }  // namespace
 
-std::vector<Move> finishing_moves(const Table& table, const Rulebook& rules, std::span<const ZoneId> into) {
+std::vector<Move> finishing_moves(const Table& table, const Rulebook& given, std::span<const ZoneId> into) {
   const auto is_home = [&](ZoneId zone) { return std::find(into.begin(), into.end(), zone) != into.end(); };
   std::size_t left = 0;
   for (const Zone& zone : table.zones()) {
@@ -242,8 +249,12 @@ std::vector<Move> finishing_moves(const Table& table, const Rulebook& rules, std
   }
   std::vector<Move> moves;
   Table ahead = table;
+  Rulebook rules = given;
+  Patience patience(rules);
   while (left > 0) {
-    const std::optional<Move> move = next_to_finish(ahead, rules, into, is_home);
+    patience.add(table.zones().size());
+    if (patience.over()) return {};
+    const std::optional<Move> move = next_to_finish(ahead, rules, into, patience, is_home);
     if (!move) return {};
     const MoveReport report = apply_move(ahead, rules, *move);
     if (!report.verdict) return {};

@@ -27,19 +27,11 @@ Rule rank_on_empty(int rank) { return {.kind = RuleKind::rank_on_empty, .number 
 Rule at_most(int cards) { return {.kind = RuleKind::at_most, .number = cards}; }
 Rule all(std::vector<Rule> parts) { return {.kind = RuleKind::all, .parts = std::move(parts)}; }
 Rule any(std::vector<Rule> parts) { return {.kind = RuleKind::any, .parts = std::move(parts)}; }
-Rule negate(Rule part) {
-  Rule r{.kind = RuleKind::negate};
-  r.parts.push_back(std::move(part));
-  return r;
-}
+Rule negate(Rule part) { return {.kind = RuleKind::negate, .parts = {std::move(part)}}; }
 
 Rule neighbours(int filled) { return {.kind = RuleKind::neighbours, .number = filled}; }
 Rule waited_for(int filled) { return {.kind = RuleKind::waited_for, .number = filled}; }
-Rule each_neighbour(Rule part) {
-  Rule r{.kind = RuleKind::each_neighbour};
-  r.parts.push_back(std::move(part));
-  return r;
-}
+Rule each_neighbour(Rule part) { return {.kind = RuleKind::each_neighbour, .parts = {std::move(part)}}; }
 Rule own(std::string name, std::function<Verdict(const RuleQuestion&)> judge) {
   Rule r{.kind = RuleKind::own};
   r.own_rules.push_back(std::make_shared<const OwnRule>(OwnRule{std::move(name), std::move(judge)}));
@@ -94,6 +86,18 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
 
 }  // namespace
 
-void check(const Rule& rule, const Deck& deck) { check_nested(rule, deck, 1); }
+std::size_t count_parts(const Rule& rule) {
+  std::size_t parts = 1 + rule.zones.size();
+  for (const Rule& part : rule.parts) parts += count_parts(part);
+  return parts;
+}
+
+void check(const Rule& rule, const Deck& deck) {
+  check_nested(rule, deck, 1);
+  if (const std::size_t parts = count_parts(rule); parts > most_parts_of_rule) {
+    throw Error(fmt::format("rule: it has {} parts, with the zones that it lists: at most {} are expected",
+                            parts, most_parts_of_rule));
+  }
+}
 
 }  // namespace apsidon

@@ -14,6 +14,11 @@ using rules_detail::Asked;
 using rules_detail::is_off;
 using rules_detail::refuse_off;
 
+std::size_t count_parts(const ZoneRules& rules) {
+  return count_parts(rules.drop) + count_parts(rules.pick.link) + count_parts(rules.pick.when) +
+         rules.sends_to.size() + (rules.stock ? rules.stock->gives.size() : 0);
+}
+
 void check(const ZoneRules& rules, const Table& table) {
   check(rules.drop, table.deck());
   check(rules.pick.link, table.deck());

@@ -332,7 +332,10 @@ void Session::change_rules(Random& r) {
     }
     case 6:
       if (hostile_) {
-        (void)field_.input(BehaviourInput{.zone = zone(r), .time = field_.now()});
+        BehaviourInput nothing_at_all;  // member by member: of a braced list g++ 12 warns without reason
+        nothing_at_all.zone = zone(r);
+        nothing_at_all.time = field_.now();
+        (void)field_.input(nothing_at_all);
         Plan nothing;
         (void)field_.input(PlansInput{.plans = {nothing}, .time = field_.now()});
       }

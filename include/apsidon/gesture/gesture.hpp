@@ -48,7 +48,8 @@ class APSIDON_CORE_EXPORT GestureReader {
   /// From the next input on.
   void set_thresholds(const GestureThresholds& thresholds) { thresholds_ = thresholds; }
 
-  /// What this input means, in order. Valid until the next call. An input that is not finite means nothing.
+  /// What this input means, in order. Valid until the next call. An input that is not finite means nothing,
+  /// nor does one for which there is no room.
   /// What is due before its time is to be asked for with `advance_to` first.
   std::span<const Gesture> read(const PointerInput& input);
   /// What has become due up to this time: long presses, and taps that no second one followed.
@@ -64,6 +65,8 @@ class APSIDON_CORE_EXPORT GestureReader {
   void forget_all();
   /// Whether something may still come of what this pointer did: it is down, or a tap of it waits.
   [[nodiscard]] bool expects(std::uint32_t pointer) const;
+  /// Whether this pointer may go down: `most_pointers` may be down at one time, and another is not read.
+  [[nodiscard]] bool has_room(std::uint32_t pointer) const;
   /// Whether any pointer is down and not forgotten.
   [[nodiscard]] bool pressed() const;
 

@@ -13,6 +13,7 @@ enum class NoticeKind : std::uint8_t {
   out_of_range,  ///< an input or a call was ignored: a number or a word of it is outside of its range
   bad_time,      ///< one was ignored: its time is no number, or beyond all clocks
   too_large,     ///< a script was not begun: it is nested too deep, or has too many acts
+  too_many,      ///< one was ignored: as many of its kind live already as may
   late,          ///< an input came after its time: it counts as of now
   stale,         ///< a call named a card, a zone or a proposal that is not there (any more)
   lost_event,    ///< an event was dropped: too many wait to be read
@@ -45,13 +46,14 @@ struct Counters {
   std::uint64_t out_of_range = 0;
   std::uint64_t bad_time = 0;
   std::uint64_t too_large = 0;
+  std::uint64_t too_many = 0;
   std::uint64_t late = 0;
   std::uint64_t stale = 0;
   std::uint64_t lost_events = 0;
   std::uint64_t internal = 0;
 
   /// Inputs and calls that did nothing.
-  [[nodiscard]] std::uint64_t ignored() const { return out_of_range + bad_time + too_large; }
+  [[nodiscard]] std::uint64_t ignored() const { return out_of_range + bad_time + too_large + too_many; }
 
   friend bool operator==(const Counters&, const Counters&) = default;
 };

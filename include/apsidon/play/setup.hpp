@@ -41,7 +41,7 @@ struct ZoneSetup {
   bool lays_sideways = false;
   bool flips_uncovered = false;
   bool takes_itself = false;
-  std::vector<ZoneId> sends_to = {};
+  SharedList<ZoneId> sends_to = {};
   ZoneHandling handling = {};
   int recycled = 0;                     ///< how often a waste was recycled into it already
   std::vector<CardOptions> cards = {};  ///< bottom to top

@@ -49,13 +49,14 @@ inline constexpr std::size_t most_legal_moves = 1'000'000;
 /// that may be tapped. A run moved within its own zone is not counted. These are exactly the moves between
 /// zones that `judge_move` allows, each once, without `at` and `position`. O(cards + runs * zones).
 /// Of more than `most` the first: a table from a stranger may have as many as all pairs of its cards and
-/// zones.
+/// zones. Likewise those that are found until `most_asked` parts of rules have been asked.
 [[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> legal_moves(const Table& table, const Rulebook& rules,
                                                                 std::size_t most = most_legal_moves);
 /// The same into a list that is used again, for those who ask often: what it held is gone.
 APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves,
                                           std::size_t most = most_legal_moves);
-/// Whether there is any; stops at the first.
+/// Whether there is any; stops at the first. After `most_asked` parts of rules it says that there is one: who
+/// cannot know that a game is stuck does not say so.
 [[nodiscard]] APSIDON_CORE_EXPORT bool any_legal_move(const Table& table, const Rulebook& rules);
 
 /// Where the run from a card goes by itself: to the first of `sends_to` that takes it; else to a zone that
@@ -66,7 +67,7 @@ APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& ru
                                                         CardId card);
 /// The moves by which all that is left goes to these zones, card after card, each with what follows from it;
 /// none when that is not so, or a card elsewhere lies covered or is not known: then it is not safe to say so.
-/// On a copy of the table. O(cards * cards * zones) at worst.
+/// On a copy of the table. O(cards * cards * zones) at worst, and none after `most_asked` parts of rules.
 [[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> finishing_moves(const Table& table, const Rulebook& rules,
                                                                     std::span<const ZoneId> into);
 /// What a tap on a stock is: a draw, or a recycling of its waste.
@@ -102,7 +103,8 @@ struct MoveReport {
 
 /// Judges a move and makes it, with all that follows: what lies uncovered is flipped, zones take what fits.
 /// Refused, it changes nothing. What a server, a solver and a playfield all use. O(cards of the zones that
-/// change, and for zones that take by themselves: cards * zones).
+/// change, and for zones that take by themselves: cards * zones, until `most_asked` parts of rules were
+/// asked).
 APSIDON_CORE_EXPORT MoveReport apply_move(Table& table, const Rulebook& rules, const Move& move);
 
 /// The first half of `apply_move`: the move alone, for those who show it before what follows. Adds to

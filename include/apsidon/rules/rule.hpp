@@ -6,6 +6,7 @@
 
 #include "apsidon/cards/table.hpp"
 #include "apsidon/core_export.hpp"
+#include "apsidon/geometry/shared_list.hpp"
 
 namespace apsidon {
 
@@ -81,8 +82,8 @@ struct OwnRule {
 struct Rule {
   RuleKind kind = RuleKind::anything;
   int number = 0;
-  std::vector<Rule> parts = {};
-  std::vector<ZoneId> zones = {};                              ///< of `from`
+  SharedList<Rule> parts = {};
+  SharedList<ZoneId> zones = {};                               ///< of `from`
   std::vector<std::shared_ptr<const OwnRule>> own_rules = {};  ///< of `own`
 
   friend bool operator==(const Rule&, const Rule&) = default;
@@ -114,8 +115,12 @@ namespace rule {
                                            std::function<Verdict(const RuleQuestion&)> judge = {});
 }  // namespace rule
 
-/// Throws Error when an all or any has no parts, a negate or each_neighbour not exactly one, a `from` no
-/// zones, an `own` no name, or a number is out of range (a rank of the deck; at least one card or neighbour).
+/// The parts of a rule, itself one of them, with the zones that it lists. O(parts).
+[[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const Rule& rule);
+
+/// Throws Error when it has more than `most_parts_of_rule`, when an all or any has no parts, a negate or
+/// each_neighbour not exactly one, a `from` no zones, an `own` no name, or a number is out of range (a rank
+/// of the deck; at least one card or neighbour).
 APSIDON_CORE_EXPORT void check(const Rule& rule, const Deck& deck);
 
 }  // namespace apsidon

@@ -29,9 +29,9 @@ struct PickRule {
 
 /// What a stock gives at a tap.
 struct StockRule {
-  ZoneId to = {};                ///< the waste
-  std::vector<int> gives = {1};  ///< cards at a tap, by the pass; the last number holds for all that follow
-  int passes = 0;                ///< how often it may be gone through; 0: as often as one likes
+  ZoneId to = {};               ///< the waste
+  SharedList<int> gives = {1};  ///< cards at a tap, by the pass; the last number holds for all that follow
+  int passes = 0;               ///< how often it may be gone through; 0: as often as one likes
 
   friend bool operator==(const StockRule&, const StockRule&) = default;
 };
@@ -51,10 +51,13 @@ struct ZoneRules {
   bool takes_itself = false;     ///< after a move, it takes what fits from the top of zones that give it
   /// Where its cards go when they are sent by themselves: the first of these that takes them, before all
   /// others.
-  std::vector<ZoneId> sends_to = {};
+  SharedList<ZoneId> sends_to = {};
 
   friend bool operator==(const ZoneRules&, const ZoneRules&) = default;
 };
+
+/// The parts of a zone's rules, with the zones and numbers that they list. O(parts).
+[[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const ZoneRules& rules);
 
 /// Throws Error when a rule is wrong, a stock gives to a zone that is not there or to itself, a number of it
 /// is out of its range, or cards are sent to a zone that is not there.
@@ -83,13 +86,14 @@ struct Rulebook {
   const Neighbours* neighbours = nullptr;                 ///< the links, found at once, if not null
   const Neighbours* waited = nullptr;                     ///< likewise the waits, from first to second
   std::span<const CardId> locked = {};                    ///< cards that may not be moved now
-  std::span<const CardId> cards_off = {};                 ///< cards that are switched off
-  std::span<const ZoneId> zones_off = {};                 ///< zones that are: they give and take nothing
-  std::span<const std::string> cards_off_for = {};        ///< why, one for each, if not empty
-  std::span<const std::string> zones_off_for = {};        ///< likewise
-  const Goal* won = nullptr;                              ///< when a game is won, if not null
-  const Goal* lost = nullptr;                             ///< when it is lost, if not null
-  OwnAnswers* own = nullptr;                              ///< answers for the rules in code, if not null
+  std::span<const CardId> cards_off = {};                 ///< cards that are switched off, in ascending order
+  std::span<const ZoneId> zones_off = {};           ///< zones that are, likewise: they give and take nothing
+  std::span<const std::string> cards_off_for = {};  ///< why, one for each, if not empty
+  std::span<const std::string> zones_off_for = {};  ///< likewise
+  const Goal* won = nullptr;                        ///< when a game is won, if not null
+  const Goal* lost = nullptr;                       ///< when it is lost, if not null
+  OwnAnswers* own = nullptr;                        ///< answers for the rules in code, if not null
+  std::size_t* asked = nullptr;  ///< grows by each part of a rule that is asked, if not null
 };
 
 struct PickVerdict {
@@ -99,7 +103,7 @@ struct PickVerdict {
   friend bool operator==(const PickVerdict&, const PickVerdict&) = default;
 };
 
-/// Whether a card is switched off, by itself or with its zone. O(switched off).
+/// Whether a card is switched off, by itself or with its zone. O(log of those switched off).
 [[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_switches(const Rulebook& rules, const Card& card);
 
 /// Whether this card may be picked up, and what comes with it. O(cards of the run).
