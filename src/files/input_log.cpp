@@ -52,6 +52,37 @@ class TablesInUse {
   std::uint64_t inputs_ = 0;
 };
 
+/// What the lines of a log come to in all: a short one may stand for a large table, or for thousands of
+/// zones.
+class LogBudget {
+ public:
+  void spend(const Node& node, const Input& input) {
+    if (const auto* over = std::get_if<StartOverInput>(&input)) {
+      const Table& table = over->setup->table;
+      spend(node, tables_, 4 * table.zones().size() + table.card_count(), most_of_tables,
+            "cards, and zones that count as four, of the tables");
+    }
+    if (const auto* zone = std::get_if<BehaviourInput>(&input)) {
+      spend(node, parts_, count_parts(zone->behaviour.rules), most_rule_parts, "parts of rules");
+    }
+  }
+
+ private:
+  static constexpr std::size_t most_of_tables = 400'000;
+
+  static void spend(const Node& node, std::size_t& spent, std::size_t more, std::size_t most,
+                    std::string_view what) {
+    spent += more;
+    if (spent <= most) return;
+    node.stop(
+        ProblemCode::too_many,
+        fmt::format("{} {} of this log in all, down to here: at most {} are expected", spent, what, most));
+  }
+
+  std::size_t tables_ = 0;
+  std::size_t parts_ = 0;
+};
+
 Json head_of(const InputLog& log, const TableSetup& setup) {
   const PlayfieldOptions& o = log.options;
   const PlayfieldOptions plain;
@@ -129,6 +160,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
   std::size_t line = 0;
   double last = 0;
   TablesInUse tables(setup);
+  LogBudget budget;
   for (std::size_t at = 0; at < text.size();) {
     const std::size_t end = std::min(text.find('\n', at), text.size());
     const std::string_view one = text.substr(at, end - at);
@@ -169,6 +201,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
               fmt::format("{} is before {}: inputs are expected in order of time", time_of(input), last));
         }
         last = time_of(input);
+        budget.spend(node, input);
         tables.follow(input);
         log.inputs.push_back(std::move(input));
       }

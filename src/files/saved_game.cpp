@@ -79,8 +79,10 @@ Result<LoadedGame> parse_game(std::string_view text, const std::filesystem::path
     Playfield field(game.setup, game.log.options);
     const auto heard = [](const Event&) {};
     if (replay(field, game.log.inputs, head->time, heard) != 0) {
-      return problem_of(file, ProblemCode::misplaced,
-                        "the game goes back to a snapshot that it never had: one of its own is expected");
+      return problem_of(
+          file, ProblemCode::misplaced,
+          "the game goes back to a snapshot that it never had, or to more of them than are kept: one of "
+          "its own is expected");
     }
     while (field.next_event(head->time)) {
     }

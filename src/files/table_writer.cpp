@@ -54,6 +54,11 @@ Json cards_json(const TableSetup& setup, const Zone& zone, Verbatim& verbatim) {
   return json;
 }
 
+/// Adds a key that is not there yet: looking for it would cost all that are.
+void add(Json& object, const std::string& key, Json value) {
+  object.get_ref<Json::object_t&>().emplace_back(key, std::move(value));
+}
+
 /// The numbers of the cards, zone by zone, where reading would give others: it gives 1, 2, 3 in the order of
 /// the zones' names.
 std::optional<Json> numbers_of(const Table& table) {
@@ -64,10 +69,12 @@ std::optional<Json> numbers_of(const Table& table) {
   std::uint32_t next = 0;
   bool as_read = true;
   for (const Zone* zone : zones) {
+    Json own = Json::array();
     for (const CardId card : zone->cards) {
-      cards[zone->name].push_back(card.value);
+      own.push_back(card.value);
       as_read = as_read && card.value == ++next;
     }
+    if (!own.empty()) add(cards, zone->name, std::move(own));
   }
   if (as_read && table.last_id().value == next) return std::nullopt;
   return Json{{"last", table.last_id().value}, {"cards", cards}};
@@ -86,8 +93,8 @@ std::string write_table(const TableSetup& setup) {
   if (!setup.art_size.empty()) {
     json["art"] = {{"width", decimal(setup.art_size.width)}, {"height", decimal(setup.art_size.height)}};
   }
-  json["zones"] = Json::array();
-  json["cards"] = Json::object();
+  Json zones = Json::array();
+  Json cards = Json::object();
   for (const Zone& zone : table.zones()) {
     Json entry;
     entry["id"] = zone.name;
@@ -97,9 +104,11 @@ std::string write_table(const TableSetup& setup) {
     const auto data = setup.zone_data.find(zone.id);
     if (data != setup.zone_data.end() && !data->second.empty())
       entry["data"] = verbatim.stand_in(data->second);
-    json["zones"].push_back(entry);
-    if (!zone.cards.empty()) json["cards"][zone.name] = cards_json(setup, zone, verbatim);
+    zones.push_back(std::move(entry));
+    if (!zone.cards.empty()) add(cards, zone.name, cards_json(setup, zone, verbatim));
   }
+  json["zones"] = std::move(zones);
+  json["cards"] = std::move(cards);
   if (const auto numbers = numbers_of(table)) json["numbers"] = *numbers;
   for (const PanelSetup& panel : setup.panels) {
     Json entry;
@@ -112,7 +121,7 @@ std::string write_table(const TableSetup& setup) {
     if (panel.hidden) entry["hidden"] = true;
     if (panel.off) entry["off"] = true;
     if (!panel.data.empty()) entry["data"] = verbatim.stand_in(panel.data);
-    json["panels"].push_back(entry);
+    json["panels"].push_back(std::move(entry));
   }
   for (const auto& [a, b] : setup.links) json["links"].push_back({table.zone(a)->name, table.zone(b)->name});
   for (const auto& [a, b] : setup.waits) json["waits"].push_back({table.zone(a)->name, table.zone(b)->name});

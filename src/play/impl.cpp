@@ -209,13 +209,19 @@ void Impl::hold_again() {
 
 /// What is switched off or hidden shows so, wherever it lies by now.
 void Impl::follow_switches() {
-  for (const Zone& zone : table().zones()) {
-    const bool zone_off = switches.is_off(zone.id);
-    const bool zone_hidden = switches.is_hidden(zone.id);
-    for (const CardId card : zone.cards) {
+  for (const Zone& zone : table().zones()) follow_switch(zone.id);
+}
+
+void Impl::follow_switch(Switchable what) {
+  const auto follow = [&](ZoneId zone, std::span<const CardId> cards) {
+    const bool zone_off = switches.is_off(zone);
+    const bool zone_hidden = switches.is_hidden(zone);
+    for (const CardId card : cards) {
       traffic.show(slot(card), zone_off || switches.is_off(card), zone_hidden || switches.is_hidden(card));
     }
-  }
+  };
+  if (what.zone) follow(what.zone, table().zone(what.zone)->cards);
+  if (what.card) follow(table().card(what.card)->zone, std::span(&what.card, 1));
 }
 
 /// What the keys carry aims at where the focus is.

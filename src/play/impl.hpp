@@ -119,6 +119,7 @@ struct Impl {
   void aim_carries_again();
   void hold_again();
   void follow_switches();
+  void follow_switch(Switchable what);
   void aim_keys();
   void ask_again();
   void supersede_torn();

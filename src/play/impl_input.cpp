@@ -340,7 +340,7 @@ Verdict Impl::turn(const SwitchInput& input) {
     return stale;
   if (!switches.turn(input)) return {};
   referee.switch_off(input.of, switches.first_reason(input.of));
-  follow_switches();
+  follow_switch(input.of);
   ask_again();
   consider_hover();
   return {};

@@ -5,6 +5,7 @@
 #include <map>
 #include <utility>
 
+#include "apsidon/geometry/limits.hpp"
 #include "apsidon/play/input.hpp"
 #include "apsidon/play/playfield.hpp"
 
@@ -19,11 +20,15 @@ using Moment = std::pair<std::uint64_t, double>;
 std::size_t replay(Playfield& field, std::span<const Input> inputs, double until,
                    const std::function<void(const Event&)>& hear) {
   std::vector<Moment> moments;
+  std::map<Moment, std::size_t> uses;  // that are to come: after the last the snapshot goes
   for (const Input& input : inputs) {
-    if (const auto* i = std::get_if<RestoreInput>(&input)) moments.emplace_back(i->inputs, i->taken_at);
+    const auto* i = std::get_if<RestoreInput>(&input);
+    if (i && ++uses[{i->inputs, i->taken_at}] == 1) moments.emplace_back(i->inputs, i->taken_at);
   }
   std::sort(moments.begin(), moments.end());
   std::map<Moment, Playfield> snapshots;
+  std::size_t kept = 0;  // cards and zones of all snapshots
+  const auto weight = [](const Playfield& of) { return of.table().card_count() + of.table().zones().size(); };
   const auto go_to = [&](double time) {
     while (const auto event = field.next_event(time)) hear(*event);
   };
@@ -38,6 +43,8 @@ std::size_t replay(Playfield& field, std::span<const Input> inputs, double until
     for (; !answer && next != moments.end() && next->first == taken && next->second <= time_of(input);
          ++next) {
       go_to(next->second);
+      if (snapshots.size() >= most_snapshots || kept + weight(field) > most_kept) continue;
+      kept += weight(field);
       snapshots.emplace(*next, field);
     }
     if (!answer) ++taken;
@@ -52,6 +59,9 @@ std::size_t replay(Playfield& field, std::span<const Input> inputs, double until
       ++missed;
     } else {
       field.restore(snapshot->second);
+      if (--uses[snapshot->first] > 0) continue;
+      kept -= weight(snapshot->second);
+      snapshots.erase(snapshot);
     }
   }
   // Beyond all clocks, as infinity is: to the end of the session.

@@ -32,8 +32,7 @@ TableSetup many(int zones, int cards) {
 void compare(const std::string& name, const std::function<void(int)>& work) {
   const Cost few = cost_of([&] { work(1'000); });
   const Cost lots = cost_of([&] { work(10'000); });
-  WARN(fmt::format("{}: {} -> {} steps ({:.1f}x), {} kB", name, few.steps, lots.steps,
-                   double(lots.steps) / double(few.steps), lots.bytes / 1024));
+  INFO(fmt::format("{}: {} steps for 1,000 and {} for 10,000", name, few.steps, lots.steps));
   CHECK(double(lots.steps) < 15 * double(few.steps));
 }
 
@@ -91,13 +90,6 @@ TEST_CASE("budget: what lives in a playfield costs no more than its number, time
       field.pointer({.phase = PointerPhase::move, .at = {1, 1}, .time = 1 + (i * 7919 % n) * 1e-4});
     while (field.next_event(100)) {
     }
-  });
-  compare("shaken cards", [](int n) {
-    Playfield field(many(n / 10, 10));
-    for (int i = 0; i < n; ++i) (void)field.performances().shake({static_cast<std::uint32_t>(i + 1)});
-    while (field.next_event(100)) {
-    }
-    (void)field.frame();
   });
   compare("cards off", [](int n) {
     Playfield field(many(n / 10, 10));

@@ -19,7 +19,7 @@ inline constexpr std::size_t most_plan_nodes = 100'000;   ///< of all plans of a
 inline constexpr std::size_t most_parts_of_rule = 1'000;  ///< of one rule, with the zones that it lists
 /// Of the rules of all zones of a table, with the zones and numbers that they list; what zones share counts
 /// for each of them, because each is judged.
-inline constexpr std::size_t most_rule_parts = 1'000'000;
+inline constexpr std::size_t most_rule_parts = 400'000;
 inline constexpr std::size_t most_longest =
     10'000'000;  ///< cards that all zones of a table hold at their longest
 /// Parts of rules that are asked to list moves, to look ahead, or for what follows from a move.
@@ -32,7 +32,7 @@ inline constexpr std::size_t most_reasons = 1'000;       ///< for one gate, one 
 inline constexpr std::size_t most_proposals = 1'000;     ///< that wait for an answer
 inline constexpr std::size_t most_waiting = 1'000'000;   ///< inputs whose time has not come
 inline constexpr std::size_t most_snapshots = 1'000;     ///< that a replay keeps, of
-inline constexpr std::size_t most_kept = 1'000'000;      ///< cards and zones in all
+inline constexpr std::size_t most_kept = 300'000;        ///< cards and zones in all
 /// How deep plans, rules and scripts are nested.
 inline constexpr int most_nesting = 24;
 

@@ -1,0 +1,186 @@
+// The worst files that a generator can think of stay within what docs/limits.md promises: read, laid out,
+// judged, checked and written, or refused with the place and the sum.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <apsidon/apsidon.hpp>
+#include <apsidon/files/input_log.hpp>
+#include <apsidon/files/table_file.hpp>
+#include <apsidon/play/replay.hpp>
+#include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+#include <string>
+
+#include "budget/counting.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+using Json = nlohmann::json;
+
+namespace {
+
+// A second is more than 1,000,000,000 of these steps with optimisation; what a table of no length costs is
+// that of a megabyte.
+constexpr double steps_of_megabyte = 750e6;
+constexpr double bytes_of_megabyte = 200e6;
+
+Json table_of(Json zone) {
+  zone["id"] = "a";
+  if (!zone.contains("repeat") && !zone.contains("formation")) zone["repeat"] = 10'000;
+  return {
+      {"apsidon", "table"},
+      {"version", 1},
+      {"deck",
+       {{"suits", {{{"name", "fern"}, {"colour", "green"}}}}, {"ranks", {"1", "2"}}, {"copies", 100'000}}},
+      {"zones", {zone}},
+      {"plans", {{{"root", {{"across", {{{"each", "a"}}}}}}}}}};
+}
+
+Json times(const Json& what, std::size_t n) { return Json(std::vector<Json>(n, what)); }
+
+/// A stranger would say it so.
+std::string used_log(const std::string& lines) {
+  Json table = table_of({{"repeat", 20}});
+  for (int i = 1; i <= 20; ++i) table["cards"][fmt::format("a-{}", i)] = times("fern-1", 5);
+  const TableSetup setup = *parse_table(table.dump(), "t.json");
+  const auto log =
+      parse_log("{\"apsidon\":\"input-log\",\"version\":1,\"window\":[900,600]}\n" + lines, "l.log", setup);
+  if (!log) return describe(log.error().front());
+  Playfield field(setup, log->options);
+  std::size_t events = 0;
+  (void)replay(field, log->inputs, 1e9, [&](const Event&) { ++events; });
+  (void)write_log(*log, setup);
+  return "";
+}
+
+/// Reads the table, and if it is accepted asks everything of it.
+void use(const std::string& text, std::string& refused) {
+  const auto setup = parse_table(text, "worst.json");
+  if (!setup) {
+    refused = describe(setup.error().front());
+    return;
+  }
+  Playfield field(*setup);
+  (void)field.frame();
+  (void)field.rules().legal_moves();
+  (void)field.next_event(1);
+  for (const Zone& zone : field.table().zones()) {
+    if (zone.cards.empty()) continue;
+    (void)field.moves().send_to_best(zone.cards.back());
+    break;
+  }
+  while (field.next_event(5)) {
+  }
+  const Playfield snapshot = field;
+  (void)write_table(*setup);
+}
+
+/// What came of it: "" when it was accepted.
+std::string used_within_budget(const std::string& name, const Json& table) {
+  const std::string text = table.dump();
+  std::string refused;
+  const Cost cost = cost_of([&] { use(text, refused); });
+  const double megabytes = std::max(1.0, static_cast<double>(text.size()) / 1e6);
+  INFO(name << ": " << text.size() << " bytes took " << cost.steps << " steps and " << cost.bytes / 1000
+            << " kB; " << refused);
+  CHECK(static_cast<double>(cost.steps) < megabytes * steps_of_megabyte);
+  CHECK(static_cast<double>(cost.bytes) < megabytes * bytes_of_megabyte);
+  return refused;
+}
+
+}  // namespace
+
+TEST_CASE("budget: what a short file multiplies is shared, or refused with the sum and the place") {
+  const auto is_refused = [](const std::string& name, const Json& table, const std::string& sum) {
+    const std::string refused = used_within_budget(name, table);
+    CHECK_THAT(refused, Catch::Contains("worst.json:1:") && Catch::Contains("/zones/0: ") &&
+                            Catch::Contains(sum) && Catch::Contains("in all, down to here"));
+  };
+  is_refused("all send to all", table_of({{"sends_to", {"a"}}}), "100030000 parts of rules");
+  Json names = Json::array();
+  for (int i = 1; i <= 10'000; ++i) names.push_back(fmt::format("a-{}", i));
+  is_refused("all send to all by name", table_of({{"sends_to", names}}), "100030000 parts of rules");
+  Json stocks = table_of({{"repeat", 9'999}, {"stock", {{"to", "w"}, {"gives", times(1, 1'000)}}}});
+  stocks["zones"].push_back({{"id", "w"}});
+  is_refused("stocks of many passes", stocks, "10028997 parts of rules");
+  is_refused("long data", table_of({{"data", {{"x", std::string(100'000, 'y')}}}}),
+             "1000080000 bytes of text that is repeated");
+  is_refused("all hold as many as there are", table_of({{"longest", 100'000}}),
+             "1000000000 cards that zones hold at their longest");
+}
+
+TEST_CASE("budget: the worst that is accepted stays within the budget") {
+  const auto is_used = [](const std::string& name, const Json& table) {
+    CHECK(used_within_budget(name, table) == "");
+  };
+  is_used("nothing", table_of({{"repeat", 1}}));
+  is_used("many zones", table_of(Json::object()));
+  is_used("a shared rule", table_of({{"drop", {{"any", times("rank-down", 35)}}}, {"pick", "any"}}));
+  const Json any{{"any", times("rank-down", 10)}};
+  is_used("alternatives that multiply", table_of({{"drop", {{"all", {any, any, any}}}}}));
+  is_used("shared targets", table_of({{"repeat", 600}, {"sends_to", {"a"}}}));
+  is_used("shared data", table_of({{"data", {{"x", std::string(1'500, 'y')}}}}));
+  is_used("long columns", table_of({{"longest", 1'000}, {"layout", "column"}}));
+
+  Json cards = table_of({{"drop", {{"any", times({{"from", {"a-1"}}}, 15)}}}, {"pick", "any"}});
+  for (int i = 1; i <= 10'000; ++i) cards["cards"][fmt::format("a-{}", i)] = times("fern-1", 8);
+  is_used("a card for nobody", cards);
+  cards["zones"][0]["drop"] = {{"not", "anything"}};
+  cards["zones"][0]["takes_itself"] = true;
+  is_used("all take", cards);
+  cards["zones"][0].erase("takes_itself");
+  cards["zones"][0]["drop"] = "anything";
+  cards["finish"]["into"] = {"a"};
+  is_used("all may go home", cards);
+
+  Json deck = table_of({{"drop", "rank-down"}, {"pick", {{"run", {{"any", times("rank-up", 30)}}}}}});
+  deck["cards"]["a-1"]["deck"] = {{"packs", 50'000}, {"open", true}};
+  is_used("a deck of all cards", deck);
+}
+
+TEST_CASE("budget: the worst logs are replayed within the budget, or refused with the sum and the line") {
+  const auto cost_of_log = [](const std::string& name, int lines, const auto& line,
+                              const std::string& refusal) {
+    std::string text;
+    for (int i = 0; i < lines; ++i) text += line(i) + "\n";
+    std::string refused;
+    const Cost cost = cost_of([&] { refused = used_log(text); });
+    const double megabytes = std::max(1.0, static_cast<double>(text.size()) / 1e6);
+    INFO(name << ": " << text.size() << " bytes took " << cost.steps << " steps and " << cost.bytes / 1000
+              << " kB; " << refused);
+    CHECK(static_cast<double>(cost.steps) < megabytes * steps_of_megabyte);
+    CHECK(static_cast<double>(cost.bytes) < megabytes * bytes_of_megabyte);
+    CHECK(refusal.empty() == refused.empty());
+    CHECK_THAT(refused, Catch::Contains(refusal));
+  };
+  cost_of_log(
+      "touches", 10'000,
+      [](int i) {
+        return fmt::format(R"({{"pointer":"down","id":{},"kind":"touch","at":[{},300],"time":{}}})", i + 1,
+                           i % 900, i * 1e-3);
+      },
+      "");
+  cost_of_log(
+      "performances", 10'000,
+      [](int i) {
+        return fmt::format(R"({{"perform":{{"act":"wait","seconds":{}}},"time":0.5}})",
+                           1 + i * 1e-4);
+      },
+      "");
+  cost_of_log(
+      "snapshots", 10'000,
+      [](int i) { return fmt::format(R"({{"restore":{},"taken_at":0,"time":{}}})", i / 2, i * 1e-3); }, "");
+  const std::string table = table_of(Json::object()).dump();
+  cost_of_log(
+      "new tables", 30,
+      [&](int i) {
+        return Json{{"start_over", table}, {"time", i}}.dump();
+      },
+      "400000");
+  cost_of_log(
+      "rules of a zone", 30'000,
+      [](int i) {
+        return fmt::format(R"({{"behaviour":"a-1","as":{{"sends_to":["a"]}},"time":{}}})", i * 1e-3);
+      },
+      "400000");
+}
