@@ -23,7 +23,7 @@ int main(int argc, char** argv) {
   (void)field.pointer({.phase = PointerPhase::up, .at = to, .time = 0.5});
   while (field.next_event(0.55)) {
   }
-  const std::string saved = write_game(game, field.now());
+  const std::string saved = write_game(game, field);
   std::printf("saved at %.2f s, while %s\n", field.now(),
               field.time().at_rest() ? "all rests" : "a card flies");
 

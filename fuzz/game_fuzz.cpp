@@ -3,6 +3,7 @@
 #include "apsidon/apsidon.hpp"
 #include "apsidon/files/saved_game.hpp"
 #include "fuzz.hpp"
+#include "lines.hpp"
 
 using namespace apsidon;
 using namespace apsidon::fuzz;
@@ -15,7 +16,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     for (const CardId card : zone.cards)
       expect(is_finite(*field.where().live_pose(card)), "a pose is finite");
   }
-  const auto again = parse_game(write_game(loaded->game, field.now()), "again");
+  const auto again = parse_game(write_game(loaded->game, field), "again");
   expect(again.has_value(), "a game that was written is read");
   expect(again->field.now() == field.now(), "it stands where it stood");
   expect(again->field.frame().items == field.frame().items, "it shows what it showed");

@@ -2,6 +2,7 @@
 #include "apsidon/apsidon.hpp"
 #include "apsidon/files/input_log.hpp"
 #include "fuzz.hpp"
+#include "lines.hpp"
 
 using namespace apsidon;
 using namespace apsidon::fuzz;

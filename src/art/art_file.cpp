@@ -7,6 +7,7 @@
 #include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/reader.hpp"
+#include "files/verbatim.hpp"
 
 namespace apsidon {
 namespace {
@@ -144,7 +145,7 @@ std::string write_art(const Art& art) {
   for (const auto& [suit, part] : art.backs) json["backs"][suit] = part_json(part);
   json["sampling"] = name_in(sampling_names, art.sampling);
   if (art.key_colour) json["key_colour"] = text_of(*art.key_colour);
-  return json.dump(2) + "\n";
+  return files_detail::dumped(json, 2) + "\n";
 }
 
 }  // namespace apsidon

@@ -260,6 +260,23 @@ Rect reach_of(const FrameItem& item, const Shadow& shadow) {
   return grown(bounds(item.corners), around);
 }
 
+namespace {
+
+/// A frame is a value that a client may have changed: what is no number, or lies beyond all windows, is not
+/// drawn, as the drawing library counts in whole numbers.
+bool can_be_drawn(const FrameItem& item) {
+  constexpr float farthest = 1e7f;
+  const Matrix& m = item.matrix;
+  const auto near = [](float v) { return std::abs(v) <= farthest; };  // which no NaN is
+  const auto& corners = item.corners.corners;
+  return near(m.a) && near(m.b) && near(m.c) && near(m.d) && near(m.tx) && near(m.ty) &&
+         near(item.size.width) && near(item.size.height) && near(item.opacity) && near(item.brightness) &&
+         near(item.lift) &&
+         std::all_of(corners.begin(), corners.end(), [&](Vec2 c) { return near(c.x) && near(c.y); });
+}
+
+}  // namespace
+
 void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground ground, float pixel_ratio,
                 const Part& part) {
   if (ground == Ground::glasshouse && faces.kept) {
@@ -278,6 +295,7 @@ void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground grou
   panels(false);
   const float radius = frame.card.width > 0 ? frame.corner_radius / frame.card.width : 0;
   for (std::size_t i = 0; i < frame.items.size(); ++i) {
+    if (!can_be_drawn(frame.items[i])) continue;
     if (meet(reach_of(frame.items[i], part.shadows[i]), part.box))
       draw_item(cr, frame.items[i], faces, part.shadows[i], radius, pixel_ratio);
   }

@@ -45,6 +45,13 @@ cairo_status_t read_on(void* rest, unsigned char* into, unsigned length) {
   return CAIRO_STATUS_SUCCESS;
 }
 
+Problem no_memory(const std::filesystem::path& file, std::uint32_t width, std::uint32_t height) {
+  return {.code = ProblemCode::too_large,
+          .file = file.string(),
+          .message = fmt::format("there is not enough memory for its {}x{} px: a smaller picture is expected",
+                                 width, height)};
+}
+
 Result<Surface> read_png(const std::filesystem::path& file) {
   const auto refused = [&](ProblemCode code, std::string message) {
     return Problem{.code = code, .file = file.string(), .message = std::move(message)};
@@ -62,7 +69,9 @@ Result<Surface> read_png(const std::filesystem::path& file) {
   }
   std::string_view rest = *bytes;
   Surface surface(cairo_image_surface_create_from_png_stream(read_on, &rest));
-  if (cairo_surface_status(surface.get()) == CAIRO_STATUS_SUCCESS) return surface;
+  const cairo_status_t status = cairo_surface_status(surface.get());
+  if (status == CAIRO_STATUS_SUCCESS) return surface;
+  if (status == CAIRO_STATUS_NO_MEMORY) return no_memory(file, width, height);
   return refused(ProblemCode::not_png, "it is broken: a whole PNG is expected");
 }
 
@@ -71,6 +80,7 @@ Surface without(const Surface& picture, const Rgb& colour) {
   const int width = cairo_image_surface_get_width(picture.get());
   const int height = cairo_image_surface_get_height(picture.get());
   Surface out(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, width, height));
+  if (cairo_surface_status(out.get()) != CAIRO_STATUS_SUCCESS) return out;
   const Canvas canvas(cairo_create(out.get()));
   cairo_set_source_surface(canvas.get(), picture.get(), 0, 0);
   cairo_paint(canvas.get());
@@ -89,19 +99,71 @@ Surface without(const Surface& picture, const Rgb& colour) {
 }  // namespace
 
 struct Gallery::Impl {
-  const Result<Surface>& picture(const std::string& name) {
-    const auto at = read.find(name);
-    if (at != read.end()) return at->second;
+  /// A picture that was asked for: its size or what is wrong with it, which is kept, and its pixels, of which
+  /// only so many are.
+  struct Entry {
+    Result<Size> size;
+    Surface pixels = {};
+    std::uint64_t asked = 0;  // when, by a count of all questions
+  };
+
+  Result<Surface> load(const std::string& name) const {
     const auto file = other_file(folder, name, others);
     Result<Surface> picture = file ? read_png(*file) : Result<Surface>(file.error());
-    if (picture && art.key_colour) picture = without(*picture, *art.key_colour);
-    return read.emplace(name, std::move(picture)).first->second;
+    if (!picture || !art.key_colour) return picture;
+    Surface keyed = without(*picture, *art.key_colour);
+    if (cairo_surface_status(keyed.get()) == CAIRO_STATUS_SUCCESS) return keyed;
+    const Size size = size_of(picture->get());
+    return no_memory(*file, static_cast<std::uint32_t>(size.width), static_cast<std::uint32_t>(size.height));
   }
+
+  static Size size_of(cairo_surface_t* surface) {
+    return {static_cast<float>(cairo_image_surface_get_width(surface)),
+            static_cast<float>(cairo_image_surface_get_height(surface))};
+  }
+  static std::size_t bytes_of(cairo_surface_t* surface) {
+    return static_cast<std::size_t>(cairo_image_surface_get_stride(surface)) *
+           static_cast<std::size_t>(cairo_image_surface_get_height(surface));
+  }
+
+  Entry& picture(const std::string& name) {
+    const auto [at, is_new] = read.try_emplace(name, Entry{.size = Size{}});
+    Entry& entry = at->second;
+    entry.asked = ++questions;
+    if (!entry.size || entry.pixels) return entry;
+    Result<Surface> loaded = load(name);
+    if (!loaded) {
+      entry.size = loaded.error();  // also where it was there before, and is not any more
+      return entry;
+    }
+    entry.size = size_of(loaded->get());
+    entry.pixels = *std::move(loaded);
+    kept += bytes_of(entry.pixels.get());
+    forget_old(entry);
+    return entry;
+  }
+
+  /// Those that nobody has asked for longest go first; the one that is asked for now stays, however large.
+  void forget_old(const Entry& but) {
+    while (kept > most_kept_bytes) {
+      Entry* oldest = nullptr;
+      for (auto& [name, entry] : read) {
+        if (entry.pixels && &entry != &but && (!oldest || entry.asked < oldest->asked)) oldest = &entry;
+      }
+      if (!oldest) return;
+      kept -= bytes_of(oldest->pixels.get());
+      oldest->pixels.reset();
+    }
+  }
+
+  static constexpr std::size_t most_kept_bytes = std::size_t{256} * 1024 * 1024;
 
   Art art;
   std::filesystem::path folder;
   OtherFiles others;
-  std::map<std::string, Result<Surface>> read = {};
+  std::map<std::string, Entry> read = {};
+  std::size_t kept = 0;  // bytes of pixels
+  std::uint64_t questions = 0;
 };
 
 Gallery::Gallery(Art art, std::filesystem::path folder, OtherFiles others)
@@ -113,15 +175,13 @@ Gallery::~Gallery() = default;
 const Art& Gallery::art() const { return impl_->art; }
 
 _cairo_surface* Gallery::surface(const std::string& picture) const {
-  const auto& read = impl_->picture(picture);
-  return read ? read->get() : nullptr;
+  return impl_->picture(picture).pixels.get();
 }
 
 Result<Size> Gallery::size_of(const std::string& picture) const {
-  const auto& read = impl_->picture(picture);
-  if (!read) return read.error();
-  return Size{static_cast<float>(cairo_image_surface_get_width(read->get())),
-              static_cast<float>(cairo_image_surface_get_height(read->get()))};
+  // Known of one whose pixels were forgotten, too.
+  const auto at = impl_->read.find(picture);
+  return at != impl_->read.end() ? at->second.size : impl_->picture(picture).size;
 }
 
 Pixels Gallery::pixels(const std::string& picture) const {
@@ -132,7 +192,7 @@ Pixels Gallery::pixels(const std::string& picture) const {
 Problems Gallery::problems() const {
   Problems all;
   for (const auto& [name, picture] : impl_->read) {
-    if (!picture) all.push_back(picture.error().front());
+    if (!picture.size) all.push_back(picture.size.error().front());
   }
   return all;
 }

@@ -2,6 +2,7 @@
 
 #include "apsidon/files/read_file.hpp"
 #include "files/option_json.hpp"
+#include "files/verbatim.hpp"
 
 namespace apsidon {
 
@@ -23,7 +24,7 @@ Result<Feel> load_feel(const std::filesystem::path& file) {
 std::string write_feel(const Feel& feel) {
   nlohmann::ordered_json json{{"apsidon", "feel"}, {"version", 1}};
   json.update(json_of(feel));
-  return json.dump(2) + "\n";
+  return dumped(json, 2) + "\n";
 }
 
 }  // namespace apsidon

@@ -8,9 +8,13 @@
 
 #include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "apsidon/play/gate_view.hpp"
+#include "apsidon/play/moves_view.hpp"
+#include "apsidon/play/time_view.hpp"
 #include "files/input_json.hpp"
 #include "files/layout_json.hpp"
 #include "files/option_json.hpp"
+#include "files/verbatim.hpp"
 
 namespace apsidon {
 namespace {
@@ -19,9 +23,7 @@ using namespace files_detail;
 using Json = nlohmann::ordered_json;
 
 /// A line of text; what is not UTF-8 in it is replaced, so that every log can be read.
-std::string line_of(const Json& json) {
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
-}
+std::string line_of(const Json& json) { return dumped(json) + "\n"; }
 
 /// Which table a session is played with, whose zones and faces are told by their names: another one after
 /// starting over with it, and that of a snapshot after going back to it.
@@ -136,11 +138,36 @@ InputLog read_head(const Node& node) {
 
 }  // namespace
 
-/// FNV-1a, 64 bits, over the text of the table.
-std::string fingerprint(const TableSetup& setup) {
+namespace {
+
+/// FNV-1a, 64 bits.
+std::string hash_of(std::string_view text) {
   std::uint64_t hash = 14695981039346656037u;
-  for (const char c : write_table(setup)) hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211u;
+  for (const char c : text) hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211u;
   return fmt::format("{:016x}", hash);
+}
+
+}  // namespace
+
+std::string fingerprint(const TableSetup& setup) { return hash_of(write_table(setup)); }
+
+std::string fingerprint(const Playfield& field) {
+  const Table& table = field.table();
+  std::string text;
+  for (const Zone& zone : table.zones()) {
+    text += fmt::format("{} {}:", zone.name, zone.recycled);
+    for (const CardId id : zone.cards) {
+      const Card& card = *table.card(id);
+      text += fmt::format(" {},{},{},{},{},{},{}", id.value, card.face.value, card.face_up, card.sideways,
+                          card.cell, card.at.x, card.at.y);
+    }
+    text += '\n';
+  }
+  text += fmt::format("{}\n", static_cast<int>(field.moves().standing()));
+  for (const Proposal& waiting : field.moves().waiting()) text += fmt::format("{} ", waiting.id);
+  for (const std::string& reason : field.gate().reasons()) text += "\ngate " + reason;
+  for (const std::string& reason : field.time().reasons()) text += "\nclock " + reason;
+  return hash_of(text);
 }
 
 std::string write_log(const InputLog& log, const TableSetup& setup) {
@@ -242,7 +269,7 @@ std::string event_line(const Event& e, const Table& table) {
   if (e.timer) json["timer"] = e.timer.value;
   if (e.countdown) json["countdown"] = e.countdown.value;
   if (!e.name.empty()) json["name"] = e.name;
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+  return dumped(json);
 }
 
 }  // namespace apsidon

@@ -27,9 +27,7 @@ std::string shown(std::string_view text, std::size_t most) {
   std::string out;
   while (!text.empty() && out.size() < most) {
     const std::size_t bytes = std::max<std::size_t>(geometry_detail::character_bytes(text), 1);
-    const auto first = static_cast<unsigned char>(text.front());
-    const bool safe = first >= 0x20 && first != 0x7F && geometry_detail::character_bytes(text) > 0;
-    out += safe ? std::string(text.substr(0, bytes)) : fmt::format("\\x{:02x}", first);
+    out += geometry_detail::printable(text.substr(0, bytes), false);
     text.remove_prefix(bytes);
   }
   return text.empty() ? out : out + "…";

@@ -5,6 +5,7 @@
 #include <array>
 
 #include "files/reader.hpp"
+#include "geometry/utf8.hpp"
 
 namespace apsidon {
 
@@ -21,7 +22,11 @@ std::string describe(const Problem& p) {
   std::string text = p.file;
   if (p.line > 0) text += fmt::format(":{}:{}", p.line, p.column);
   if (!p.pointer.empty()) text += ": " + files_detail::shown(p.pointer, 300);
-  return fmt::format("{}: {} [{}]", text, p.message, code_of(p.code));
+  return printable(fmt::format("{}: {} [{}]", text, p.message, code_of(p.code)));
+}
+
+std::string printable(std::string_view text, bool keeps_newlines) {
+  return geometry_detail::printable(text, keeps_newlines);
 }
 
 }  // namespace apsidon

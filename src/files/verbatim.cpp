@@ -27,7 +27,7 @@ nlohmann::ordered_json Verbatim::stand_in(std::string text) {
 }
 
 std::string Verbatim::written(const nlohmann::ordered_json& json) const {
-  std::string with = json.dump(2) + '\n';
+  std::string with = dumped(json, 2) + '\n';
   if (texts_.empty()) return with;
   std::string out;
   std::size_t from = 0;

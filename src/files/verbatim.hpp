@@ -10,6 +10,12 @@
 
 namespace apsidon::files_detail {
 
+/// JSON as text. What is not UTF-8 in it is replaced, so that what was written can be read, and nothing is
+/// thrown that is not ours.
+[[nodiscard]] inline std::string dumped(const nlohmann::ordered_json& json, int indent = -1) {
+  return json.dump(indent, ' ', false, nlohmann::ordered_json::error_handler_t::replace);
+}
+
 /// The `data` objects of a document as they stand in its text, all found at the first question.
 class DataTexts {
  public:

@@ -38,10 +38,14 @@ inline void check_text(std::string_view what, std::string_view text,
 /// which would do more than be shown.
 inline void check_name(std::string_view what, std::string_view name) {
   check_text(what, name, most_name_bytes);
-  for (const char c : name) {
-    if (static_cast<unsigned char>(c) >= 0x20 && c != 0x7F) continue;
-    throw Error(fmt::format("{}: it has the control character {:#04x}: a name without such is expected", what,
-                            static_cast<unsigned char>(c)));
+  while (!name.empty()) {
+    const std::size_t bytes = character_bytes(name);  // it is UTF-8
+    const char32_t point = code_point(name, bytes);
+    if (is_control(point)) {
+      throw Error(fmt::format("{}: it has the control character U+{:04X}: a name without such is expected",
+                              what, static_cast<std::uint32_t>(point)));
+    }
+    name.remove_prefix(bytes);
   }
 }
 

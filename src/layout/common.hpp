@@ -13,6 +13,9 @@
 
 namespace apsidon::layout_detail {
 
+/// Whether a layout of the game's own runs in this thread.
+[[nodiscard]] bool in_custom_layout();
+
 /// The area as the player sees it toward whom its cards face: x to the right, y toward the player, from its
 /// middle.
 class PlayerFrame {

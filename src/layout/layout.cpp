@@ -39,6 +39,33 @@ struct Preferred {
 
 }  // namespace
 
+namespace {
+
+thread_local int custom_layouts = 0;
+
+/// Calls a function of the game's. False when it threw.
+template <class Work>
+bool run_custom(Work work, std::string* thrown = nullptr) {
+  struct Within {
+    Within() { ++custom_layouts; }
+    ~Within() { --custom_layouts; }
+  } const within;
+  const auto say = [&](const char* what) { return thrown && (*thrown = what, true); };
+  try {
+    work();
+    return true;
+  } catch (const std::exception& e) {
+    (void)say(e.what());
+  } catch (...) {
+    (void)say("something that is no std::exception");
+  }
+  return false;
+}
+
+}  // namespace
+
+bool layout_detail::in_custom_layout() { return custom_layouts > 0; }
+
 void check(const CustomLayout& l) {
   if (l.name.empty()) throw Error("layout: the name of a layout of one's own is empty: a name is expected");
   geometry_detail::check_name("layout: name", l.name);
@@ -52,7 +79,13 @@ LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pos
   if (!l.functions) return lay_out(SpreadLayout{}, in, poses);
   const PlayerFrame side(in);
   for (std::size_t i = 0; i < in.cards.size(); ++i) poses[i] = side.pose(0, 0, in.cards[i]);
-  const LayoutReport report = l.functions->lay_out(in, poses);
+  LayoutReport report;
+  std::string thrown;
+  if (!run_custom([&] { report = l.functions->lay_out(in, poses); }, &thrown)) {
+    report = lay_out(SpreadLayout{}, in, poses);
+    report.thrown = std::move(thrown);
+    return report;
+  }
   for (std::size_t i = 0; i < in.cards.size(); ++i) {
     const Vec2 at = poses[i].centre;
     constexpr float farthest = 1e7f;
@@ -63,7 +96,9 @@ LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pos
 }
 
 Size least_size(const CustomLayout& l, const LayoutNeed& need, Size card) {
-  return l.functions ? l.functions->least_size(need, card) : least_size(SpreadLayout{}, need, card);
+  Size size = least_size(SpreadLayout{}, need, card);
+  if (l.functions) (void)run_custom([&] { size = l.functions->least_size(need, card); });
+  return size;
 }
 
 LayoutAxis axis_of(const Layout& layout) {

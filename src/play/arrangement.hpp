@@ -31,6 +31,8 @@ class Arrangement {
   [[nodiscard]] bool fits() const { return solved_.fits; }
   [[nodiscard]] const Rect& area(ZoneId zone) const { return areas_[zone.value - 1]; }
   [[nodiscard]] std::span<const Rect> panel_areas() const { return panel_areas_; }
+  /// What a layout of the game's own threw since this was asked last.
+  [[nodiscard]] std::optional<std::string> take_thrown() { return std::exchange(thrown_, std::nullopt); }
   [[nodiscard]] const LayoutReport& report(ZoneId zone) const { return zones_[zone.value - 1].report; }
   [[nodiscard]] float offset(ZoneId zone) const { return zones_[zone.value - 1].offset; }
   /// By slot.
@@ -168,6 +170,7 @@ class Arrangement {
   std::vector<Shift> shifts_ = {};   // of the last change
   std::vector<GuestShift> guest_shifts_ = {};
   Scratch scratch_ = {};
+  std::optional<std::string> thrown_ = {};
   std::uint64_t revision_ = 0;
   std::uint64_t neutral_revision_ = 0;
 };

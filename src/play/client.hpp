@@ -6,6 +6,7 @@
 #include "apsidon/motion/feel.hpp"
 #include "apsidon/play/notice.hpp"
 #include "apsidon/play/recorder.hpp"
+#include "play/callback.hpp"
 
 namespace apsidon::play_detail {
 
@@ -14,16 +15,25 @@ struct Client {
   Feel feel = {};
   float corner_radius = 0;  ///< of a card, share of its width
   std::size_t most_undos = 0;
-  Recorder recorder = {};
-  Watcher watcher = {};
+  Callback<Recorder> recorder = {};
+  Callback<Watcher> watcher = {};
   Counters counters = {};
   std::uint64_t inputs = 0;  ///< taken so far
 
   /// Counts what the client may want to hear of, and tells it.
   void note(const Notice& notice) {
     ++counter(notice.kind);
-    if (watcher) watcher(notice);
+    // A watcher that throws has heard enough for this time.
+    if (watcher && watcher.call([](const auto& tell) { tell(); }, notice)) ++counters.callback;
   }
+  /// The game's recorder hears of what has come in, if it has one.
+  void record(const Input& input, double now) {
+    if (!recorder) return;
+    if (const auto thrown = recorder.call([](const auto& tell) { tell(); }, input))
+      note({.kind = NoticeKind::callback, .time = now, .input = "recorder", .problem = *thrown});
+  }
+  /// Whether one of them runs: what the game calls meanwhile it calls from within its own function.
+  [[nodiscard]] bool calls() const { return recorder.runs() || watcher.runs(); }
 
  private:
   [[nodiscard]] std::uint64_t& counter(NoticeKind kind) {
@@ -40,6 +50,8 @@ struct Client {
         return counters.late;
       case NoticeKind::stale:
         return counters.stale;
+      case NoticeKind::callback:
+        return counters.callback;
       case NoticeKind::lost_event:
         return counters.lost_events;
       case NoticeKind::internal:

@@ -100,6 +100,7 @@ struct Impl {
   [[nodiscard]] bool would_use(const Input& input);
   Outcome call(Input input);
   Outcome call(const Script& script, bool closes_gate);
+  Verdict may_call(std::string_view what);
   Verdict ignore(Refusal why);
   Verdict admit(Input& input);
   Verdict fits(const Input& input);

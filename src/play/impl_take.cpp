@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "apsidon/geometry/error.hpp"
+#include "layout/common.hpp"
 #include "play/admit.hpp"
 #include "play/impl.hpp"
 
@@ -165,8 +166,18 @@ struct Taker {
 
 }  // namespace
 
+/// A function of the game's that is called from here may ask, but change nothing: what called it is not done
+/// yet.
+Verdict Impl::may_call(std::string_view what) {
+  if (!referee.trail().asks() && !client.calls() && !layout_detail::in_custom_layout()) return {};
+  const Notice notice{.kind = NoticeKind::callback, .time = now(), .input = what};
+  client.note(notice);
+  return {.reason = Reason::game_failed, .arguments = {{"problem", describe(notice)}}};
+}
+
 /// An input comes in and waits for its time. Returns whether it would be used as things are now.
 bool Impl::offer(Input input) {
+  if (!may_call(name_of(input))) return false;
   if (!(std::abs(time_of(input)) <= most_input_seconds)) {
     client.note({.kind = NoticeKind::bad_time, .time = now(), .input = name_of(input)});
     return false;
@@ -209,6 +220,7 @@ bool Impl::would_use(const Input& input) {
 
 /// A call of the game acts now, after all that is due now.
 Outcome Impl::call(Input input) {
+  if (Verdict wrong = may_call(name_of(input)); !wrong) return {.verdict = wrong};
   if (Verdict wrong = admit(input); !wrong) return {.verdict = wrong};
   do_due();
   const std::string_view name = name_of(input);
@@ -289,7 +301,7 @@ Outcome Impl::take(Input input) {
   if (Verdict wrong = has_room(input); !wrong) return {.verdict = wrong};
   std::visit([&](auto& i) { i.time = now(); }, input);
   ++client.inputs;
-  if (client.recorder) client.recorder(input);
+  client.record(input, now());
   bring_foretold(now());
   Outcome outcome = std::visit(Taker{*this}, input);
   record_answers();
@@ -310,10 +322,16 @@ void Impl::bring_foretold(double time) {
 
 void Impl::record_answers() {
   for (Input& answer : referee.trail().take_told()) {
-    if (!client.recorder) continue;
     std::visit([&](auto& i) { i.time = now(); }, answer);
-    client.recorder(answer);
+    client.record(answer, now());
   }
+  for (Notice& thrown : referee.trail().take_thrown()) {
+    thrown.time = now();
+    client.note(thrown);
+  }
+  if (auto problem = arrangement.take_thrown())
+    client.note(
+        {.kind = NoticeKind::callback, .time = now(), .input = "layout", .problem = *std::move(problem)});
 }
 
 }  // namespace apsidon::play_detail

@@ -37,6 +37,7 @@ class Watch {
 }  // namespace
 
 std::optional<Event> Impl::next_event(double until) {
+  if (!may_call("next_event")) return std::nullopt;
   until = std::max(until, now());
   for (Watch watch(*this); !events.any() && watch.goes_on() && step(until);) {
   }
@@ -46,6 +47,7 @@ std::optional<Event> Impl::next_event(double until) {
 }
 
 void Impl::advance_to(double time) {
+  if (!may_call("advance_to")) return;
   time = std::max(time, now());
   for (Watch watch(*this); watch.goes_on() && step(time);) {
   }
@@ -93,7 +95,7 @@ bool Impl::judge_standing(bool from_log) {
   // Where rules in code were asked, their answers are foretold for this moment and no other.
   if ((told || referee.trail().has_told()) && !from_log) {
     ++client.inputs;
-    if (client.recorder) client.recorder(StandingInput{.standing = referee.standing(), .time = now()});
+    client.record(StandingInput{.standing = referee.standing(), .time = now()}, now());
   }
   if (referee.finishes_by_itself()) (void)finish();  // asks rules, too
   record_answers();

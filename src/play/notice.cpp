@@ -8,7 +8,8 @@ namespace apsidon {
 
 std::string_view name_of(NoticeKind kind) {
   static constexpr std::array<std::string_view, notice_kind_count> names{
-      "out-of-range", "bad-time", "too-large", "too-many", "late", "stale", "lost-event", "internal"};
+      "out-of-range", "bad-time", "too-large",  "too-many", "late",
+      "stale",        "callback", "lost-event", "internal"};
   const auto i = static_cast<std::size_t>(kind);
   return i < names.size() ? names[i] : "unknown";
 }
@@ -29,6 +30,10 @@ std::string describe(const Notice& n) {
       return what + " came after its time: it counts as of now";
     case NoticeKind::stale:
       return what + " names what is not there: it changes nothing";
+    case NoticeKind::callback:
+      return fmt::format(
+          "{}: {}{}: it counts as a refusal", n.input,
+          n.problem.empty() ? "it was called from within a function of the game's" : "it threw ", n.problem);
     case NoticeKind::lost_event:
       return "an event was dropped: too many wait to be read";
     case NoticeKind::internal:

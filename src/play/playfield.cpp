@@ -47,6 +47,7 @@ bool Playfield::input(const Input& input) { return impl_->offer(input); }
 
 void Playfield::set_recorder(Recorder recorder) { impl_->client.recorder = std::move(recorder); }
 void Playfield::set_watcher(Watcher watcher) { impl_->client.watcher = std::move(watcher); }
+std::uint64_t Playfield::inputs_taken() const { return impl_->client.inputs; }
 const Counters& Playfield::counters() const { return impl_->client.counters; }
 
 std::optional<Event> Playfield::next_event(double until) {
@@ -79,8 +80,9 @@ void Playfield::start_round(std::uint64_t seed, bool deals) {
 
 void Playfield::restore(const Playfield& snapshot) {
   if (this == &snapshot) return;
-  (void)impl_->call(RestoreInput{.inputs = snapshot.impl_->client.inputs, .taken_at = snapshot.now()});
-  impl_->restore(*snapshot.impl_);
+  const Verdict taken =
+      impl_->call(RestoreInput{.inputs = snapshot.impl_->client.inputs, .taken_at = snapshot.now()}).verdict;
+  if (taken.reason != Reason::game_failed) impl_->restore(*snapshot.impl_);
 }
 
 WhereView Playfield::where() const { return WhereView(*impl_); }

@@ -2,18 +2,40 @@
 
 #include <utility>
 
+#include "geometry/utf8.hpp"
 #include "play/admit.hpp"
 
 namespace apsidon::play_detail {
+namespace {
+
+/// What an exception said, as a verdict tells it.
+std::string problem_in(const Verdict& verdict) {
+  for (const VerdictArgument& argument : verdict.arguments) {
+    if (const auto* text = std::get_if<std::string>(&argument.value)) return geometry_detail::as_utf8(*text);
+  }
+  return "something";
+}
+
+}  // namespace
+
+Verdict Trail::ask(const OwnRule& rule, const RuleQuestion& question) {
+  const bool within = std::exchange(asks_rule_, true);
+  Verdict verdict = usable(rule.answer(question));
+  asks_rule_ = within;
+  if (verdict.reason == Reason::game_failed) {
+    thrown_.push_back({.kind = NoticeKind::callback, .input = "rule", .problem = problem_in(verdict)});
+  }
+  return verdict;
+}
 
 Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
   Verdict verdict = question.answer(Reason::own_rule);
-  if (aside_) return rule.judge ? usable(rule.judge(question)) : verdict;
+  if (aside_) return ask(rule, question);
   if (!own_.empty() && own_.front().rule == rule.name) {
     verdict = own_.front().verdict;
     own_.pop_front();
   } else if (rule.judge) {
-    verdict = usable(rule.judge(question));
+    verdict = ask(rule, question);
   }
   told_.emplace_back(OwnRuleInput{.rule = rule.name, .verdict = verdict});
   return verdict;
@@ -25,7 +47,11 @@ std::optional<Verdict> Trail::judge(const Proposal& proposal) {
     verdict = judged_.front().verdict;
     judged_.pop_front();
   } else if (judge_) {
-    verdict = judge_(proposal);
+    const auto thrown = judge_.call([&](const auto& asked) { verdict = asked(); }, proposal);
+    if (thrown) {
+      thrown_.push_back({.kind = NoticeKind::callback, .input = "judge", .problem = *thrown});
+      verdict = Verdict{.reason = Reason::game_failed, .arguments = {{"problem", *thrown}}};
+    }
     if (verdict) verdict = usable(*std::move(verdict), proposal.move);
   } else {
     return verdict;  // nobody was asked

@@ -7,7 +7,9 @@
 
 #include "apsidon/play/input.hpp"
 #include "apsidon/play/judge.hpp"
+#include "apsidon/play/notice.hpp"
 #include "apsidon/rules/rulebook.hpp"
+#include "play/callback.hpp"
 
 namespace apsidon::play_detail {
 
@@ -35,7 +37,10 @@ class Trail final : public OwnAnswers {
   };
 
   void set_judge(Judge judge) { judge_ = std::move(judge); }
-  [[nodiscard]] Judge take_judge() { return std::move(judge_); }
+  /// Whether the game is being asked: what it calls meanwhile it calls from within its own function.
+  [[nodiscard]] bool asks() const { return judge_.runs() || asks_rule_; }
+  /// What the game's functions threw since this was asked last, and which these were.
+  [[nodiscard]] std::vector<Notice> take_thrown() { return std::exchange(thrown_, {}); }
   void foretell(const OwnRuleInput& answer) { own_.push_back(answer); }
   void foretell(const JudgedInput& answer) { judged_.push_back(answer); }
   /// Whether anything was said that has not been taken.
@@ -44,7 +49,11 @@ class Trail final : public OwnAnswers {
   [[nodiscard]] std::vector<Input> take_told() { return std::exchange(told_, {}); }
 
  private:
-  Judge judge_ = {};
+  Verdict ask(const OwnRule& rule, const RuleQuestion& question);
+
+  Callback<Judge> judge_ = {};
+  bool asks_rule_ = false;
+  std::vector<Notice> thrown_ = {};
   std::deque<OwnRuleInput> own_ = {};
   std::deque<JudgedInput> judged_ = {};
   std::vector<Input> told_ = {};

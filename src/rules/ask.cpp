@@ -1,7 +1,9 @@
 #include "rules/ask.hpp"
 
 #include <algorithm>
+#include <exception>
 #include <type_traits>
+#include <utility>
 
 namespace apsidon::rules_detail {
 namespace {
@@ -191,9 +193,7 @@ Answer ask_all(const Rule& rule, const Asked& q) {
 
 template <class Answer>
 Answer ask_own(const OwnRule& rule, const Asked& q) {
-  Verdict verdict = q.rules.own  ? q.rules.own->answer(rule, q.question())
-                    : rule.judge ? rule.judge(q.question())
-                                 : q.question().answer(Reason::own_rule);
+  Verdict verdict = q.rules.own ? q.rules.own->answer(rule, q.question()) : rule.answer(q.question());
   if constexpr (std::is_same_v<Answer, bool>) {
     return verdict.allowed();
   } else {
@@ -271,6 +271,22 @@ std::vector<ZoneId> RuleQuestion::waits_for() const {
   std::vector<ZoneId> out;
   if (rules) rules_detail::each_waited(*rules, zone, [&](ZoneId before) { out.push_back(before); });
   return out;
+}
+
+Verdict OwnRule::answer(const RuleQuestion& question) const {
+  if (!judge) return question.answer(Reason::own_rule);
+  const auto failed = [&](std::string problem) {
+    Verdict verdict = question.answer(Reason::game_failed);
+    verdict.arguments = {{"problem", std::move(problem)}};
+    return verdict;
+  };
+  try {
+    return judge(question);
+  } catch (const std::exception& e) {
+    return failed(e.what());
+  } catch (...) {
+    return failed("something that is no std::exception");
+  }
 }
 
 Verdict RuleQuestion::refuse(std::vector<VerdictArgument> arguments, std::string rule) const {

@@ -64,6 +64,7 @@ Phrases english_reasons() {
   say(Reason::no_stock, "{zone} gives no cards at a tap.");
   say(Reason::too_many_open, "{wanted} cards are open already.");
   say(Reason::refused_by_game, "{card} may not go to {zone} now.");
+  say(Reason::game_failed, "The game could not say whether {card} may go to {zone}.");
   say(Reason::superseded, "The table has changed meanwhile: the move of {card} to {zone} no longer counts.");
   say(Reason::unknown_proposal, "No move waits for this answer.");
   say(Reason::nothing_to_undo, "There is nothing to undo.");

@@ -55,7 +55,7 @@ bool reached(const Goal& goal, const Table& table, const Rulebook& rules) {
       const OwnRule& own = *goal.own_rules.front();
       const RuleQuestion question{.table = table};
       if (rules.own) return rules.own->answer(own, question).allowed();
-      return own.judge && own.judge(question).allowed();
+      return own.answer(question).allowed();
     }
   }
   return false;

@@ -121,3 +121,47 @@ TEST_CASE("budget: what lives in a playfield costs no more than its number, time
     (void)field.frame();
   });
 }
+
+TEST_CASE("budget: of what lives at one time no more than the stated number is taken, and one more is told") {
+  Playfield field(many(1, 1));
+  std::string heard;
+  field.set_watcher([&](const Notice& notice) { heard = describe(notice); });
+  // The last that is taken, the first that is not, and what is counted by then.
+  const auto full = [&](std::size_t most, const std::string& what, const auto& add) {
+    const std::uint64_t before = field.counters().too_many;
+    for (std::size_t i = 0; i < most; ++i) add(i);
+    CAPTURE(what);
+    CHECK(field.counters().too_many == before);
+    add(most);
+    CHECK(field.counters().too_many == before + 1);
+    CHECK(heard == what + " is one too many of those that live: it is ignored");
+  };
+  full(1'000, "perform", [&](std::size_t) { (void)field.performances().perform(wait(100)); });
+  full(100'000, "start_timer", [&](std::size_t) { (void)field.time().start_timer(100); });
+  full(100'000, "add", [&](std::size_t) { (void)field.time().add_countdown(100); });
+  const auto named = [](std::size_t i) { return fmt::format("reason {}", i); };
+  full(1'000, "hold", [&](std::size_t i) { field.time().hold(named(i)); });
+  full(1'000, "forbid_undo", [&](std::size_t i) { field.moves().forbid_undo(named(i)); });
+  full(1'000, "off", [&](std::size_t i) { (void)field.switches().switch_off(CardId{1}, named(i)); });
+  full(100, "pointer", [&](std::size_t i) {
+    field.pointer(
+        {.phase = PointerPhase::down, .at = {1, 1}, .time = 1, .pointer = static_cast<std::uint32_t>(i)});
+    while (field.next_event(1)) {
+    }
+  });
+  full(1'000, "close_gate", [&](std::size_t i) { field.gate().close(named(i)); });
+
+  Playfield waits(many(1'001, 1));
+  waits.moves().set_judge([](const Proposal&) { return std::nullopt; });
+  const auto propose = [&](std::uint32_t card) {
+    return waits.moves().make({.run = {{card}, 1}, .from = {card}, .to = {1'001}});
+  };
+  for (std::uint32_t card = 1; card <= 1'000; ++card) REQUIRE(propose(card));
+  CHECK(waits.moves().waiting().size() == 1'000);
+  CHECK(propose(1'001).reason == Reason::out_of_range);
+  CHECK(waits.counters().too_many == 1);
+  CHECK(
+      waits.moves().answer(waits.moves().waiting().front().id, {.reason = Reason::refused_by_game}).reason !=
+      Reason::unknown_proposal);
+  CHECK(waits.moves().waiting().size() == 999);
+}

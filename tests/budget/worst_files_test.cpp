@@ -163,8 +163,7 @@ TEST_CASE("budget: the worst logs are replayed within the budget, or refused wit
   cost_of_log(
       "performances", 10'000,
       [](int i) {
-        return fmt::format(R"({{"perform":{{"act":"wait","seconds":{}}},"time":0.5}})",
-                           1 + i * 1e-4);
+        return fmt::format(R"({{"perform":{{"act":"wait","seconds":{}}},"time":0.5}})", 1 + i * 1e-4);
       },
       "");
   cost_of_log(
@@ -183,4 +182,82 @@ TEST_CASE("budget: the worst logs are replayed within the budget, or refused wit
         return fmt::format(R"({{"behaviour":"a-1","as":{{"sends_to":["a"]}},"time":{}}})", i * 1e-3);
       },
       "400000");
+}
+
+TEST_CASE(
+    "budget: rules have so many parts, zones hold so many cards, texts are repeated so often, and not once "
+    "more") {
+  const auto refusal = [](const Json& table) {
+    const auto setup = parse_table(table.dump(), "t.json");
+    return setup ? std::string() : describe(setup.error().front());
+  };
+  const auto parts = [](std::size_t n) { return Json{{"any", times("rank-down", n - 1)}}; };
+  CHECK(refusal(table_of({{"repeat", 1}, {"drop", parts(1'000)}})) == "");
+  CHECK_THAT(refusal(table_of({{"repeat", 1}, {"drop", parts(1'001)}})),
+             Catch::Contains("1001 parts") && Catch::Contains("at most 1000"));
+  // Each zone has two more: what it picks up by.
+  CHECK(refusal(table_of({{"repeat", 400}, {"drop", parts(998)}})) == "");
+  CHECK_THAT(refusal(table_of({{"repeat", 401}, {"drop", parts(998)}})), Catch::Contains("at most 400000"));
+  CHECK(refusal(table_of({{"repeat", 100}, {"longest", 100'000}})) == "");
+  CHECK_THAT(refusal(table_of({{"repeat", 101}, {"longest", 100'000}})), Catch::Contains("at most 10000000"));
+  const auto data = [](std::size_t bytes) { return Json{{"x", std::string(bytes - 8, 'y')}}; };  // {"x":"…"}
+  CHECK(refusal(table_of({{"repeat", 1'024}, {"data", data(16'384)}})) == "");
+  CHECK_THAT(refusal(table_of({{"repeat", 1'025}, {"data", data(16'384)}})),
+             Catch::Contains("at most 16777216"));
+
+  // In code, too.
+  TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1"}}));
+  std::vector<PlanNode> nodes;
+  const Rule drop = rule::any(std::vector<Rule>(997, rule::rank_down()));
+  for (int i = 0; i < 400; ++i)
+    nodes.push_back(zone(setup.add({.name = fmt::format("a{}", i), .drop = drop})));
+  setup.plans = {{.root = across(nodes)}};
+  CHECK_NOTHROW(check(setup));
+  nodes.push_back(zone(setup.add({.name = "one more"})));
+  setup.plans = {{.root = across(nodes)}};
+  CHECK_THROWS_WITH(check(setup), Catch::Contains("400003 parts: at most 400000"));
+}
+
+TEST_CASE("budget: what is asked of rules ends at 20,000,000 parts, and then nobody is stuck") {
+  // 100,000 cards, none of which goes to any of 1,000 zones; each has to be asked.
+  Json table = table_of({{"repeat", 1'000},
+                         {"pick", "any"},
+                         {"drop", {{"all", {{{"not", "nothing"}}, {{"from", {"a-1"}}}, "nothing"}}}}});
+  table["cards"]["a-1"]["deck"] = {{"packs", 50'000}, {"open", true}};
+  const TableSetup setup = *parse_table(table.dump(), "t.json");
+  std::size_t asked = 0;
+  Rulebook rules = setup.rulebook();
+  rules.asked = &asked;
+  CHECK(legal_moves(setup.table, rules).empty());
+  CHECK(asked > 20'000'000);
+  CHECK(asked < 20'100'000);
+  CHECK(any_legal_move(setup.table, setup.rulebook()));
+  CHECK(standing_of(setup.table, setup.rulebook()) == Standing::open);
+}
+
+TEST_CASE(
+    "budget: a replay keeps a snapshot until it was gone back to, 1,000 at most of 300,000 cards and zones") {
+  Json table = table_of({{"repeat", 299}});
+  table["cards"]["a-1"]["deck"] = {{"packs", 1}, {"open", true}};  // two cards: 301 in all
+  const TableSetup setup = *parse_table(table.dump(), "t.json");
+  const auto missed = [&](int count, bool at_once) {
+    std::vector<Input> log;
+    const auto blur = [&](int at) { log.push_back(BlurInput{.time = at * 1e-3}); };
+    const auto back = [&](int to, double time) {
+      log.push_back(RestoreInput{.inputs = static_cast<std::uint64_t>(to),
+                                 .taken_at = at_once ? (to - 1) * 1e-3 : 0.0,
+                                 .time = time});
+    };
+    if (at_once) {
+      for (int i = 0; i < count; ++i) blur(i);
+      for (int i = 1; i <= count; ++i) back(i, 10 + i * 1e-3);
+    } else {
+      for (int i = 0; i < count; ++i) back(2 * i, 0), blur(0);
+    }
+    Playfield field(setup);
+    return replay(field, log, 100, [](const Event&) {});
+  };
+  CHECK(missed(996, true) == 0);  // 299,796 cards and zones
+  CHECK(missed(997, true) == 1);
+  CHECK(missed(3'000, false) == 0);  // each goes before the next comes
 }

@@ -1,4 +1,6 @@
 // A game that is saved and loaded goes on, bit for bit, as the one that was not.
+#include <fmt/format.h>
+
 #include <catch2/catch.hpp>
 #include <filesystem>
 #include <nlohmann/json.hpp>
@@ -41,11 +43,11 @@ TEST_CASE("files: a game saved in the midst of anything is loaded to the same po
     for (int i = 0; i < steps; ++i) session.step(r);
     session.go(0.15);  // what was handed in ahead of its time has come
     const SavedGame game{.setup = session.setup(), .log = session.log()};
-    const std::string text = write_game(game, session.field().now());
+    const std::string text = write_game(game, session.field());
     auto loaded = parse_game(text, "save", &setup);
     RC_ASSERT(loaded.has_value());
     RC_ASSERT(difference(loaded->field, session.field()) == "");
-    RC_ASSERT(write_game(loaded->game, loaded->field.now()) == text);
+    RC_ASSERT(write_game(loaded->game, loaded->field) == text);
     // Both go on: what is loaded has heard of all that was told before, and hears the same from here on.
     Playfield kept = session.field();
     kept.moves().set_judge({});
@@ -74,7 +76,7 @@ TEST_CASE("files: a saved game keeps its clocks, its undo and its flights, and i
   h.drag(h.grip(card), h.middle("shelf"));
   h.wait(0.05);  // it flies
   const std::filesystem::path file = std::filesystem::temp_directory_path() / "apsidon-evening.save";
-  write_file(file, write_game(game, h.field.now()));
+  write_file(file, write_game(game, h.field));
   auto loaded = load_game(file);
   REQUIRE(loaded);
   CHECK(*loaded->field.where().live_pose(card) == *h.field.where().live_pose(card));
@@ -86,13 +88,18 @@ TEST_CASE("files: a saved game keeps its clocks, its undo and its flights, and i
   CHECK(goes_on.log.inputs.size() == game.log.inputs.size() + 1);
   CHECK(loaded->field.table().card(card)->zone == *setup.table.find_zone("hand"));
   // The head is as the schema has it.
-  const std::string text = write_game(goes_on, loaded->field.now());
+  const std::string text = write_game(goes_on, loaded->field);
   CHECK(Schema("game").accepts(nlohmann::json::parse(text.substr(0, text.find('\n')))));
 }
 
 TEST_CASE("files: a broken game gives a problem that says what and where") {
-  const SavedGame game{.setup = desk({}), .log = {.options = {}, .inputs = {BlurInput{.time = 2}}}};
-  const std::string text = write_game(game, 3);
+  SavedGame game{.setup = desk({})};
+  Playfield field(game.setup);
+  field.set_recorder(game.recorder());
+  field.blur(2);
+  while (field.next_event(3)) {
+  }
+  const std::string text = write_game(game, field);
   const auto why = [&](const std::string& broken, const TableSetup* own = nullptr) {
     const auto loaded = parse_game(broken, "evening.save", own);
     return loaded ? std::string("loaded") : describe(loaded.error().front());
@@ -118,7 +125,57 @@ TEST_CASE("files: a broken game gives a problem that says what and where") {
   const auto missing = load_game("/nowhere/evening.save");
   REQUIRE_FALSE(missing);
   CHECK(missing.error().front().code == ProblemCode::cannot_read);
-  SavedGame lost = game;
-  lost.log.inputs = {RestoreInput{.inputs = 7, .taken_at = 1, .time = 2}};
-  CHECK(why(write_game(lost, 3)).find("never had") != std::string::npos);
+  std::string lost = text;
+  const std::size_t blurred = lost.rfind("\"blur\":true");
+  lost.replace(blurred, 11, "\"restore\":7,\"taken_at\":1");
+  CHECK(why(lost).find("never had") != std::string::npos);
+}
+
+TEST_CASE("files: a saved game without one of its lines, or with another, is refused with the line") {
+  const TableSetup setup = desk({});
+  SavedGame game{.setup = setup};
+  Playfield field(setup);
+  field.set_recorder(game.recorder());
+  const auto& hand = field.table().zone(*setup.table.find_zone("hand"))->cards;
+  const std::vector<CardId> cards(hand.begin(), hand.end());
+  for (std::size_t i = 0; i < 5; ++i) CHECK(field.edits().flip(cards[i], false));
+  const std::string text = write_game(game, field);
+  REQUIRE(parse_game(text, "evening.save"));
+  std::vector<std::string> lines;
+  for (std::size_t at = 0; at < text.size(); at = text.find('\n', at) + 1)
+    lines.push_back(text.substr(at, text.find('\n', at) + 1 - at));
+  const auto without = [&](std::size_t gone, const std::string& instead = "") {
+    std::string left;
+    for (std::size_t i = 0; i < lines.size(); ++i) left += i == gone ? instead : lines[i];
+    const auto loaded = parse_game(left, "evening.save");
+    return loaded ? std::string("loaded") : describe(loaded.error().front());
+  };
+  for (std::size_t i = 2; i < lines.size(); ++i) {
+    CAPTURE(lines[i]);
+    CHECK(without(i).starts_with(fmt::format("evening.save:{}:1: the log ends here with {} inputs",
+                                             lines.size() - 1, game.log.inputs.size() - 1)));
+    // Twice another line is as many, and leads elsewhere.
+    const std::string other = i == 2 ? lines[3] : lines[2];
+    if (lines[i] != other) {
+      CHECK_THAT(without(i, other),
+                 Catch::StartsWith(fmt::format("evening.save:{}:1: here the game is at", lines.size())) ||
+                     Catch::Contains("expected in order of time"));
+    }
+  }
+}
+
+TEST_CASE("files: a game whose recorder came late is refused when it is written") {
+  const TableSetup setup = desk({});
+  SavedGame game{.setup = setup};
+  Playfield field(setup);
+  const CardId card = field.table().zone(*setup.table.find_zone("hand"))->cards[0];
+  CHECK(field.edits().remove(card));
+  field.set_recorder(game.recorder());
+  CHECK(field.edits().flip(field.table().zone(*setup.table.find_zone("hand"))->cards[0], false));
+  try {
+    (void)write_game(game, field);
+    FAIL("it was written");
+  } catch (const Error& e) {
+    CHECK_THAT(e.what(), Catch::Contains("has 1 inputs of the 2") && Catch::Contains("before the first"));
+  }
 }

@@ -75,9 +75,12 @@ Gallery load_gallery(const std::string& art, bool trust) {
 }
 
 std::string csv(const std::string& text) {
-  if (text.find_first_of(",\"\n\r") == std::string::npos) return text;
+  // Spreadsheets take a cell that begins so for a formula, and run it.
+  const bool formula = !text.empty() && std::string_view("=+-@\t\r").find(text.front()) != std::string::npos;
+  const std::string cell = (formula ? "'" : "") + text;
+  if (cell.find_first_of(",\"\n\r") == std::string::npos) return cell;
   std::string out = "\"";
-  for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);
+  for (const char c : cell) out += c == '"' ? std::string("\"\"") : std::string(1, c);
   return out + '"';
 }
 
@@ -195,6 +198,15 @@ void write_picture(const std::string& file, const Frame& frame, const Deck& deck
   make_folder_of(file);
   if (file.ends_with(".svg")) return write_file(file, paint_svg(frame, deck, gallery, ground));
   if (file.ends_with(".pdf")) return write_file(file, paint_pdf(frame, deck, gallery, ground));
+  const double width = std::ceil(double{frame.window.width} * double{frame.pixel_ratio});
+  const double height = std::ceil(double{frame.window.height} * double{frame.pixel_ratio});
+  if (width > most_side || height > most_side || width * height > static_cast<double>(most_pixels)) {
+    throw Failure{
+        bad_call,
+        fmt::format("'{}' would have {}x{} device pixels: at most {} a side, and {} in all, are expected: "
+                    "a smaller --window or --pixel-ratio, or an .svg",
+                    file, width, height, most_side, most_pixels)};
+  }
   paint(frame, deck, gallery, ground).write_png(file);
 }
 

@@ -52,7 +52,7 @@ T or_fail(Result<T> result) {
     lines += (lines.empty() ? "" : "\n") + describe(problem);
     if (problem.code == ProblemCode::outside) lines += ": --trust allows it";
   }
-  throw Failure{bad_file, lines};
+  throw Failure{bad_file, lines, true};
 }
 
 OtherFiles others_of(bool trust);

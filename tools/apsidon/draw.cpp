@@ -140,9 +140,9 @@ int run(const DrawOptions& options) {
       number(double{field.where().card_size().width}), number(double{field.where().card_size().height})));
   print(told);
   const Problems problems = gallery ? gallery->problems() : Problems{};
-  for (const Problem& problem : problems) fmt::print(stderr, "apsidon draw: {}\n", shown(describe(problem)));
+  for (const Problem& problem : problems) print_error("apsidon draw: " + describe(problem));
   if (field.where().fits()) return problems.empty() ? yes : no;
-  fmt::print(stderr, "apsidon draw: the window {} is too small to show a card\n", options.table.window);
+  print_error(fmt::format("apsidon draw: the window {} is too small to show a card", options.table.window));
   return no;
 }
 

@@ -44,8 +44,8 @@ std::string line(const TableSetup& setup, const Judged& j) {
                : fmt::format("yes: a tap on {} takes {} back\n", stock, zone);
   }
   if (!j.verdict) {
-    return fmt::format("no:  {} to {}: {} [{}]\n", card_text(table, j.card), zone, describe(j.verdict, table),
-                       code_of(j.verdict.reason));
+    return fmt::format("no:  {} to {}: {} [{}]\n", card_text(table, j.card), zone,
+                       printable(describe(j.verdict, table)), code_of(j.verdict.reason));
   }
   const std::string part = j.verdict.alternative >= 0
                                ? fmt::format(" (alternative {} of its rule)", j.verdict.alternative + 1)
@@ -121,8 +121,8 @@ int run(const JudgeOptions& options) {
     constexpr std::size_t most = 100'000;
     const std::vector<Move> moves = legal_moves(table, setup.rulebook(), most);
     if (moves.size() == most)
-      fmt::print(stderr, "apsidon judge: the first {} legal moves: name a --card or a --to for others\n",
-                 most);
+      print_error(
+          fmt::format("apsidon judge: the first {} legal moves: name a --card or a --to for others", most));
     for (const Move& move : moves) {
       const Verdict verdict = judge_move(table, setup.rulebook(), move);
       report.add({move.run.first, move.from, move.to, move.run.count, verdict});

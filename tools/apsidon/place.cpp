@@ -149,7 +149,7 @@ int run(const PlaceOptions& options) {
       break;
   }
   if (field.where().fits()) return yes;
-  fmt::print(stderr, "apsidon place: the window {} is too small to show a card\n", options.table.window);
+  print_error(fmt::format("apsidon place: the window {} is too small to show a card", options.table.window));
   return no;
 }
 

@@ -227,7 +227,7 @@ class Session {
       files_.pass_over_changes();
       std::string sentence = "saved: " + options_.table;
       for (const std::string& left : saved.left_out) {
-        fmt::print(stderr, "apsidon play: {}\n", left);
+        print_error("apsidon play: " + printable(left));
         sentence += "\n" + left;
       }
       say(sentence, saved.left_out.empty());
@@ -294,7 +294,7 @@ class Session {
       field_->performances().set_feel(feel());
       say("");
     } catch (const Failure& failure) {
-      fmt::print(stderr, "apsidon play: {}\n", shown(failure.message));
+      print_error("apsidon play: " + (failure.lines ? failure.message : printable(failure.message)));
       say(failure.message);
     }
   }

@@ -94,7 +94,8 @@ int run(const ProbeOptions& options) {
     const std::string index = hit.zone ? fmt::format("{}", insertion) : "";
     if (card) {
       print(fmt::format("card,{},{},{},{},{},{},{},\n", csv(zone), card->index, hit.card.value,
-                        table.deck().text(card->face), code_of(pick.verdict.reason), pick.run.count, index));
+                        csv(table.deck().text(card->face)), code_of(pick.verdict.reason), pick.run.count,
+                        index));
     } else {
       print(fmt::format("{},{},,,,,,{},{}\n", kind_of(hit), csv(zone), index, csv(panel)));
     }
@@ -106,7 +107,7 @@ int run(const ProbeOptions& options) {
                 ? "  it may be picked up\n"
                 : fmt::format("  it may be picked up, with the {} on it\n", pick.run.count - 1));
     } else {
-      print(fmt::format("  it may not be picked up: {} [{}]\n", describe(pick.verdict, table),
+      print(fmt::format("  it may not be picked up: {} [{}]\n", printable(describe(pick.verdict, table)),
                         code_of(pick.verdict.reason)));
     }
     print(fmt::format("  a card held here would come to lie at place {} of {}\n", insertion, zone));

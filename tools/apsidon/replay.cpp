@@ -67,7 +67,7 @@ std::string answered_by_the_game(const InputLog& log) {
   std::string out;
   const auto times = [](int n) { return n == 1 ? std::string("once") : fmt::format("{} times", n); };
   for (const auto& [rule, n] : rules)
-    out += fmt::format("answered from the log: the game's rule '{}', {}\n", rule, times(n));
+    out += fmt::format("answered from the log: the game's rule '{}', {}\n", printable(rule), times(n));
   if (judged > 0) out += fmt::format("answered from the log: the game's judge, {}\n", times(judged));
   return out;
 }
@@ -104,8 +104,8 @@ int run(const ReplayOptions& options) {
   const TableSetup setup = load_setup({.file = options.table, .trust = options.trust});
   const InputLog log = or_fail(load_log(options.log, setup));
   if (log.table.empty()) {
-    fmt::print(stderr, "apsidon replay: '{}' does not say with which table it began: taken for this one\n",
-               shown(options.log));
+    print_error(fmt::format("apsidon replay: '{}' does not say with which table it began: taken for this one",
+                            shown(options.log)));
   }
   Playfield field(setup, log.options);
   std::vector<std::string> told;
@@ -119,7 +119,8 @@ int run(const ReplayOptions& options) {
                     csv(zone(event.from)), csv(zone(event.to)), code_of(event.verdict.reason));
     const std::string text = describe(event, field);
     if (text.empty() && options.sentences) return;
-    sentences += fmt::format("{:8.2f} s  {}\n", event.time, text.empty() ? bare(event, field.table()) : text);
+    sentences += fmt::format("{:8.2f} s  {}\n", event.time,
+                             printable(text.empty() ? bare(event, field.table()) : text));
   };
   const std::size_t missed = replay(field, log.inputs, options.until, hear);
   const auto inputs = std::count_if(log.inputs.begin(), log.inputs.end(),

@@ -9,34 +9,41 @@
 #include <charconv>
 #include <cstdio>
 #include <deque>
+#include <new>
 #include <sstream>
+#include <stdexcept>
 #include <system_error>
 #include <type_traits>
 
 #include "apsidon/files/nearest.hpp"
+#include "apsidon/files/result.hpp"
 
 namespace apsidon::tool {
 
-std::string shown(const std::string& text) {
+namespace {
+
+/// For a terminal: printable, and cut where it is endless, between two characters.
+std::string cut(const std::string& text, bool keeps_newlines) {
   constexpr std::size_t most = 4000;
-  std::string out;
-  for (const char c : text) {
-    if (out.size() > most) return out + "…";
-    const auto byte = static_cast<unsigned char>(c);
-    if ((byte < 0x20 && c != '\n') || byte == 0x7F) {
-      out += fmt::format("\\x{:02x}", byte);
-    } else {
-      out += c;
-    }
-  }
-  return out;
+  std::string out = printable(text, keeps_newlines);
+  if (out.size() <= most) return out;
+  std::size_t end = most;
+  while (end > 0 && (static_cast<unsigned char>(out[end]) & 0xC0) == 0x80) --end;
+  return out.substr(0, end) + "…";
 }
 
+}  // namespace
+
+std::string shown(const std::string& text) { return cut(text, false); }
+
 void print(const std::string& text) {
-  if (std::fwrite(text.data(), 1, text.size(), stdout) == text.size()) return;
+  const std::string safe = printable(text, true);
+  if (std::fwrite(safe.data(), 1, safe.size(), stdout) == safe.size()) return;
   throw Failure{bad_file,
                 fmt::format("the output cannot be written: {}", std::generic_category().message(errno))};
 }
+
+void print_error(const std::string& text) { fmt::print(stderr, "{}\n", cut(text, true)); }
 
 void finish_output() {
   if (std::fflush(stdout) == 0) return;
@@ -223,11 +230,12 @@ Words& CommandLine::verb(const std::string& name, const std::string& what) {
 }
 
 int CommandLine::run(int argc, char** argv) {
-  const auto fail = [&](const std::string& message, int code) {
+  const auto fail = [&](const Failure& failure) {
     const std::string verb = impl_->chosen() ? " " + impl_->chosen()->impl_->app->get_name() : "";
-    fmt::print(stderr, "apsidon{}: {}\n", verb, shown(message));
-    if (code == bad_call) fmt::print(stderr, "'apsidon{} --help' says more\n", verb);
-    return code;
+    const std::string message = failure.lines ? failure.message : printable(failure.message);
+    print_error(fmt::format("apsidon{}: {}", verb, message));
+    if (failure.code == bad_call) print_error(fmt::format("'apsidon{} --help' says more", verb));
+    return failure.code;
   };
   try {
     impl_->app.parse(argc, argv);
@@ -238,21 +246,27 @@ int CommandLine::run(int argc, char** argv) {
       print(text.str());
       finish_output();
     } catch (const Failure& failure) {
-      return fail(failure.message, failure.code);
+      return fail(failure);
     }
     return code;
   } catch (const CLI::ParseError& e) {
     const std::string extra = impl_->not_understood();
-    return fail(extra.empty() ? std::string(e.what()) : extra, bad_call);
+    return fail({bad_call, extra.empty() ? std::string(e.what()) : extra});
   }
   try {
     const int code = impl_->chosen()->impl_->run();
     finish_output();
     return code;
   } catch (const Failure& failure) {
-    return fail(failure.message, failure.code);
+    return fail(failure);
+  } catch (const std::bad_alloc&) {
+    return fail(
+        {bad_file, "there is not enough memory for what this file asks for: a smaller one is expected"});
+  } catch (const std::length_error&) {
+    return fail(
+        {bad_file, "there is not enough memory for what this file asks for: a smaller one is expected"});
   } catch (const std::exception& e) {
-    return fail(e.what(), bad_file);
+    return fail({bad_file, e.what()});
   }
 }
 

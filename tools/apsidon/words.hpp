@@ -18,13 +18,19 @@ inline constexpr int bad_file = 3;  ///< a file that cannot be read or written
 struct Failure {
   int code;
   std::string message;
+  bool lines = false;  ///< its newlines are its own: each line was made printable by itself
 };
 
-/// A message for a terminal: without control characters, and cut where it is endless.
+/// A value within a message: one line, printable, and cut where it is endless.
 std::string shown(const std::string& text);
 
-// What a verb says. A failure when it cannot be written: on a full disk, say.
+// All that a verb says goes through these two, which leave nothing in it that a terminal would obey; newlines
+// are kept, so that a value that may have one is made `printable` before it becomes part of a line.
+
+/// To the standard output. A failure when it cannot be written: on a full disk, say.
 void print(const std::string& text);
+/// A line to the standard error.
+void print_error(const std::string& text);
 /// All that was printed is written now.
 void finish_output();
 

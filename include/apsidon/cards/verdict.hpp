@@ -62,6 +62,7 @@ enum class Reason : std::uint8_t {
   no_stock,           ///< the zone is not one that gives cards at a tap
   too_many_open,      ///< `wanted` cards are open already
   refused_by_game,    ///< the game said no
+  game_failed,        ///< a function of the game's threw, or called back; the argument `problem` says what
   superseded,         ///< while the answer was waited for, the run or its place has changed
   unknown_proposal,   ///< nothing waits under this number
   nothing_to_undo,    ///< no move was made, or all were undone

@@ -12,7 +12,8 @@
 
 namespace apsidon {
 
-/// The pictures of an art, read from PNG files when they are first asked for.
+/// The pictures of an art, read from PNG files when they are first asked for. Their pixels are kept up to 256
+/// MiB in all; those that nobody has asked for longest go, and are read again when they are.
 class APSIDON_DRAW_EXPORT Gallery {
  public:
   /// `folder` is that of the art's file: pictures are named relative to it and, unless `others` allows more,
@@ -33,7 +34,8 @@ class APSIDON_DRAW_EXPORT Gallery {
   /// What the art's folder has, by the names by which it would be asked for, sorted: three folders deep, and
   /// no more than 10,000 files and folders are looked at.
   [[nodiscard]] std::vector<std::string> pictures() const;
-  /// The surface of the drawing library, owned by the gallery; null where it cannot be read.
+  /// The surface of the drawing library, owned by the gallery until it is asked for another; null where it
+  /// cannot be read.
   [[nodiscard]] _cairo_surface* surface(const std::string& picture) const;
 
  private:

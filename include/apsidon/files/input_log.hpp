@@ -10,6 +10,7 @@
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/input.hpp"
 #include "apsidon/play/options.hpp"
+#include "apsidon/play/playfield.hpp"
 #include "apsidon/play/setup.hpp"
 
 namespace apsidon {
@@ -27,6 +28,11 @@ struct InputLog {
 /// Sixteen digits that another table does not have but by a rare chance: of how it lies, its rules and its
 /// plans.
 [[nodiscard]] APSIDON_FILES_EXPORT std::string fingerprint(const TableSetup& setup);
+
+/// Sixteen digits of what a game is at: which cards lie where and how, how the game stands, what waits for an
+/// answer, what holds the gate and the clock. Two clients with the same ones agree. Not of time, and not of
+/// what moves. O(cards).
+[[nodiscard]] APSIDON_FILES_EXPORT std::string fingerprint(const Playfield& field);
 
 /// JSON Lines: a head, then one line an input. Every number reads back as the same bits; zones and faces are
 /// written by the names that this table gives them. Throws Error when a table with which a round begins has a

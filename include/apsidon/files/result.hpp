@@ -49,8 +49,13 @@ struct Problem {
 
 using Problems = std::vector<Problem>;
 
-/// "bench.table.json:12:5: /zones/3/strip: unknown key 'strip': … [unknown-key]".
+/// "bench.table.json:12:5: /zones/3/strip: unknown key 'strip': … [unknown-key]". One line, `printable`.
 [[nodiscard]] APSIDON_FILES_EXPORT std::string describe(const Problem& problem);
+
+/// A text of a stranger's as it may be shown in a terminal: "\\x1b" or "\\u202e" in place of each control
+/// character, of what turns the direction of a text, and of each byte that is not UTF-8. In the texts of JSON
+/// these say the same. O(text).
+[[nodiscard]] APSIDON_FILES_EXPORT std::string printable(std::string_view text, bool keeps_newlines = false);
 
 /// A value, or the problems that kept it from being made. Members are named as those of std::expected.
 template <class T>

@@ -20,7 +20,7 @@ namespace apsidon {
 ///     Playfield field(setup, options);
 ///     field.set_recorder(game.recorder());  // from the beginning; the game outlives it
 ///     …
-///     write_file("evening.save", write_game(game, field.now()));
+///     write_file("evening.save", write_game(game, field));
 struct APSIDON_FILES_EXPORT SavedGame {
   TableSetup setup;
   InputLog log = {};
@@ -37,8 +37,10 @@ struct LoadedGame {
   Playfield field;
 };
 
-/// JSON Lines: a head with the table and the time at which the game stands, then its input log.
-[[nodiscard]] APSIDON_FILES_EXPORT std::string write_game(const SavedGame& game, double now);
+/// JSON Lines: a head with the table, the time at which the game stands, how many inputs it has had and a
+/// `fingerprint` of where that led; then its input log. Throws Error when the playfield has taken inputs that
+/// the log has not: its recorder was set late, or is another.
+[[nodiscard]] APSIDON_FILES_EXPORT std::string write_game(const SavedGame& game, const Playfield& field);
 
 /// Plays the log again, as far as it goes: O(its inputs). `own` is the table with the game's rules, goals and
 /// layouts in code, which no file holds: it takes the place of the one in the file, and has to be the same.

@@ -27,7 +27,7 @@ inline constexpr std::size_t most_asked = 20'000'000;
 // Of what lives in a playfield at one time; more is refused, counted and told to the watcher.
 inline constexpr std::size_t most_pointers = 100;        ///< that are down
 inline constexpr std::size_t most_performances = 1'000;  ///< that run
-inline constexpr std::size_t most_timers = 10'000;       ///< and so many countdowns
+inline constexpr std::size_t most_timers = 100'000;      ///< and so many countdowns
 inline constexpr std::size_t most_reasons = 1'000;       ///< for one gate, one clock, one thing that is off
 inline constexpr std::size_t most_proposals = 1'000;     ///< that wait for an answer
 inline constexpr std::size_t most_waiting = 1'000'000;   ///< inputs whose time has not come

@@ -53,6 +53,7 @@ struct LayoutReport {
   bool crowded =
       false;          ///< strips are narrower than their stated minimum: the cards are still inside the area
   float content = 0;  ///< length of all that lies there along the direction in which it grows, px
+  std::string thrown = {};  ///< what a layout of one's own threw: its cards lie as in a spread
 
   friend bool operator==(const LayoutReport&, const LayoutReport&) = default;
 };

@@ -8,7 +8,7 @@
 namespace apsidon {
 
 /// The game's own answer to a move that the rules allow: a verdict now, or nothing: it comes later, by
-/// `moves().answer`. May not call back into the playfield.
+/// `moves().answer`. May ask the playfield, but not change it; it may set another judge.
 using Judge = std::function<std::optional<Verdict>(const Proposal&)>;
 
 }  // namespace apsidon

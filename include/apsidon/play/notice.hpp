@@ -16,8 +16,9 @@ enum class NoticeKind : std::uint8_t {
   too_many,      ///< one was ignored: as many of its kind live already as may
   late,          ///< an input came after its time: it counts as of now
   stale,         ///< a call named a card, a zone or a proposal that is not there (any more)
-  lost_event,    ///< an event was dropped: too many wait to be read
-  internal,      ///< the library found a mistake of its own, and goes on as it can: please report it
+  callback,    ///< a function of the game's threw, or called back into the playfield: it counts as a refusal
+  lost_event,  ///< an event was dropped: too many wait to be read
+  internal,    ///< the library found a mistake of its own, and goes on as it can: please report it
 };
 
 inline constexpr int notice_kind_count = static_cast<int>(NoticeKind::internal) + 1;
@@ -25,12 +26,13 @@ inline constexpr int notice_kind_count = static_cast<int>(NoticeKind::internal) 
 /// "out-of-range". Never changes once released.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(NoticeKind kind);
 
-/// One such thing. The texts are the library's own, and stay valid.
+/// One such thing. The views are of the library's own texts, and stay valid.
 struct Notice {
   NoticeKind kind = NoticeKind::out_of_range;
   double time = 0;              ///< of the playfield, seconds
   std::string_view input = {};  ///< of what: "pointer", "perform", …
   std::string_view part = {};   ///< and which part of it: "at"; empty where it is not one
+  std::string problem = {};     ///< what an exception said; empty where there was none
 
   friend bool operator==(const Notice&, const Notice&) = default;
 };
@@ -38,7 +40,7 @@ struct Notice {
 /// "pointer: 'at' is out of range: it is ignored".
 [[nodiscard]] APSIDON_CORE_EXPORT std::string describe(const Notice& notice);
 
-/// Hears of each when it happens. May not call back into the playfield.
+/// Hears of each when it happens. May not call back into the playfield; it may set another watcher.
 using Watcher = std::function<void(const Notice&)>;
 
 /// How often each has happened.
@@ -49,6 +51,7 @@ struct Counters {
   std::uint64_t too_many = 0;
   std::uint64_t late = 0;
   std::uint64_t stale = 0;
+  std::uint64_t callback = 0;
   std::uint64_t lost_events = 0;
   std::uint64_t internal = 0;
 

@@ -65,6 +65,9 @@ class APSIDON_CORE_EXPORT Playfield {
   void set_watcher(Watcher watcher);
   /// How often each of that has happened.
   [[nodiscard]] const Counters& counters() const;
+  /// How many inputs and calls it has taken since its beginning: a log of all of them has as many, what the
+  /// game answered aside. A round or a snapshot does not set it back.
+  [[nodiscard]] std::uint64_t inputs_taken() const;
 
   // The loop.
 

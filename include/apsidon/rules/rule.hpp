@@ -65,9 +65,12 @@ struct APSIDON_CORE_EXPORT RuleQuestion {
 
 /// A rule in code. It may not call back into the playfield that asks it. Read from a file it has a name and
 /// no function: then it refuses (`own_rule`), unless a log of the session answers for it.
-struct OwnRule {
+struct APSIDON_CORE_EXPORT OwnRule {
   std::string name = {};  ///< not empty; it stands for the rule in files and logs, and in what it refuses
   std::function<Verdict(const RuleQuestion&)> judge = {};
+
+  /// What the function says; a refusal when there is none, and one as `game_failed` when it throws.
+  [[nodiscard]] Verdict answer(const RuleQuestion& question) const;
 };
 
 /// Whether a run may come to lie on a zone. A small tree, made with the functions below:

@@ -1,0 +1,106 @@
+// What pictures cost in memory, and frames that a client has spoilt.
+#include <fmt/format.h>
+
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <filesystem>
+#include <fstream>
+#include <limits>
+#include <string>
+#include <vector>
+
+#include "apsidon/draw/gallery.hpp"
+#include "apsidon/draw/paint.hpp"
+#include "apsidon/files/table_file.hpp"
+#include "apsidon/play/playfield.hpp"
+#include "support/allocations.hpp"
+#include "support/process.hpp"
+
+using namespace apsidon;
+using namespace apsidon::test;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// The most memory that this process has had, or has now, MiB.
+double mebibytes(const std::string& what) {
+  std::ifstream in("/proc/self/status");
+  for (std::string line; std::getline(in, line);) {
+    if (line.starts_with(what + ":")) return std::stod(line.substr(what.size() + 1)) / 1024;
+  }
+  return 0;
+}
+
+/// As many copies of one picture: 0.png, 1.png …
+void copies_of(const Picture& picture, int copies, const Scratch& folder) {
+  picture.write_png((folder / "0.png").string());
+  for (int i = 1; i < copies; ++i) fs::copy_file(folder / "0.png", folder / fmt::format("{}.png", i));
+}
+
+}  // namespace
+
+TEST_CASE("draw: pixels of pictures are kept up to 256 MiB, the others are read again") {
+  constexpr int copies = 9;
+  const Scratch folder;
+  copies_of(Picture({4096, 4096}), copies, folder);  // 64 MiB each
+  const Gallery gallery(Art{.pattern = "{face}.png"}, folder / "");
+  const double before = mebibytes("VmRSS");
+  for (int i = 0; i < copies; ++i) {
+    const std::string name = fmt::format("{}.png", i);
+    REQUIRE(gallery.surface(name) != nullptr);
+    CHECK(*gallery.size_of(name) == Size{4096, 4096});
+  }
+  if (!keeps_freed_memory) CHECK(mebibytes("VmRSS") - before < 320);
+  // The last is there still, the first has to be read again; and when it has gone from the disk, it is said.
+  fs::remove(folder / fmt::format("{}.png", copies - 1));
+  fs::remove(folder / "0.png");
+  CHECK(gallery.surface(fmt::format("{}.png", copies - 1)) != nullptr);
+  CHECK(*gallery.size_of("0.png") == Size{4096, 4096});
+  CHECK(gallery.problems().empty());
+  CHECK(gallery.surface("0.png") == nullptr);
+  REQUIRE(gallery.problems().size() == 1);
+  CHECK(gallery.problems()[0].code == ProblemCode::cannot_read);
+}
+
+TEST_CASE("draw: a picture for which there is no memory is told as that, and the others are drawn") {
+  if (keeps_freed_memory) return;  // the address sanitizer wants more memory than this gives
+  const Scratch folder;
+  copies_of(Picture({8192, 8192}), 1, folder);  // 256 MiB
+  std::ofstream(folder / "art.json")
+      << R"({"apsidon": "art", "version": 1, "pattern": "0.png", "key_colour": "#FF00FF"})";
+  const Outcome ran =
+      run("/bin/bash",
+          {"-c", fmt::format("ulimit -v 460000; exec {} faces {} --art {} --out {}", quoted(tool_program()),
+                             quoted(source("data/glasshouse.deck.json").string()),
+                             quoted((folder / "art.json").string()), quoted((folder / "out.png").string()))});
+  CAPTURE(ran.out, ran.err, ran.code);
+  CHECK((ran.code == 1 || ran.code == 3));
+  CHECK_THAT(ran.out + ran.err, Catch::Contains("enough memory"));
+}
+
+TEST_CASE("draw: what is no number in a frame, or beyond all windows, is not drawn, and the rest is") {
+  const Playfield field(*load_table(source(potting_bench)), {.window = {640, 400}});
+  const Deck& deck = field.table().deck();
+  const Frame good = field.frame();
+  REQUIRE(good.items.size() > 20);
+  const std::size_t last = good.items.size() - 1;
+  Frame without = good;
+  without.items.pop_back();
+  const auto rest = paint(without, deck).pixels().all;
+  for (const float bad :
+       {std::numeric_limits<float>::quiet_NaN(), std::numeric_limits<float>::infinity(), -3e38f}) {
+    const auto drawn = [&](const auto& spoil) {
+      Frame frame = good;
+      spoil(frame.items[last]);
+      return paint(frame, deck).pixels().all;
+    };
+    CAPTURE(bad);
+    CHECK((drawn([&](FrameItem& item) { item.matrix.tx = bad; }) == rest));
+    CHECK((drawn([&](FrameItem& item) { item.matrix.a = bad; }) == rest));
+    CHECK((drawn([&](FrameItem& item) { item.corners.corners[2].y = bad; }) == rest));
+    CHECK((drawn([&](FrameItem& item) { item.size.width = bad; }) == rest));
+    CHECK((drawn([&](FrameItem& item) { item.opacity = bad; }) == rest));
+    CHECK((drawn([&](FrameItem& item) { item.lift = bad; }) == rest));
+    CHECK((drawn([&](FrameItem& item) { item.brightness = bad; }) == rest));
+  }
+}
