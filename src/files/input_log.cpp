@@ -62,7 +62,7 @@ class LogBudget {
     if (const auto* over = std::get_if<StartOverInput>(&input)) {
       const Table& table = over->setup->table;
       spend(node, tables_, 4 * table.zones().size() + table.card_count(), most_of_tables,
-            "cards, and zones that count as four, of the tables");
+            "cards of tables, and zones that count as four,");
     }
     if (const auto* zone = std::get_if<BehaviourInput>(&input)) {
       spend(node, parts_, count_parts(zone->behaviour.rules), most_rule_parts, "parts of rules");
@@ -76,9 +76,9 @@ class LogBudget {
                     std::string_view what) {
     spent += more;
     if (spent <= most) return;
-    node.stop(
-        ProblemCode::too_many,
-        fmt::format("{} {} of this log in all, down to here: at most {} are expected", spent, what, most));
+    node.stop(ProblemCode::too_many,
+              fmt::format("the log comes to {} {} down to here: at most {} in all are expected", spent, what,
+                          most));
   }
 
   std::size_t tables_ = 0;

@@ -115,7 +115,8 @@ class TableReader {
     spent += more;
     if (spent <= most) return;
     where.stop(ProblemCode::too_many,
-               fmt::format("{} {} in all, down to here: at most {} are expected", spent, what, most));
+               fmt::format("the file comes to {} {} down to here: at most {} in all are expected", spent,
+                           what, most));
   }
 
   /// Rules are read once for all the zones that an object repeats, and are one in memory.
@@ -174,7 +175,7 @@ class TableReader {
     const int repeat = node.child("repeat").whole(1, static_cast<int>(most_panels));
     const std::string base = panel.name;
     spend(texts_, static_cast<std::size_t>(repeat) * panel.data.size(), most_texts_, node,
-          "bytes of text that is repeated,");
+          "bytes of text that is repeated");
     const std::vector<std::string> texts = repeated_texts(node, static_cast<std::size_t>(repeat));
     for (int i = 1; i <= repeat; ++i) {
       panel.name = nth_name(base, i);
@@ -198,7 +199,7 @@ class TableReader {
                             texts.size(), count));
     }
     const std::string each = text.text();
-    spend(texts_, count * each.size(), most_texts_, text, "bytes of text that is repeated,");
+    spend(texts_, count * each.size(), most_texts_, text, "bytes of text that is repeated");
     for (std::size_t n = 1; n <= count; ++n) {
       std::string one = each;
       if (const auto at = one.find("{n}"); at != std::string::npos) one.replace(at, 3, std::to_string(n));
@@ -304,7 +305,7 @@ class TableReader {
     const auto made = setup_.table.zones().subspan(first);
     spend(longest_, made.size() * static_cast<std::size_t>(zone.longest), most_longest, node,
           "cards that zones hold at their longest,");
-    spend(texts_, made.size() * data.size(), most_texts_, node, "bytes of text that is repeated,");
+    spend(texts_, made.size() * data.size(), most_texts_, node, "bytes of text that is repeated");
     if (data.empty()) return;
     for (const Zone& one : made) setup_.zone_data[one.id] = data;
   }

@@ -1,5 +1,7 @@
 #include "play/trail.hpp"
 
+#include <fmt/format.h>
+
 #include <utility>
 
 #include "geometry/utf8.hpp"
@@ -23,7 +25,9 @@ Verdict Trail::ask(const OwnRule& rule, const RuleQuestion& question) {
   Verdict verdict = usable(rule.answer(question));
   asks_rule_ = within;
   if (verdict.reason == Reason::game_failed) {
-    thrown_.push_back({.kind = NoticeKind::callback, .input = "rule", .problem = problem_in(verdict)});
+    thrown_.push_back({.kind = NoticeKind::callback,
+                       .input = "rule",
+                       .problem = fmt::format("{} (of '{}')", problem_in(verdict), rule.name)});
   }
   return verdict;
 }

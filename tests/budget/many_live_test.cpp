@@ -137,12 +137,12 @@ TEST_CASE("budget: of what lives at one time no more than the stated number is t
     CHECK(heard == what + " is one too many of those that live: it is ignored");
   };
   full(1'000, "perform", [&](std::size_t) { (void)field.performances().perform(wait(100)); });
-  full(100'000, "start_timer", [&](std::size_t) { (void)field.time().start_timer(100); });
-  full(100'000, "add", [&](std::size_t) { (void)field.time().add_countdown(100); });
+  full(100'000, "clock", [&](std::size_t) { (void)field.time().start_timer(100); });
+  full(100'000, "clock", [&](std::size_t) { (void)field.time().add_countdown(100); });
   const auto named = [](std::size_t i) { return fmt::format("reason {}", i); };
   full(1'000, "hold", [&](std::size_t i) { field.time().hold(named(i)); });
   full(1'000, "forbid_undo", [&](std::size_t i) { field.moves().forbid_undo(named(i)); });
-  full(1'000, "off", [&](std::size_t i) { (void)field.switches().switch_off(CardId{1}, named(i)); });
+  full(1'000, "switch", [&](std::size_t i) { (void)field.switches().switch_off(CardId{1}, named(i)); });
   full(100, "pointer", [&](std::size_t i) {
     field.pointer(
         {.phase = PointerPhase::down, .at = {1, 1}, .time = 1, .pointer = static_cast<std::uint32_t>(i)});

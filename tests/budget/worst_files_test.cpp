@@ -94,7 +94,7 @@ TEST_CASE("budget: what a short file multiplies is shared, or refused with the s
   const auto is_refused = [](const std::string& name, const Json& table, const std::string& sum) {
     const std::string refused = used_within_budget(name, table);
     CHECK_THAT(refused, Catch::Contains("worst.json:1:") && Catch::Contains("/zones/0: ") &&
-                            Catch::Contains(sum) && Catch::Contains("in all, down to here"));
+                            Catch::Contains(sum) && Catch::Contains("down to here: at most"));
   };
   is_refused("all send to all", table_of({{"sends_to", {"a"}}}), "100030000 parts of rules");
   Json names = Json::array();

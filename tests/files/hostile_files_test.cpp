@@ -92,7 +92,7 @@ TEST_CASE("files: names that are too long, or would do more than be shown, are r
   CHECK(why.size() < 2000);
   CHECK(why.find("unknown zone 'xxxx") != std::string::npos);
   CHECK(refusal(table_with(R"("panels": [{"id": ")" + std::string(201, 'y') + R"("}], )")).size() < 600);
-  CHECK(refusal(table_with(R"("panels": [{"id": "a\u001b[31mred"}], )")).find("control character 0x1b") !=
+  CHECK(refusal(table_with(R"("panels": [{"id": "a\u001b[31mred"}], )")).find("control character U+001B") !=
         std::string::npos);
   CHECK(refusal(table_with(R"("panels": [{"id": "a)"
                            "\xff"

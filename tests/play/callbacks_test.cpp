@@ -91,7 +91,7 @@ TEST_CASE("play: a rule in code that throws refuses, in a playfield and on a bar
   CHECK_FALSE(has(drag(field), EventKind::dropped));
   CHECK(field.table().card(only_card)->zone == first_slot);
   CHECK(field.counters().callback > 0);
-  CHECK(heard.said.front() == "rule: it threw no water: it counts as a refusal");
+  CHECK(heard.said.front() == "rule: it threw no water (of 'dry'): it counts as a refusal");
 
   Table table = setup.table;
   const MoveReport report = apply_move(table, setup.rulebook(), to_second);
@@ -108,6 +108,7 @@ TEST_CASE("play: what is thrown need be no exception of the standard library") {
   const Verdict verdict = field.moves().make(to_second);
   CHECK(verdict.reason == Reason::game_failed);
   CHECK(problem_of(verdict) == "something that is no std::exception");
+  CHECK(field.edits().flip(only_card, false));
   while (field.next_event(1)) {
   }
   CHECK(field.moves().standing() != Standing::won);

@@ -124,7 +124,7 @@ TEST_CASE("tool: names that would turn the text around them are refused, names f
     const Scratch folder;
     Json table = demo();
     table["deck"] = source("data/glasshouse.deck.json").string();
-    const std::string text = std::regex_replace(table.dump(), std::regex("\"bed-2\""), Json(name).dump());
+    const std::string text = std::regex_replace(table.dump(), std::regex("\"waste\""), Json(name).dump());
     std::ofstream(folder / "t.json") << text;
     return tool({"place", (folder / "t.json").string(), "--trust"});
   };
@@ -141,7 +141,7 @@ TEST_CASE("tool: a cell of a table that a spreadsheet would take for a formula i
   Json table = demo();
   table["deck"] = source("data/glasshouse.deck.json").string();
   const std::string formula = "=HYPERLINK(\"a\",1)";
-  std::ofstream(folder / "t.json") << std::regex_replace(table.dump(), std::regex("\"bed-2\""),
+  std::ofstream(folder / "t.json") << std::regex_replace(table.dump(), std::regex("\"waste\""),
                                                          Json(formula).dump());
   const Outcome ran =
       tool({"judge", (folder / "t.json").string(), "--trust", "--format", "csv", "--to", formula});
