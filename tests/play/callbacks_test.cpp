@@ -245,3 +245,27 @@ TEST_CASE("play: a log answers as the game did when its function threw") {
   CHECK(problem_of(refused[0]) == "no water");
   CHECK(again.counters().callback == 0);
 }
+
+TEST_CASE(
+    "play: a function that was given once is known by its name in rounds and snapshots that do not name it") {
+  const auto refuses = [](const RuleQuestion& q) { return q.refuse({{"cost", 3}}); };
+  Playfield field(two_slots(rule::own("dear", refuses)));
+  const auto asked_by_name = [&] {
+    ZoneBehaviour behaviour = field.where().behaviour(second_slot);
+    behaviour.rules.drop = rule::own("dear");
+    REQUIRE(field.edits().set_behaviour(second_slot, behaviour));
+    return field.moves().make(
+        {.run = {field.table().top(first_slot).value(), 1}, .from = first_slot, .to = second_slot});
+  };
+  REQUIRE(field.start_over(two_slots()));
+  CHECK(asked_by_name().arguments == std::vector<VerdictArgument>{{"cost", 3}});
+
+  Playfield later(two_slots());
+  const Playfield before = later;
+  ZoneBehaviour behaviour = later.where().behaviour(second_slot);
+  behaviour.rules.drop = rule::own("dear", refuses);
+  REQUIRE(later.edits().set_behaviour(second_slot, behaviour));
+  later.restore(before);
+  field = later;
+  CHECK(asked_by_name().arguments == std::vector<VerdictArgument>{{"cost", 3}});
+}

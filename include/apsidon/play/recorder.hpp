@@ -6,7 +6,7 @@
 
 namespace apsidon {
 
-/// Hears every input. May not call back into the playfield.
+/// Hears every input. May not call back into the playfield; it may set another recorder.
 class Recorder {
  public:
   Recorder() = default;
