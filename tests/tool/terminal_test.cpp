@@ -73,15 +73,15 @@ TEST_CASE("tool: no verb hands on what a terminal would obey, from words, senten
   const std::string evil = (folder / "a\n\x1b[2Jb.table.json").string();
   std::ofstream(evil) << table.dump();
   const std::string log = (folder / "evil.log").string();
-  std::ofstream(log)
-      << R"({"apsidon": "input-log", "version": 1, "window": [1280, 800]})" << '\n'
-      << Json{{"time", 0.5},
-              {"perform", {{"act", "wait"}, {"seconds", 0.1}, {"cues", {{{"at", 0.5}, {"name", "cue"}}}}}}}
-             .dump()
-      << '\n'
-      << Json{{"time", 0.6}, {"own", hostile}, {"verdict", {{"reason", "own-rule"}, {"rule", hostile}}}}
-             .dump()
-      << '\n';
+  // The demo's session: what happens in it is told in the words of the hostile table.
+  std::vector<std::string> lines = lines_of(contents(source("data/potting-bench.log")));
+  lines[0] = R"({"apsidon": "input-log", "version": 1, "window": [1280, 800]})";
+  lines.push_back(Json{{"time", 1e6}, {"perform", {{"act", "wait"}, {"seconds", 0.1}}}}.dump());
+  lines.push_back(
+      Json{{"time", 1e6}, {"own", hostile}, {"verdict", {{"reason", "own-rule"}, {"rule", hostile}}}}.dump());
+  std::ofstream to(log);
+  for (const std::string& line : lines) to << line << '\n';
+  to.close();
   const std::vector<std::vector<std::string>> calls{
       {"place", evil, "--trust"},
       {"place", evil, "--trust", "--format", "csv"},
@@ -116,6 +116,11 @@ TEST_CASE("tool: no verb hands on what a terminal would obey, from words, senten
     CHECK_FALSE(holds("\n" + ran.out, "\nno: all is well"));
     CHECK(ran.code >= 0);
     CHECK(ran.code <= 3);
+    if (call.size() > 2 && call[2] == log) {
+      CHECK(ran.code == 0);
+      CHECK(holds(ran.out, "\\x1b]0;owned\\x07"));
+      CHECK(holds(ran.out, "\\u202e"));
+    }
   }
 }
 
