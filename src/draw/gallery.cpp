@@ -57,7 +57,13 @@ Result<Surface> read_png(const std::filesystem::path& file) {
     return Problem{.code = code, .file = file.string(), .message = std::move(message)};
   };
   const auto bytes = read_file(file);
-  if (!bytes) return bytes.error();
+  if (!bytes) {
+    Problem problem = bytes.error().front();
+    std::error_code error;
+    if (std::filesystem::exists(file, error))
+      problem.code = ProblemCode::not_png;  // a pipe, say: it is there
+    return problem;
+  }
   const auto size = png_size(*bytes);
   if (!size)
     return refused(ProblemCode::not_png, fmt::format("it is {}: a PNG is expected", kind_of(*bytes)));

@@ -1,5 +1,6 @@
 // What pictures cost in memory, and frames that a client has spoilt.
 #include <fmt/format.h>
+#include <sys/stat.h>
 
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -76,6 +77,18 @@ TEST_CASE("draw: a picture for which there is no memory is told as that, and the
   CAPTURE(ran.out, ran.err, ran.code);
   CHECK((ran.code == 1 || ran.code == 3));
   CHECK_THAT(ran.out + ran.err, Catch::Contains("enough memory"));
+}
+
+TEST_CASE("draw: a pipe in the place of a picture is told as that, not as missing") {
+  const Scratch folder;
+  REQUIRE(mkfifo((folder / "0.png").c_str(), 0600) == 0);
+  std::ofstream(folder / "art.json") << R"({"apsidon": "art", "version": 1, "pattern": "0.png"})";
+  const Outcome ran = tool({"check", potting_bench, "--art", (folder / "art.json").string()});
+  CAPTURE(ran.out, ran.err);
+  CHECK(ran.code == 1);
+  CHECK(
+      holds(ran.out, "the picture '0.png' cannot be shown: this is a pipe or a device: a file is expected"));
+  CHECK_FALSE(holds(ran.out, "not there"));
 }
 
 TEST_CASE("draw: what is no number in a frame, or beyond all windows, is not drawn, and the rest is") {
