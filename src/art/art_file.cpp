@@ -16,7 +16,7 @@ using namespace art_detail;
 using namespace files_detail;
 using Json = nlohmann::ordered_json;
 
-constexpr double most_px = 100'000;
+constexpr double most_sheet_px = 100'000;
 constexpr std::array<std::pair<std::string_view, SheetOrder>, 2> orders{
     {{"by-suit", SheetOrder::by_suit}, {"by-rank", SheetOrder::by_rank}}};
 
@@ -33,7 +33,7 @@ PicturePart part_from(const Node& node) {
   node.expect_form(node.json().is_object(), "a picture, or an object with a part of one,");
   node.expect_keys({"picture", "x", "y", "width", "height"});
   const auto number = [&](const char* key, double least) {
-    return static_cast<float>(node.at(key).number(least, most_px));
+    return static_cast<float>(node.at(key).number(least, most_sheet_px));
   };
   return {.picture = node.at("picture").text(),
           .part = rect_at({number("x", 0), number("y", 0)}, {number("width", 1), number("height", 1)})};
@@ -65,11 +65,11 @@ ArtSheet sheet_from(const Node& node) {
   node.expect_keys({"picture", "columns", "cell", "margin", "spacing", "order", "suits", "ranks"});
   ArtSheet sheet{.picture = node.at("picture").text(),
                  .columns = node.at("columns").whole(1, 10'000),
-                 .cell = size_from(node.at("cell"), most_px),
+                 .cell = size_from(node.at("cell"), most_sheet_px),
                  .suits = list_from(node, "suits"),
                  .ranks = list_from(node, "ranks")};
-  if (node.has("margin")) sheet.margin = node.child("margin").point(0, most_px);
-  if (node.has("spacing")) sheet.spacing = node.child("spacing").point(0, most_px);
+  if (node.has("margin")) sheet.margin = node.child("margin").point(0, most_sheet_px);
+  if (node.has("spacing")) sheet.spacing = node.child("spacing").point(0, most_sheet_px);
   if (node.has("order"))
     sheet.order = named(node.child("order"), "order", node.child("order").text(), orders);
   return sheet;
@@ -113,7 +113,7 @@ Result<Art> parse_art(std::string_view text, const std::filesystem::path& file) 
             .names = texts_from(top, "names", "an object with a text for each word"),
             .jokers = jokers_from(top),
             .backs = parts_from(top, "backs")};
-    if (top.has("card")) art.card = size_from(top.child("card"), most_px);
+    if (top.has("card")) art.card = size_from(top.child("card"), most_sheet_px);
     if (top.has("sheets")) {
       for (const Node& sheet : top.child("sheets").items()) art.sheets.push_back(sheet_from(sheet));
     }

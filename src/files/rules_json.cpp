@@ -323,55 +323,6 @@ void read_rules(const Node& node, const TableSetup& setup, ZoneRange own, ZoneRu
   handling = read_handling(node, setup, own);
 }
 
-namespace {
-
-/// A number, or how many lie covered and how many open.
-void read_longest(const Node& node, ZoneLayout& layout) {
-  const int most = static_cast<int>(most_cards);
-  layout.longest_covered = 0;
-  node.expect_form(node.json().is_object() || node.json().is_number(),
-                   "a number, or an object with 'covered' and 'open',");
-  if (!node.json().is_object()) {
-    layout.longest = node.whole(0, most);
-    return;
-  }
-  node.expect_keys({"covered", "open"});
-  layout.longest_covered = node.whole_or("covered", 0, 0, most / 2);
-  layout.longest = layout.longest_covered + node.whole_or("open", 0, 0, most / 2);
-}
-
-}  // namespace
-
-void read_zone_layout(const Node& node, ZoneLayout& layout) {
-  if (node.has("layout")) layout.layout = layout_from(node.child("layout"));
-  if (node.has("longest")) read_longest(node.child("longest"), layout);
-  layout.off_table = node.truth_or("off_table", layout.off_table);
-  layout.factor = node.number_or("factor", layout.factor, 0.05, 20);
-  layout.sideways = node.truth_or("sideways", layout.sideways);
-  layout.scrolls = node.truth_or("scrolls", layout.scrolls);
-  layout.gives_up = node.truth_or("gives_up", layout.gives_up);
-  layout.snaps = node.truth_or("snaps", layout.snaps);
-  if (node.has("facing"))
-    layout.facing = named(node.child("facing"), "facing", node.child("facing").text(), facing_names);
-}
-
-void write_zone_layout(Json& json, const ZoneLayout& layout) {
-  json["layout"] = json_of(layout.layout);
-  if (layout.longest_covered > 0 && layout.longest <= static_cast<int>(most_cards) / 2) {
-    json["longest"] = {{"covered", layout.longest_covered},
-                       {"open", layout.longest - layout.longest_covered}};
-  } else {
-    json["longest"] = layout.longest;
-  }
-  if (layout.off_table) json["off_table"] = true;
-  if (layout.facing != Facing::bottom) json["facing"] = name_in(facing_names, layout.facing);
-  if (layout.factor != 1) json["factor"] = decimal(layout.factor);
-  if (layout.sideways) json["sideways"] = true;
-  if (layout.scrolls) json["scrolls"] = true;
-  if (layout.gives_up) json["gives_up"] = true;
-  if (!layout.snaps) json["snaps"] = false;
-}
-
 Goal read_goal(const Node& node, const TableSetup& setup) {
   const std::string word = only_key(node, "goal");
   const GoalKind kind = named(node, "goal", word, goal_names);

@@ -22,9 +22,6 @@ struct ZoneRange {
 /// What an object says of the rules and the handling of these zones; what it does not say stays as it is.
 void read_rules(const Node& node, const TableSetup& setup, ZoneRange own, ZoneRules& rules,
                 ZoneHandling& handling);
-/// What it says of how a zone lies.
-void read_zone_layout(const Node& node, ZoneLayout& layout);
-void write_zone_layout(nlohmann::ordered_json& json, const ZoneLayout& layout);
 Goal read_goal(const Node& node, const TableSetup& setup);
 nlohmann::ordered_json json_of(const Goal& goal, const Table& table);
 

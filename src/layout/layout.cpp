@@ -1,6 +1,7 @@
 #include "apsidon/layout/layout.hpp"
 
 #include "geometry/options.hpp"
+#include "geometry/thrown.hpp"
 #include "layout/common.hpp"
 
 namespace apsidon {
@@ -43,23 +44,13 @@ namespace {
 
 thread_local int custom_layouts = 0;
 
-/// Calls a function of the game's. False when it threw.
-template <class Work>
-bool run_custom(Work work, std::string* thrown = nullptr) {
-  struct Within {
-    Within() { ++custom_layouts; }
-    ~Within() { --custom_layouts; }
-  } const within;
-  const auto say = [&](const char* what) { return thrown && (*thrown = what, true); };
-  try {
-    work();
-    return true;
-  } catch (const std::exception& e) {
-    (void)say(e.what());
-  } catch (...) {
-    (void)say("something that is no std::exception");
-  }
-  return false;
+/// What a function of a layout of the game's own threw.
+template <class Function>
+std::optional<std::string> thrown_by_custom(Function function) {
+  ++custom_layouts;
+  auto thrown = geometry_detail::thrown_by(function);
+  --custom_layouts;
+  return thrown;
 }
 
 }  // namespace
@@ -80,10 +71,9 @@ LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pos
   const PlayerFrame side(in);
   for (std::size_t i = 0; i < in.cards.size(); ++i) poses[i] = side.pose(0, 0, in.cards[i]);
   LayoutReport report;
-  std::string thrown;
-  if (!run_custom([&] { report = l.functions->lay_out(in, poses); }, &thrown)) {
+  if (auto thrown = thrown_by_custom([&] { report = l.functions->lay_out(in, poses); })) {
     report = lay_out(SpreadLayout{}, in, poses);
-    report.thrown = std::move(thrown);
+    report.thrown = *std::move(thrown);
     return report;
   }
   for (std::size_t i = 0; i < in.cards.size(); ++i) {
@@ -96,9 +86,9 @@ LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pos
 }
 
 Size least_size(const CustomLayout& l, const LayoutNeed& need, Size card) {
-  Size size = least_size(SpreadLayout{}, need, card);
-  if (l.functions) (void)run_custom([&] { size = l.functions->least_size(need, card); });
-  return size;
+  Size size;
+  const bool said = l.functions && !thrown_by_custom([&] { size = l.functions->least_size(need, card); });
+  return said ? size : least_size(SpreadLayout{}, need, card);
 }
 
 LayoutAxis axis_of(const Layout& layout) {

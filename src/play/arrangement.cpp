@@ -6,7 +6,6 @@
 
 #include "apsidon/geometry/quad.hpp"
 #include "apsidon/layout/insertion.hpp"
-#include "geometry/utf8.hpp"
 #include "play/layers.hpp"
 
 namespace apsidon::play_detail {
@@ -262,7 +261,7 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
   LayoutInput in = input(setup, zone.id);
   in.cards = {scratch_.laid.data(), n};
   laid.report = apsidon::lay_out(options.layout, in, {scratch_.poses.data(), n});
-  if (!laid.report.thrown.empty()) thrown_ = geometry_detail::as_utf8(laid.report.thrown);
+  if (!laid.report.thrown.empty()) thrown_ = laid.report.thrown;
   laid.room = room_of(setup, zone.id, request);
   laid.closed_up = closes_up(setup, zone.id, request.held);
   std::swap(scratch_.guests, laid.guests);

@@ -1,11 +1,10 @@
 #pragma once
 // Functions of the game's that are called. Not installed.
-#include <exception>
 #include <optional>
 #include <string>
 #include <utility>
 
-#include "geometry/utf8.hpp"
+#include "geometry/thrown.hpp"
 
 namespace apsidon::play_detail {
 
@@ -36,14 +35,8 @@ class Callback {
     Function running = std::exchange(function_, {});
     runs_ = true;
     replaced_ = false;
-    std::optional<std::string> thrown;
-    try {
-      take([&]() -> decltype(auto) { return running(arguments...); });
-    } catch (const std::exception& e) {
-      thrown = geometry_detail::as_utf8(e.what());
-    } catch (...) {
-      thrown = "something that is no std::exception";
-    }
+    auto thrown =
+        geometry_detail::thrown_by([&] { take([&]() -> decltype(auto) { return running(arguments...); }); });
     runs_ = false;
     if (!replaced_) function_ = std::move(running);
     return thrown;
@@ -53,6 +46,16 @@ class Callback {
   Function function_ = {};
   bool runs_ = false;
   bool replaced_ = false;
+};
+
+/// Whether the game is being asked something. A copy is not: what is tried on it is tried from without.
+struct Asking {
+  bool now = false;
+
+  Asking() = default;
+  Asking(const Asking&) {}
+  Asking& operator=(const Asking&) { return *this; }
+  ~Asking() = default;
 };
 
 }  // namespace apsidon::play_detail

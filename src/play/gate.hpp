@@ -29,7 +29,7 @@ class Gate {
   void allow_undo(std::string_view reason) { (void)no_undo_.release(reason); }
   [[nodiscard]] bool lets_undo() const { return !no_undo_.any(); }
   /// For which it may not.
-  [[nodiscard]] std::size_t undo_reasons() const { return no_undo_.all().size(); }
+  [[nodiscard]] std::span<const std::string> undo_reasons() const { return no_undo_.all(); }
 
   /// Whether presses of this button are told even while it is closed.
   [[nodiscard]] bool lets_through(PointerButton button) const { return (through_ & bit(button)) != 0; }

@@ -48,7 +48,7 @@ void Impl::start_over(TableSetup next) {
   fresh.take_over_switches(*this);
   fresh.schedule = Schedule::after(schedule);
   fresh.referee.trail() = std::move(referee.trail());
-  fresh.referee.own_code() = std::move(referee.own_code());  // the next table may not name all of it
+  fresh.referee.own_code().learn(referee.own_code());  // the next table may not name all of it
   fresh.traffic.settle_for(traffic);
   fresh.frames.number_from(frames.frame().revision);
   *this = std::move(fresh);
@@ -85,7 +85,7 @@ void Impl::restore(const Impl& snapshot) {
   copy.client.inputs = client.inputs;
   copy.inbox = std::move(inbox);
   copy.referee.trail() = std::move(referee.trail());
-  copy.referee.own_code() = std::move(referee.own_code());
+  copy.referee.own_code().learn(referee.own_code());
   copy.ids.keep_ahead_of(ids);
   copy.referee.keep_ids_ahead_of(table());
   copy.events = std::move(events);

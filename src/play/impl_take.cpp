@@ -1,7 +1,9 @@
 // One way in: every input of a player and every call of the game is taken here, recorded, and done.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+#include <span>
 #include <utility>
 
 #include "apsidon/geometry/error.hpp"
@@ -264,6 +266,11 @@ Verdict Impl::fits(const Input& input) {
 /// Whether there is room for what an input would add to what lives already.
 Verdict Impl::has_room(const Input& input) {
   const auto full = [](std::size_t live, std::size_t most) { return live >= most ? most : 0; };
+  // One that is held already is no further one.
+  const auto full_of = [&](std::span<const std::string> reasons, const std::string& one) {
+    const bool held = std::find(reasons.begin(), reasons.end(), one) != reasons.end();
+    return held ? 0 : full(reasons.size(), most_reasons);
+  };
   std::size_t most = 0;
   if (const auto* i = std::get_if<PointerInput>(&input)) {
     if (i->phase == PointerPhase::down) most = hand.gestures().has_room(i->pointer) ? 0 : most_pointers;
@@ -273,16 +280,15 @@ Verdict Impl::has_room(const Input& input) {
     using What = ClockInput::What;
     if (clock->what == What::start_timer) most = full(schedule.timers(), most_timers);
     if (clock->what == What::add) most = full(schedule.countdowns(), most_timers);
-    if (clock->what == What::hold) most = full(schedule.reasons_of(clock->countdown), most_reasons);
+    if (clock->what == What::hold) most = full_of(schedule.reasons_of(clock->countdown), clock->reason);
   } else if (const auto* reason = std::get_if<ReasonInput>(&input)) {
     using What = ReasonInput::What;
-    if (reason->what == What::close_gate) most = full(gate.reasons().size(), most_reasons);
-    if (reason->what == What::forbid_undo) most = full(gate.undo_reasons(), most_reasons);
-    if (reason->what == What::hold) most = full(schedule.clock().holds().size(), most_reasons);
+    if (reason->what == What::close_gate) most = full_of(gate.reasons(), reason->reason);
+    if (reason->what == What::forbid_undo) most = full_of(gate.undo_reasons(), reason->reason);
+    if (reason->what == What::hold) most = full_of(schedule.clock().holds(), reason->reason);
   } else if (const auto* off = std::get_if<SwitchInput>(&input)) {
-    if (off->what == SwitchInput::What::off) most = full(switches.reasons_off(off->of).size(), most_reasons);
-    if (off->what == SwitchInput::What::hide)
-      most = full(switches.reasons_hidden(off->of).size(), most_reasons);
+    if (off->what == SwitchInput::What::off) most = full_of(switches.reasons_off(off->of), off->reason);
+    if (off->what == SwitchInput::What::hide) most = full_of(switches.reasons_hidden(off->of), off->reason);
   }
   return most == 0 ? Verdict{} : too_many(name_of(input), most);
 }

@@ -31,9 +31,10 @@ std::string describe(const Notice& n) {
     case NoticeKind::stale:
       return what + " names what is not there: it changes nothing";
     case NoticeKind::callback:
-      return fmt::format(
-          "{}: {}{}: it counts as a refusal", n.input,
-          n.problem.empty() ? "it was called from within a function of the game's" : "it threw ", n.problem);
+      return n.problem.empty()
+                 ? fmt::format("{}: it was called from within a function of the game's: it is refused",
+                               n.input)
+                 : fmt::format("{}: it threw {}: the playfield goes on without it", n.input, n.problem);
     case NoticeKind::lost_event:
       return "an event was dropped: too many wait to be read";
     case NoticeKind::internal:

@@ -20,6 +20,11 @@ class OwnCode {
   void adopt(TableSetup& setup);
   /// Notes the functions that a zone brings, and gives it those that it only names.
   void adopt(ZoneBehaviour& behaviour);
+  /// Knows what another knows, too, where it has no function of that name itself.
+  void learn(const OwnCode& other) {
+    rules_.insert(other.rules_.begin(), other.rules_.end());
+    layouts_.insert(other.layouts_.begin(), other.layouts_.end());
+  }
 
  private:
   void adopt(Rule& rule);

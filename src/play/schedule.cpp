@@ -67,9 +67,9 @@ bool Schedule::reset_countdown(CountdownId id, double seconds) {
   return change(id, [&](Held& held) { held.countdown.set(seconds); });
 }
 
-std::size_t Schedule::reasons_of(CountdownId id) const {
+std::span<const std::string> Schedule::reasons_of(CountdownId id) const {
   const auto it = countdowns_.find(id);
-  return it == countdowns_.end() ? 0 : it->second.reasons.all().size();
+  return it == countdowns_.end() ? std::span<const std::string>{} : it->second.reasons.all();
 }
 
 bool Schedule::is_held(CountdownId id) const {

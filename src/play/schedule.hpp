@@ -5,6 +5,8 @@
 #include <cstdint>
 #include <map>
 #include <set>
+#include <span>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -52,7 +54,7 @@ class Schedule {
   [[nodiscard]] std::size_t timers() const { return timers_.size(); }
   [[nodiscard]] std::size_t countdowns() const { return countdowns_.size(); }
   /// For which a countdown stands still; none of a stale id.
-  [[nodiscard]] std::size_t reasons_of(CountdownId id) const;
+  [[nodiscard]] std::span<const std::string> reasons_of(CountdownId id) const;
   void start_timer(TimerId id, double rings);
   /// False for a stale id.
   bool stop_timer(TimerId id);

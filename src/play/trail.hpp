@@ -38,7 +38,7 @@ class Trail final : public OwnAnswers {
 
   void set_judge(Judge judge) { judge_ = std::move(judge); }
   /// Whether the game is being asked: what it calls meanwhile it calls from within its own function.
-  [[nodiscard]] bool asks() const { return judge_.runs() || asks_rule_; }
+  [[nodiscard]] bool asks() const { return judge_.runs() || asks_rule_.now; }
   /// What the game's functions threw since this was asked last, and which these were.
   [[nodiscard]] std::vector<Notice> take_thrown() { return std::exchange(thrown_, {}); }
   void foretell(const OwnRuleInput& answer) { own_.push_back(answer); }
@@ -52,7 +52,7 @@ class Trail final : public OwnAnswers {
   Verdict ask(const OwnRule& rule, const RuleQuestion& question);
 
   Callback<Judge> judge_ = {};
-  bool asks_rule_ = false;
+  Asking asks_rule_ = {};
   std::vector<Notice> thrown_ = {};
   std::deque<OwnRuleInput> own_ = {};
   std::deque<JudgedInput> judged_ = {};

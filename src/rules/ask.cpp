@@ -1,9 +1,10 @@
 #include "rules/ask.hpp"
 
 #include <algorithm>
-#include <exception>
 #include <type_traits>
 #include <utility>
+
+#include "geometry/thrown.hpp"
 
 namespace apsidon::rules_detail {
 namespace {
@@ -275,18 +276,12 @@ std::vector<ZoneId> RuleQuestion::waits_for() const {
 
 Verdict OwnRule::answer(const RuleQuestion& question) const {
   if (!judge) return question.answer(Reason::own_rule);
-  const auto failed = [&](std::string problem) {
-    Verdict verdict = question.answer(Reason::game_failed);
-    verdict.arguments = {{"problem", std::move(problem)}};
-    return verdict;
-  };
-  try {
-    return judge(question);
-  } catch (const std::exception& e) {
-    return failed(e.what());
-  } catch (...) {
-    return failed("something that is no std::exception");
+  Verdict verdict;
+  if (auto thrown = geometry_detail::thrown_by([&] { verdict = judge(question); })) {
+    verdict = question.answer(Reason::game_failed);
+    verdict.arguments = {{"problem", *std::move(thrown)}};
   }
+  return verdict;
 }
 
 Verdict RuleQuestion::refuse(std::vector<VerdictArgument> arguments, std::string rule) const {

@@ -150,6 +150,11 @@ TEST_CASE("budget: of what lives at one time no more than the stated number is t
     }
   });
   full(1'000, "close_gate", [&](std::size_t i) { field.gate().close(named(i)); });
+  // A reason that is held already is no further one.
+  const std::uint64_t before = field.counters().too_many;
+  field.gate().close(named(0), true);
+  field.time().hold(named(0));
+  CHECK(field.counters().too_many == before);
 
   Playfield waits(many(1'001, 1));
   waits.moves().set_judge([](const Proposal&) { return std::nullopt; });

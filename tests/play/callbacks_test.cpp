@@ -6,6 +6,7 @@
 #include <optional>
 #include <stdexcept>
 #include <string>
+#include <utility>
 #include <vector>
 
 using namespace apsidon;
@@ -74,7 +75,8 @@ TEST_CASE("play: a judge that throws refuses, and nothing stays in the hand") {
   CHECK(field.time().at_rest());
   CHECK(field.table().card(only_card)->zone == first_slot);
   CHECK(field.counters().callback == 1);
-  CHECK(heard.said == std::vector<std::string>{"judge: it threw no network: it counts as a refusal"});
+  CHECK(heard.said ==
+        std::vector<std::string>{"judge: it threw no network: the playfield goes on without it"});
 
   const Verdict verdict = field.moves().make(to_second);
   CHECK(verdict.reason == Reason::game_failed);
@@ -91,7 +93,7 @@ TEST_CASE("play: a rule in code that throws refuses, in a playfield and on a bar
   CHECK_FALSE(has(drag(field), EventKind::dropped));
   CHECK(field.table().card(only_card)->zone == first_slot);
   CHECK(field.counters().callback > 0);
-  CHECK(heard.said.front() == "rule: it threw no water (of 'dry'): it counts as a refusal");
+  CHECK(heard.said.front() == "rule: it threw no water (of 'dry'): the playfield goes on without it");
 
   Table table = setup.table;
   const MoveReport report = apply_move(table, setup.rulebook(), to_second);
@@ -155,7 +157,7 @@ TEST_CASE("play: a layout that throws lays its cards as a spread does") {
   while (field.next_event(2)) {
   }
   CHECK(field.counters().callback > 0);
-  CHECK(heard.said.front() == "layout: it threw bent: it counts as a refusal");
+  CHECK(heard.said.front() == "layout: it threw bent: the playfield goes on without it");
 }
 
 TEST_CASE("play: what a function of the game's calls back changes nothing, and is told") {
@@ -268,4 +270,27 @@ TEST_CASE(
   later.restore(before);
   field = later;
   CHECK(asked_by_name().arguments == std::vector<VerdictArgument>{{"cost", 3}});
+
+  // Both what the snapshot knew and what was known since.
+  Playfield other(two_slots());
+  other.restore(Playfield(two_slots(rule::own("dear", refuses))));
+  field = other;
+  CHECK(asked_by_name().arguments == std::vector<VerdictArgument>{{"cost", 3}});
+}
+
+TEST_CASE("play: a rule in code may try the move on a copy of the playfield") {
+  bool tries = false;
+  Playfield* field = nullptr;
+  const auto looks_ahead = [&](const RuleQuestion& q) -> Verdict {
+    if (std::exchange(tries, true)) return {};  // within its own copy
+    Playfield ahead = *field;
+    CHECK(ahead.moves().make(to_second));
+    CHECK(ahead.counters().callback == 0);
+    return q.refuse();
+  };
+  Playfield asked(two_slots(rule::own("looks ahead", looks_ahead)));
+  field = &asked;
+  CHECK(asked.moves().make(to_second).reason == Reason::own_rule);
+  CHECK(tries);
+  CHECK(asked.counters().callback == 0);
 }
