@@ -8,6 +8,7 @@
 
 #include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "apsidon/geometry/limits.hpp"
 #include "apsidon/play/gate_view.hpp"
 #include "apsidon/play/moves_view.hpp"
 #include "apsidon/play/time_view.hpp"

@@ -10,6 +10,7 @@
 
 #include "apsidon/files/table_file.hpp"
 #include "files/input_json.hpp"
+#include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/option_json.hpp"
 #include "files/plan_json.hpp"

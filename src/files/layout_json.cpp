@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "apsidon/geometry/limits.hpp"
 #include "files/names.hpp"
 #include "layout/fields.hpp"
 
@@ -177,7 +178,7 @@ void read_zone_layout(const Node& node, ZoneLayout& layout) {
     layout.facing = named(node.child("facing"), "facing", node.child("facing").text(), facing_names);
 }
 
-void write_zone_layout(Json& json, const ZoneLayout& layout) {
+void write_zone_layout(nlohmann::ordered_json& json, const ZoneLayout& layout) {
   json["layout"] = json_of(layout.layout);
   if (layout.longest_covered > 0 && layout.longest <= static_cast<int>(most_cards) / 2) {
     json["longest"] = {{"covered", layout.longest_covered},

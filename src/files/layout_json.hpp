@@ -2,7 +2,7 @@
 // Layouts as JSON. Not installed.
 #include <nlohmann/json.hpp>
 
-#include "apsidon/layout/layout.hpp"
+#include "apsidon/layout/plan.hpp"
 #include "files/reader.hpp"
 
 namespace apsidon::files_detail {
