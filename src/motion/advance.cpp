@@ -67,24 +67,27 @@ void Motion::Impl::come_due(Bucket& b, std::size_t begin, std::size_t end, std::
 
 /// Effects and leans that are over by now are removed.
 void Motion::Impl::end_asides(std::span<Pose> poses) {
-  for (const RunningEffect& e : effects) {
-    if (!has_shown(e.clock, e.ends())) continue;
-    rested = std::max(rested, when(e.clock, e.ends()));
-    touch(e.slot);
-    if (tracks[e.slot].bucket == asleep) poses[e.slot] = tracks[e.slot].goal;
+  const auto rests = [&](std::size_t slot) {
+    touch(slot);
+    if (tracks[slot].bucket == asleep) poses[slot] = tracks[slot].goal;
+  };
+  std::erase_if(effects, [&](const auto& of) {
+    const auto& [slot, effect] = of;
+    if (!has_shown(effect.clock, effect.ends())) return false;
+    rested = std::max(rested, when(effect.clock, effect.ends()));
+    rests(slot);
+    return true;
+  });
+  for (auto& [slot, lean] : leans) {
+    if (lean.resting || now < lean.record.lands) continue;
+    lean.resting = true;
+    rested = std::max(rested, lean.record.lands);
+    touch(slot);
   }
-  std::erase_if(effects, [&](const RunningEffect& e) { return has_shown(e.clock, e.ends()); });
-  for (Lean& l : leans) {
-    if (!l.resting && now >= l.record.lands) {
-      l.resting = true;
-      rested = std::max(rested, l.record.lands);
-      touch(l.slot);
-    }
-    if (l.resting && l.record.goal == Values{} && tracks[l.slot].bucket == asleep) {
-      poses[l.slot] = tracks[l.slot].goal;
-    }
-  }
-  std::erase_if(leans, [](const Lean& l) { return l.resting && l.record.goal == Values{}; });
+  std::erase_if(leans, [&](const auto& of) {
+    if (of.second.is_over()) rests(of.first);
+    return of.second.is_over();
+  });
 }
 
 /// The poses of all that is awake, as they are now.
@@ -94,54 +97,47 @@ void Motion::Impl::write_all(std::span<Pose> poses) {
       write_poses(b, i, std::min(i + block_size, b.size()), clock_now[b.clock], bends, poses);
     }
   }
-  if (!effects.empty() || !leans.empty()) add_asides(poses);
-}
-
-/// An effect of a card was taken away before its end: nothing of it stays in the card's pose.
-void Motion::Impl::end_aside(std::size_t slot, std::span<Pose> poses) {
-  const Track& t = tracks[slot];
-  poses[slot] = t.bucket == asleep ? t.goal : pose_of(state(slot).value, t.goal.flip_axis);
-  touch(slot);
-  add_asides(poses);
-  ++revision;
+  for (auto it = effects.begin(); it != effects.end(); it = effects.upper_bound(it->first))
+    add_asides(it->first, poses);
+  for (const auto& [slot, lean] : leans) {
+    if (!effects.contains(slot)) add_asides(slot, poses);
+  }
 }
 
 /// The pose of one card, as its record has it now.
 void Motion::Impl::write_one(std::size_t slot, std::span<Pose> poses) {
+  if (has_aside(slot)) return add_asides(slot, poses);
   const Track& t = tracks[slot];
-  if (t.bucket != asleep) {
-    const Bucket& b = buckets[t.bucket];
-    write_poses(b, t.index, t.index + 1, clock_now[b.clock], bends, poses);
-  }
-  const bool aside =
-      std::any_of(effects.begin(), effects.end(), [&](const auto& e) { return e.slot == slot; }) ||
-      std::any_of(leans.begin(), leans.end(), [&](const auto& l) { return l.slot == slot; });
-  if (aside) add_asides(poses);
+  if (t.bucket == asleep) return;
+  const Bucket& b = buckets[t.bucket];
+  write_poses(b, t.index, t.index + 1, clock_now[b.clock], bends, poses);
 }
 
-/// Adds effects and leans to the poses of their cards.
-void Motion::Impl::add_asides(std::span<Pose> poses) {
-  const auto reset = [&](std::size_t slot) {
-    const Track& t = tracks[slot];
-    poses[slot] = t.bucket == asleep ? t.goal : pose_of(state(slot).value, t.goal.flip_axis);
-  };
-  for (const RunningEffect& e : effects) reset(e.slot);
-  for (const Lean& l : leans) reset(l.slot);
-  for (const RunningEffect& e : effects) touch(e.slot);
-  for (const Lean& l : leans) touch(l.slot);
-  for (const RunningEffect& e : effects) {
+/// An effect of a card was taken away before its end: nothing of it stays in the card's pose.
+void Motion::Impl::refresh(std::size_t slot, std::span<Pose> poses) {
+  add_asides(slot, poses);
+  ++revision;
+}
+
+/// The pose of a card with its effects and its lean.
+void Motion::Impl::add_asides(std::size_t slot, std::span<Pose> poses) {
+  const Track& t = tracks[slot];
+  Values values = t.bucket == asleep ? values_of(t.goal) : state(slot).value;
+  touch(slot);
+  const auto [first, last] = effects.equal_range(slot);
+  for (auto it = first; it != last; ++it) {
+    const RunningEffect& e = it->second;
     const double own = own_now(e.clock);
     if (own <= e.start || own >= e.ends()) continue;
-    const float share = e.share_at(own);
-    poses[e.slot] = pose_of(plus(values_of(poses[e.slot]), e.effect.most, share), poses[e.slot].flip_axis);
+    values = plus(values, e.effect.most, e.share_at(own));
   }
-  for (const Lean& l : leans) {
-    const Record& r = l.record;
-    const Values by = l.resting ? r.goal : state_of(l.as, r, nullptr, now).value;
-    Values v = values_of(poses[l.slot]);
-    for (std::size_t i = 0; i < channels; ++i) v[i] += by[i];
-    poses[l.slot] = pose_of(v, poses[l.slot].flip_axis);
+  const auto lean = leans.find(slot);
+  if (lean != leans.end()) {
+    const Lean& l = lean->second;
+    const Values by = l.resting ? l.record.goal : state_of(l.as, l.record, nullptr, now).value;
+    for (std::size_t i = 0; i < channels; ++i) values[i] += by[i];
   }
+  poses[slot] = pose_of(values, t.goal.flip_axis);
 }
 
 }  // namespace apsidon

@@ -3,6 +3,7 @@
 // to a time, motion.cpp is what a client calls and asks.
 #include <algorithm>
 #include <limits>
+#include <map>
 #include <utility>
 #include <vector>
 
@@ -36,7 +37,6 @@ struct Motion::Impl {
   struct RunningEffect {
     Effect effect;
     double start = 0;  // on its clock
-    std::size_t slot = 0;
     ClockIndex clock = 0;
     double fades = std::numeric_limits<double>::infinity();  // from when on: another has taken over
     double fading_seconds = 0;
@@ -58,8 +58,9 @@ struct Motion::Impl {
   struct Lean {
     Bucket as;  // how it moves
     Record record;
-    std::size_t slot = 0;
     bool resting = false;
+
+    [[nodiscard]] bool is_over() const { return resting && record.goal == Values{}; }
   };
 
   std::vector<Track> tracks;
@@ -68,8 +69,8 @@ struct Motion::Impl {
   std::vector<std::int32_t> free_bends;
   std::vector<OwnClock> clocks{1};  // the first is the time of all
   std::vector<double> clock_now{0.0};
-  std::vector<RunningEffect> effects;
-  std::vector<Lean> leans;
+  std::multimap<std::size_t, RunningEffect> effects;  // by slot, of one slot in the order of their starts
+  std::map<std::size_t, Lean> leans;                  // by slot
   std::vector<Passage> passages;
   bool passages_sorted = true;  // put in order when they are asked for
   motion_detail::RunMerger<Passage> passage_merger;
@@ -139,8 +140,11 @@ struct Motion::Impl {
   void end_asides(std::span<Pose> poses);
   void write_all(std::span<Pose> poses);
   void write_one(std::size_t slot, std::span<Pose> poses);
-  void end_aside(std::size_t slot, std::span<Pose> poses);
-  void add_asides(std::span<Pose> poses);
+  void refresh(std::size_t slot, std::span<Pose> poses);
+  void add_asides(std::size_t slot, std::span<Pose> poses);
+  [[nodiscard]] bool has_aside(std::size_t slot) const {
+    return effects.contains(slot) || leans.contains(slot);
+  }
   /// Tells when a clock of the cards showed this, and returns it.
   double note(Passage::Kind kind, std::size_t slot, ClockIndex clock, double own) {
     const double time = when(clock, own);

@@ -43,7 +43,7 @@ void Motion::put(std::size_t slot, const Pose& pose) {
   impl_->tracks[slot].goal = pose;
   poses_[slot] = pose;
   impl_->touch(slot);
-  impl_->add_asides(poses_);
+  if (impl_->has_aside(slot)) impl_->add_asides(slot, poses_);
   ++impl_->revision;
 }
 
@@ -73,30 +73,36 @@ void Motion::finish(std::size_t slot) {
 }
 
 void Motion::clear(std::size_t slot) {
-  std::erase_if(impl_->effects, [&](const Impl::RunningEffect& e) { return e.slot == slot; });
-  std::erase_if(impl_->leans, [&](const Impl::Lean& l) { return l.slot == slot; });
+  impl_->effects.erase(slot);
+  impl_->leans.erase(slot);
   impl_->rested = std::max(impl_->rested, now());
   put(slot, pose(slot));
 }
 
 void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIndex clock) {
   const bool none = !(effect.seconds > 0) || effect.most == Offset{};
-  const auto begun = [&](const Impl::RunningEffect& e) { return impl_->own_now(e.clock) > e.start; };
-  const auto replaced = std::erase_if(impl_->effects, [&](const Impl::RunningEffect& e) {
-    return e.slot == slot && e.effect.kind == effect.kind && (none || !begun(e));
-  });
+  bool taken_back = false;
+  const auto [first, last] = impl_->effects.equal_range(slot);
+  for (auto it = first; it != last;) {
+    const auto at = it++;
+    Impl::RunningEffect& e = at->second;
+    const double own = impl_->own_now(e.clock);
+    if (e.effect.kind != effect.kind) continue;
+    if (none || !(own > e.start)) {
+      impl_->effects.erase(at);
+      taken_back = true;
+    } else if (!(e.fading_seconds > 0)) {
+      constexpr double fading_seconds = 0.12;
+      e.fading_seconds = std::min(fading_seconds, e.ends() - own);
+      e.fades = own;
+    }
+  }
   if (none) {
-    if (replaced > 0) impl_->end_aside(slot, poses_);
+    if (taken_back) impl_->refresh(slot, poses_);
     return;
   }
-  for (Impl::RunningEffect& e : impl_->effects) {
-    if (e.slot != slot || e.effect.kind != effect.kind || e.fading_seconds > 0) continue;
-    constexpr double fading_seconds = 0.12;
-    const double own = impl_->own_now(e.clock);
-    e.fading_seconds = std::min(fading_seconds, e.ends() - own);
-    e.fades = own;
-  }
-  impl_->effects.push_back({effect, impl_->own_now(clock) + std::max(delay, 0.0), slot, clock});
+  impl_->effects.emplace(slot,
+                         Impl::RunningEffect{effect, impl_->own_now(clock) + std::max(delay, 0.0), clock});
   ++impl_->revision;
 }
 
@@ -106,21 +112,21 @@ void Motion::lean(std::size_t slot, const Offset& by, const Spring& spring) {
 }
 
 void Motion::end_effects(ClockIndex clock) {
-  const auto ends = [&](const Impl::RunningEffect& e) { return e.clock == clock; };
   std::vector<std::size_t> slots;
-  for (const Impl::RunningEffect& e : impl_->effects) {
-    if (ends(e)) slots.push_back(e.slot);
-  }
-  std::erase_if(impl_->effects, ends);
-  for (const std::size_t slot : slots) impl_->end_aside(slot, poses_);
+  std::erase_if(impl_->effects, [&](const auto& of) {
+    if (of.second.clock != clock) return false;
+    slots.push_back(of.first);
+    return true;
+  });
+  for (const std::size_t slot : slots) impl_->refresh(slot, poses_);
   if (!slots.empty()) impl_->rested = std::max(impl_->rested, now());
 }
 
 void Motion::release_effects(ClockIndex clock) {
-  for (Impl::RunningEffect& e : impl_->effects) {
-    if (e.clock != clock) continue;
-    e.start += now() - impl_->own_now(clock);
-    e.clock = 0;
+  for (auto& [slot, effect] : impl_->effects) {
+    if (effect.clock != clock) continue;
+    effect.start += now() - impl_->own_now(clock);
+    effect.clock = 0;
   }
 }
 
@@ -159,11 +165,9 @@ const Pose& Motion::goal(std::size_t slot) const { return impl_->tracks[slot].go
 bool Motion::on_its_way(std::size_t slot) const { return impl_->tracks[slot].bucket != Impl::asleep; }
 
 bool Motion::awake(std::size_t slot) const {
-  return on_its_way(slot) ||
-         std::any_of(impl_->effects.begin(), impl_->effects.end(),
-                     [&](const Impl::RunningEffect& e) { return e.slot == slot; }) ||
-         std::any_of(impl_->leans.begin(), impl_->leans.end(),
-                     [&](const Impl::Lean& l) { return l.slot == slot && !l.resting; });
+  if (on_its_way(slot) || impl_->effects.contains(slot)) return true;
+  const auto lean = impl_->leans.find(slot);
+  return lean != impl_->leans.end() && !lean->second.resting;
 }
 
 bool Motion::waiting(std::size_t slot) const {
@@ -180,8 +184,8 @@ double Motion::settles_at() const {
     for (std::size_t i = 0; i < b.size(); ++i) lands = std::max(lands, b.dues[i].lands);
     if (b.size() > 0) last = std::max(last, impl_->when(b.clock, lands));
   }
-  for (const Impl::RunningEffect& e : impl_->effects) last = std::max(last, impl_->when(e.clock, e.ends()));
-  for (const Impl::Lean& l : impl_->leans) {
+  for (const auto& [slot, e] : impl_->effects) last = std::max(last, impl_->when(e.clock, e.ends()));
+  for (const auto& [slot, l] : impl_->leans) {
     if (!l.resting) last = std::max(last, l.record.lands);
   }
   return last;
@@ -200,15 +204,15 @@ void Motion::forget_moved() {
 }
 
 void Motion::with_effect(EffectKind kind, std::vector<std::uint32_t>& slots) const {
-  for (const Impl::RunningEffect& e : impl_->effects) {
-    if (e.effect.kind == kind) slots.push_back(static_cast<std::uint32_t>(e.slot));
+  for (const auto& [slot, effect] : impl_->effects) {
+    if (effect.effect.kind == kind) slots.push_back(static_cast<std::uint32_t>(slot));
   }
 }
 
 std::size_t Motion::awake_count() const {
   std::size_t count = impl_->effects.size();
   for (const Bucket& b : impl_->buckets) count += b.size();
-  for (const Impl::Lean& l : impl_->leans) count += l.resting ? 0 : 1;
+  for (const auto& [slot, lean] : impl_->leans) count += lean.resting ? 0 : 1;
   return count;
 }
 
@@ -258,8 +262,8 @@ double Motion::next_due() const {
   for (Bucket& b : impl_->buckets) {
     if (b.size() > 0) next = std::min(next, impl_->when(b.clock, b.next_due()));
   }
-  for (const Impl::RunningEffect& e : impl_->effects) next = std::min(next, impl_->when(e.clock, e.ends()));
-  for (const Impl::Lean& l : impl_->leans) {
+  for (const auto& [slot, e] : impl_->effects) next = std::min(next, impl_->when(e.clock, e.ends()));
+  for (const auto& [slot, l] : impl_->leans) {
     if (!l.resting) next = std::min(next, l.record.lands);
   }
   return next;

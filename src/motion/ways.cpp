@@ -228,30 +228,30 @@ void Motion::Impl::shift(std::size_t slot, const Pose& goal, const Glide& glide)
 /// Whether a card or an effect still goes by a clock.
 bool Motion::Impl::goes_by(ClockIndex clock) const {
   return std::any_of(effects.begin(), effects.end(),
-                     [&](const RunningEffect& e) { return e.clock == clock; }) ||
+                     [&](const auto& of) { return of.second.clock == clock; }) ||
          std::any_of(buckets.begin(), buckets.end(),
                      [&](const Bucket& b) { return b.clock == clock && b.size() > 0; });
 }
 
 void Motion::Impl::lean(std::size_t slot, const Offset& by, const Spring& spring) {
-  auto it = std::find_if(leans.begin(), leans.end(), [&](const Lean& l) { return l.slot == slot; });
+  auto it = leans.find(slot);
   if (it == leans.end()) {
     if (by == Offset{}) return;
-    it = leans.insert(it, Lean{});
-    it->slot = slot;
+    it = leans.try_emplace(slot).first;
   }
-  Record& r = it->record;
-  const State was = it->as.spring ? state_of(it->as, r, nullptr, now) : State{};
+  Lean& lean = it->second;
+  Record& r = lean.record;
+  const State was = lean.as.spring ? state_of(lean.as, r, nullptr, now) : State{};
   // One that has been taken back is gone, whether a frame has seen that or not.
   if (by == Offset{} && r.goal == Values{} && now >= r.lands) return;
-  it->as.spring = spring;
-  it->as.form = SpringForm(spring);
-  it->resting = false;
+  lean.as.spring = spring;
+  lean.as.form = SpringForm(spring);
+  lean.resting = false;
   r.goal = plus(Values{}, by, 1);
   for (std::size_t i = 0; i < channels; ++i) r.offset[i] = was.value[i] - r.goal[i];
   r.velocity = was.velocity;
   r.start = now;
-  r.lands = lands_at(it->as, r);
+  r.lands = lands_at(lean.as, r);
   ++revision;
 }
 

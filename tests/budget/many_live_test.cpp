@@ -111,6 +111,41 @@ TEST_CASE("budget: what lives in a playfield costs no more than its number, time
     }
     (void)field.frame();
   });
+  compare("shaken cards", [](int n) {
+    Playfield field(many(n / 10, 10));
+    std::vector<CardId> all;
+    for (int i = 0; i < n; ++i) all.push_back({static_cast<std::uint32_t>(i + 1)});
+    for (int again = 0; again < 3; ++again) {
+      (void)field.performances().perform(shake(all));
+      while (field.next_event(0.1 * again)) {
+      }
+      (void)field.frame();
+    }
+    while (field.next_event(10)) {
+    }
+  });
+  compare("a carried run", [](int n) {
+    TableSetup setup = many(2, n);
+    ZoneBehaviour behaviour = setup.behaviour_of({1});
+    behaviour.rules.pick = {.kind = PickKind::run, .link = rule::anything()};
+    behaviour.layout.layout = SpreadLayout{};
+    setup.set_behaviour({1}, behaviour);
+    setup.plans = {{.root = down({across({zone({1}, 1)}), zone({2})})}};
+    Playfield field(setup);
+    const Vec2 at =
+        field.where().live_pose(CardId{1})->centre - Vec2{field.where().card_size().width / 2 - 1, 0};
+    field.pointer({.phase = PointerPhase::down, .at = at, .time = 1});
+    for (int i = 1; i < 5; ++i) {
+      field.pointer({.phase = PointerPhase::move, .at = at + Vec2{20.0f * float(i), 0}, .time = 1 + 0.1 * i});
+      while (field.next_event(1 + 0.1 * i)) {
+      }
+      (void)field.frame();
+    }
+    CHECK(field.hand().held().count > std::size_t(n) / 2);
+    field.pointer({.phase = PointerPhase::cancel, .at = at, .time = 2});
+    while (field.next_event(10)) {
+    }
+  });
   compare("carried targets", [](int n) {
     Playfield field(many(n, 1));
     const Vec2 at = field.where().live_pose(CardId{5})->centre;
