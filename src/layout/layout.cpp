@@ -1,5 +1,7 @@
 #include "apsidon/layout/layout.hpp"
 
+#include <utility>
+
 #include "geometry/options.hpp"
 #include "geometry/thrown.hpp"
 #include "layout/common.hpp"
@@ -43,6 +45,7 @@ struct Preferred {
 namespace {
 
 thread_local int custom_layouts = 0;
+thread_local std::optional<std::string> size_thrown;
 
 /// What a function of a layout of the game's own threw.
 template <class Function>
@@ -56,6 +59,10 @@ std::optional<std::string> thrown_by_custom(Function function) {
 }  // namespace
 
 bool layout_detail::in_custom_layout() { return custom_layouts > 0; }
+
+std::optional<std::string> layout_detail::take_size_thrown() {
+  return std::exchange(size_thrown, std::nullopt);
+}
 
 void check(const CustomLayout& l) {
   if (l.name.empty()) throw Error("layout: the name of a layout of one's own is empty: a name is expected");
@@ -86,9 +93,12 @@ LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pos
 }
 
 Size least_size(const CustomLayout& l, const LayoutNeed& need, Size card) {
+  if (!l.functions) return least_size(SpreadLayout{}, need, card);
   Size size;
-  const bool said = l.functions && !thrown_by_custom([&] { size = l.functions->least_size(need, card); });
-  return said ? size : least_size(SpreadLayout{}, need, card);
+  auto thrown = thrown_by_custom([&] { size = l.functions->least_size(need, card); });
+  if (!thrown) return size;
+  size_thrown = std::move(thrown);
+  return least_size(SpreadLayout{}, need, card);
 }
 
 LayoutAxis axis_of(const Layout& layout) {

@@ -6,6 +6,7 @@
 
 #include "apsidon/geometry/quad.hpp"
 #include "apsidon/layout/insertion.hpp"
+#include "layout/common.hpp"
 #include "play/layers.hpp"
 
 namespace apsidon::play_detail {
@@ -89,9 +90,11 @@ Arrangement::Arrangement(const TableSetup& setup, const PlanWindow& window)
 }
 
 void Arrangement::solve_plan(const TableSetup& setup) {
+  (void)layout_detail::take_size_thrown();  // what a plan without a playfield left
   plan_ = best_plan(setup.plans, setup.layouts(), window_, plan_);
   solved_ = solve(setup.plans[*plan_], setup.layouts(), window_,
                   {.areas = areas_, .panels = panel_areas_, .empty = empty_});
+  if (auto thrown = layout_detail::take_size_thrown()) thrown_ = std::move(thrown);
   find_overlays(setup);
   find_layers(setup);
 }

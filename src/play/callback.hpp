@@ -48,14 +48,26 @@ class Callback {
   bool replaced_ = false;
 };
 
-/// Whether the game is being asked something. A copy is not: what is tried on it is tried from without.
-struct Asking {
-  bool now = false;
+/// While this lives, a function of the game's runs on this thread, called by this asker. A copy of the asker
+/// is another one: what is tried on it is tried from without.
+class Asking {
+ public:
+  explicit Asking(const void* asker) : asker_(asker), outer_(std::exchange(innermost_, this)) {}
+  Asking(const Asking&) = delete;
+  Asking& operator=(const Asking&) = delete;
+  ~Asking() { innermost_ = outer_; }
 
-  Asking() = default;
-  Asking(const Asking&) {}
-  Asking& operator=(const Asking&) { return *this; }
-  ~Asking() = default;
+  [[nodiscard]] static bool is_done_by(const void* asker) {
+    const Asking* asking = innermost_;
+    while (asking && asking->asker_ != asker) asking = asking->outer_;
+    return asking != nullptr;
+  }
+
+ private:
+  static inline thread_local const Asking* innermost_ = nullptr;
+
+  const void* asker_;
+  const Asking* outer_;
 };
 
 }  // namespace apsidon::play_detail

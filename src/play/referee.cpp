@@ -44,6 +44,7 @@ Rulebook Referee::plain_rulebook() const {
   rules.cards_off_for = off_.cards_for;
   rules.zones_off_for = off_.zones_for;
   rules.locked = locked_;
+  rules.own = &trail_.from_outside();
   return rules;
 }
 

@@ -21,9 +21,11 @@ std::string problem_in(const Verdict& verdict) {
 }  // namespace
 
 Verdict Trail::ask(const OwnRule& rule, const RuleQuestion& question) {
-  const bool within = std::exchange(asks_rule_.now, true);
-  Verdict verdict = usable(rule.answer(question));
-  asks_rule_.now = within;
+  const auto asked = [&] {
+    const Asking asking(this);
+    return rule.answer(question);
+  };
+  Verdict verdict = usable(asked());
   if (verdict.reason == Reason::game_failed) {
     thrown_.push_back({.kind = NoticeKind::callback,
                        .input = "rule",

@@ -38,7 +38,11 @@ class Trail final : public OwnAnswers {
 
   void set_judge(Judge judge) { judge_ = std::move(judge); }
   /// Whether the game is being asked: what it calls meanwhile it calls from within its own function.
-  [[nodiscard]] bool asks() const { return judge_.runs() || asks_rule_.now; }
+  [[nodiscard]] bool asks() const {
+    return judge_.runs() || Asking::is_done_by(this) || Asking::is_done_by(&from_outside_);
+  }
+  /// Asks the rules in code for a question from outside, of which a log need not know.
+  [[nodiscard]] OwnAnswers& from_outside() const { return from_outside_; }
   /// What the game's functions threw since this was asked last, and which these were.
   [[nodiscard]] std::vector<Notice> take_thrown() { return std::exchange(thrown_, {}); }
   void foretell(const OwnRuleInput& answer) { own_.push_back(answer); }
@@ -49,10 +53,17 @@ class Trail final : public OwnAnswers {
   [[nodiscard]] std::vector<Input> take_told() { return std::exchange(told_, {}); }
 
  private:
+  struct FromOutside final : OwnAnswers {
+    Verdict answer(const OwnRule& rule, const RuleQuestion& question) override {
+      const Asking asking(this);
+      return rule.answer(question);
+    }
+  };
+
   Verdict ask(const OwnRule& rule, const RuleQuestion& question);
 
   Callback<Judge> judge_ = {};
-  Asking asks_rule_ = {};
+  mutable FromOutside from_outside_ = {};  // may be asked on several threads: it has no state
   std::vector<Notice> thrown_ = {};
   std::deque<OwnRuleInput> own_ = {};
   std::deque<JudgedInput> judged_ = {};

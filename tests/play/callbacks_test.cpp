@@ -142,13 +142,13 @@ TEST_CASE("play: a layout that throws lays its cards as a spread does") {
     setup.plans = {{.root = across({zone(row, 1)})}};
     return Playfield(setup);
   };
-  CustomLayout broken{
-      .name = "broken",
-      .functions = std::make_shared<const CustomFunctions>(CustomFunctions{
-          .lay_out = [](const LayoutInput&, std::span<Pose>) -> LayoutReport {
-            throw std::runtime_error("bent");
-          },
-          .least_size = [](const LayoutNeed&, Size) -> Size { throw std::runtime_error("no size"); }})};
+  const auto no_size = [](const LayoutNeed&, Size) -> Size { throw std::runtime_error("no size"); };
+  CustomLayout broken{.name = "broken",
+                      .functions = std::make_shared<const CustomFunctions>(
+                          CustomFunctions{.lay_out = [](const LayoutInput&, std::span<Pose>) -> LayoutReport {
+                                            throw std::runtime_error("bent");
+                                          },
+                                          .least_size = no_size})};
   Playfield field = laid_by(broken);
   const Playfield spread = laid_by(SpreadLayout{});
   const Heard heard(field);
@@ -158,6 +158,19 @@ TEST_CASE("play: a layout that throws lays its cards as a spread does") {
   }
   CHECK(field.counters().callback > 0);
   CHECK(heard.said.front() == "layout: it threw bent: the playfield goes on without it");
+
+  // One that only says no size is told of, too.
+  broken.functions = std::make_shared<const CustomFunctions>(
+      CustomFunctions{.lay_out = [](const LayoutInput& in,
+                                    std::span<Pose> poses) { return lay_out(SpreadLayout{}, in, poses); },
+                      .least_size = no_size});
+  Playfield sizeless = laid_by(broken);
+  const Heard of_size(sizeless);
+  sizeless.resize({900, 500}, 1, 1);
+  while (sizeless.next_event(2)) {
+  }
+  CHECK(of_size.said ==
+        std::vector<std::string>{"layout: it threw no size: the playfield goes on without it"});
 }
 
 TEST_CASE("play: what a function of the game's calls back changes nothing, and is told") {
@@ -185,6 +198,32 @@ TEST_CASE("play: what a function of the game's calls back changes nothing, and i
   CHECK(field.counters().callback == 5);
   CHECK(heard.said.size() == 5);
   CHECK(field.moves().flip(only_card));  // and from without as ever
+}
+
+TEST_CASE("play: a rule that calls back while somebody only asks changes nothing, either") {
+  Playfield* field = nullptr;
+  std::vector<Reason> inner;
+  const auto calls_back = [&](const RuleQuestion&) {
+    inner.push_back(field->moves().flip(only_card).reason);
+    inner.push_back(field->moves().make(to_second).reason);
+    return Verdict{};
+  };
+  Playfield asked(two_slots(rule::own("calls back", calls_back)));
+  field = &asked;
+  const Heard heard(asked);
+  CHECK(asked.rules().judge_move(to_second));
+  CHECK(asked.rules().legal_moves().size() == 1);
+  CHECK(inner.size() == 4);
+  CHECK(std::count(inner.begin(), inner.end(), Reason::game_failed) == 4);
+  CHECK(heard.said.size() == 4);
+  CHECK(asked.table().card(only_card)->zone == first_slot);
+  CHECK(asked.table().card(only_card)->face_up);
+
+  Playfield other(two_slots());  // may be changed meanwhile, as may a copy
+  field = &other;
+  inner.clear();
+  CHECK(asked.rules().judge_move(to_second));
+  CHECK(inner == std::vector{Reason::allowed, Reason::face_down});
 }
 
 TEST_CASE("play: a judge may try the move on a copy of the playfield") {
