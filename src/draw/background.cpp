@@ -45,6 +45,7 @@ void draw_night_in_pixels(cairo_t* cr, double w, double h) {
 }  // namespace
 
 void draw_background(cairo_t* cr, Size window) {
+  if (window.empty()) return;
   const double w = double{window.width};
   const double h = double{window.height};
   const bool pixels = cairo_surface_get_type(cairo_get_target(cr)) == CAIRO_SURFACE_TYPE_IMAGE;

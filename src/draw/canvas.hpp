@@ -51,6 +51,9 @@ inline constexpr Colour gold = rgb(0xE3B64A);
 
 inline constexpr double pi = std::numbers::pi;
 
+/// How many device pixels a picture of this size in logical px has. Throws Error as `Picture` does.
+[[nodiscard]] PixelBox device_box(Size size, float pixel_ratio);
+
 struct DestroySurface {
   void operator()(cairo_surface_t* surface) const { cairo_surface_destroy(surface); }
 };

@@ -264,15 +264,26 @@ namespace {
 
 /// A frame is a value that a client may have changed: what is no number, or lies beyond all windows, is not
 /// drawn, as the drawing library counts in whole numbers.
-bool can_be_drawn(const FrameItem& item) {
-  constexpr float farthest = 1e7f;
+bool is_near(float v) { return std::abs(v) <= 1e7f; }  // which no NaN is
+bool is_near(Vec2 v) { return is_near(v.x) && is_near(v.y); }
+
+bool can_be_drawn(const FrameItem& item, const Shadow& shadow) {
   const Matrix& m = item.matrix;
-  const auto near = [](float v) { return std::abs(v) <= farthest; };  // which no NaN is
   const auto& corners = item.corners.corners;
-  return near(m.a) && near(m.b) && near(m.c) && near(m.d) && near(m.tx) && near(m.ty) &&
-         near(item.size.width) && near(item.size.height) && near(item.opacity) && near(item.brightness) &&
-         near(item.lift) &&
-         std::all_of(corners.begin(), corners.end(), [&](Vec2 c) { return near(c.x) && near(c.y); });
+  return is_near({m.a, m.b}) && is_near({m.c, m.d}) && is_near({m.tx, m.ty}) && is_near(item.size.width) &&
+         is_near(item.size.height) && is_near(item.opacity) && is_near(item.brightness) &&
+         is_near(item.lift) && is_near(shadow.offset) && is_near(shadow.blur) && is_near(shadow.opacity) &&
+         std::all_of(corners.begin(), corners.end(), [](Vec2 c) { return is_near(c); });
+}
+
+bool can_be_drawn(const FramePanel& panel) {
+  return is_near(panel.area.min) && is_near(panel.area.max) && is_near(panel.fill);
+}
+
+/// Of a card, in its widths.
+float radius_in(const Frame& frame) {
+  const float radius = frame.corner_radius / frame.card.width;
+  return radius > 0 ? std::min(radius, 0.5f) : 0;  // which no NaN is, either
 }
 
 }  // namespace
@@ -289,13 +300,14 @@ void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground grou
   }
   const auto panels = [&](bool overlay) {
     for (const FramePanel& panel : frame.panels) {
-      if (panel.overlay == overlay && meet(grown(panel.area, 5), part.box)) draw_panel(cr, panel);
+      if (panel.overlay == overlay && can_be_drawn(panel) && meet(grown(panel.area, 5), part.box))
+        draw_panel(cr, panel);
     }
   };
   panels(false);
-  const float radius = frame.card.width > 0 ? frame.corner_radius / frame.card.width : 0;
+  const float radius = radius_in(frame);
   for (std::size_t i = 0; i < frame.items.size(); ++i) {
-    if (!can_be_drawn(frame.items[i])) continue;
+    if (!can_be_drawn(frame.items[i], part.shadows[i])) continue;
     if (meet(reach_of(frame.items[i], part.shadows[i]), part.box))
       draw_item(cr, frame.items[i], faces, part.shadows[i], radius, pixel_ratio);
   }

@@ -6,6 +6,7 @@
 #include <cstdint>
 #include <map>
 #include <string_view>
+#include <utility>
 
 #include "apsidon/files/read_file.hpp"
 #include "draw/canvas.hpp"
@@ -52,7 +53,8 @@ Problem no_memory(const std::filesystem::path& file, std::uint32_t width, std::u
                                  width, height)};
 }
 
-Result<Surface> read_png(const std::filesystem::path& file) {
+/// `others`: px of the art's other pictures. `px` becomes that of this one when it is decoded, broken or not.
+Result<Surface> read_png(const std::filesystem::path& file, std::size_t others, std::size_t& px) {
   const auto refused = [&](ProblemCode code, std::string message) {
     return Problem{.code = code, .file = file.string(), .message = std::move(message)};
   };
@@ -73,6 +75,15 @@ Result<Surface> read_png(const std::filesystem::path& file) {
                    fmt::format("it has {}x{} px: at most {} a side, and {} in all, are expected", width,
                                height, most_side, most_pixels));
   }
+  const std::size_t own = std::size_t{width} * height;
+  if (others + own > most_pixels_of_art) {
+    return refused(
+        ProblemCode::too_large,
+        fmt::format(
+            "it has {}x{} px, with which the art's pictures come to {}: at most {} in all are expected",
+            width, height, others + own, most_pixels_of_art));
+  }
+  px = own;
   std::string_view rest = *bytes;
   Surface surface(cairo_image_surface_create_from_png_stream(read_on, &rest));
   const cairo_status_t status = cairo_surface_status(surface.get());
@@ -111,11 +122,12 @@ struct Gallery::Impl {
     Result<Size> size;
     Surface pixels = {};
     std::uint64_t asked = 0;  // when, by a count of all questions
+    std::size_t px = 0;       // of those that the art may have in all
   };
 
-  Result<Surface> load(const std::string& name) const {
+  Result<Surface> load(const std::string& name, std::size_t others_px, std::size_t& px) const {
     const auto file = other_file(folder, name, others);
-    Result<Surface> picture = file ? read_png(*file) : Result<Surface>(file.error());
+    Result<Surface> picture = file ? read_png(*file, others_px, px) : Result<Surface>(file.error());
     if (!picture || !art.key_colour) return picture;
     Surface keyed = without(*picture, *art.key_colour);
     if (cairo_surface_status(keyed.get()) == CAIRO_STATUS_SUCCESS) return keyed;
@@ -137,7 +149,9 @@ struct Gallery::Impl {
     Entry& entry = at->second;
     entry.asked = ++questions;
     if (!entry.size || entry.pixels) return entry;
-    Result<Surface> loaded = load(name);
+    all_px -= std::exchange(entry.px, 0);
+    Result<Surface> loaded = load(name, all_px, entry.px);
+    all_px += entry.px;
     if (!loaded) {
       entry.size = loaded.error();  // also where it was there before, and is not any more
       return entry;
@@ -168,7 +182,8 @@ struct Gallery::Impl {
   std::filesystem::path folder;
   OtherFiles others;
   std::map<std::string, Entry> read = {};
-  std::size_t kept = 0;  // bytes of pixels
+  std::size_t kept = 0;    // bytes of pixels
+  std::size_t all_px = 0;  // of what was decoded, kept or not
   std::uint64_t questions = 0;
 };
 

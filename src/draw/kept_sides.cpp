@@ -2,29 +2,36 @@
 
 #include <cmath>
 #include <limits>
+#include <utility>
 
 namespace apsidon::draw_detail {
 namespace {
 
 constexpr std::size_t most_kept = 2000;
-constexpr float side_step = 1.0f / 32;  // px
+constexpr std::size_t most_kept_px = std::size_t{64} << 20;  // 256 MiB
+constexpr float side_step = 1.0f / 32;                       // px
 
 int steps(float value, float each) { return static_cast<int>(std::lround(value / each)); }
 
+}  // namespace
+
 template <class Key>
-const Picture& kept(std::map<Key, Picture>& in, const Key& key, Size size, float pixel_ratio,
-                    const KeptSides::Draw& draw) {
-  const auto found = in.find(key);
-  if (found != in.end()) return found->second;
+const Picture& KeptSides::Kept<Key>::get(const Key& key, Size size, float pixel_ratio, const Draw& draw) {
+  const auto found = pictures.find(key);
+  if (found != pictures.end()) return found->second;
+  Picture picture(size, pixel_ratio);
+  const std::size_t own =
+      static_cast<std::size_t>(picture.width()) * static_cast<std::size_t>(picture.height());
   // Cards that grow have another size in each frame: what was kept for long is drawn again.
-  if (in.size() >= most_kept) in.clear();
-  const Picture& picture = in.emplace(key, Picture(size, pixel_ratio)).first->second;
+  if (pictures.size() >= most_kept || px + own > most_kept_px) {
+    pictures.clear();
+    px = 0;
+  }
+  px += own;
   const Canvas canvas = canvas_on(picture);
   draw(canvas.get());
-  return picture;
+  return pictures.emplace(key, std::move(picture)).first->second;
 }
-
-}  // namespace
 
 void KeptSides::set_deadline(std::optional<std::chrono::steady_clock::time_point> deadline) {
   deadline_ = deadline;
@@ -41,12 +48,12 @@ const Picture* KeptSides::side(const Side& side, Size size, float pixel_ratio, c
   const SideKey key{side, steps(size.width, side_step), steps(size.height, side_step), pixel_ratio};
   // At least one is drawn each time, so that all come to be there.
   const bool late = deadline_ && drawn_ > 0 && std::chrono::steady_clock::now() > *deadline_;
-  if (!sides_.contains(key)) drawn_ += late ? 0 : 1;
-  if (!late || sides_.contains(key)) return &kept(sides_, key, size, pixel_ratio, draw);
+  if (!sides_.pictures.contains(key)) drawn_ += late ? 0 : 1;
+  if (!late || sides_.pictures.contains(key)) return &sides_.get(key, size, pixel_ratio, draw);
   starved_ = true;
   constexpr int any = std::numeric_limits<int>::min();
-  const auto other = sides_.lower_bound({side, any, any, 0});
-  return other != sides_.end() && std::get<0>(other->first) == side ? &other->second : nullptr;
+  const auto other = sides_.pictures.lower_bound({side, any, any, 0});
+  return other != sides_.pictures.end() && std::get<0>(other->first) == side ? &other->second : nullptr;
 }
 
 KeptSides::Shape KeptSides::shape_near(Size size, float blur) {
@@ -56,12 +63,11 @@ KeptSides::Shape KeptSides::shape_near(Size size, float blur) {
 
 const Picture& KeptSides::shadow(const Shape& shape, float reach, float pixel_ratio, const Draw& draw) {
   const ShadowKey key{shape.size.width, shape.size.height, shape.blur, pixel_ratio};
-  return kept(shadows_, key, {shape.size.width + 2 * reach, shape.size.height + 2 * reach}, pixel_ratio,
-              draw);
+  return shadows_.get(key, {shape.size.width + 2 * reach, shape.size.height + 2 * reach}, pixel_ratio, draw);
 }
 
 const Picture& KeptSides::background(Size window, float pixel_ratio, const Draw& draw) {
-  return kept(grounds_, GroundKey{window.width, window.height, pixel_ratio}, window, pixel_ratio, draw);
+  return grounds_.get(GroundKey{window.width, window.height, pixel_ratio}, window, pixel_ratio, draw);
 }
 
 }  // namespace apsidon::draw_detail

@@ -55,9 +55,16 @@ class KeptSides {
   std::optional<std::chrono::steady_clock::time_point> deadline_ = {};
   bool starved_ = false;
   int drawn_ = 0;  // since the deadline was set
-  std::map<SideKey, Picture> sides_ = {};
-  std::map<ShadowKey, Picture> shadows_ = {};
-  std::map<GroundKey, Picture> grounds_ = {};
+  template <class Key>
+  struct Kept {
+    std::map<Key, Picture> pictures = {};
+    std::size_t px = 0;
+
+    const Picture& get(const Key& key, Size size, float pixel_ratio, const Draw& draw);
+  };
+  Kept<SideKey> sides_ = {};
+  Kept<ShadowKey> shadows_ = {};
+  Kept<GroundKey> grounds_ = {};
 };
 
 }  // namespace apsidon::draw_detail

@@ -26,9 +26,10 @@ template <class Create>
 std::string written(const Frame& frame, const Faces& faces, Ground ground, Create create) {
   // What is drawn in pixels all the same, cards under perspective, is drawn finely.
   constexpr float fine = 4;
-  if (!(frame.window.width >= 1 && frame.window.height >= 1)) {
-    throw Error(fmt::format("picture: {}x{} px: at least 1 in either direction is expected",
-                            frame.window.width, frame.window.height));
+  const auto good = [](float side) { return side >= 1 && side <= most_side; };
+  if (!good(frame.window.width) || !good(frame.window.height)) {
+    throw Error(fmt::format("picture: {}x{} px: 1 to {} in either direction is expected", frame.window.width,
+                            frame.window.height, most_side));
   }
   std::string bytes;
   const Surface surface(
@@ -103,11 +104,8 @@ Picture Painter::paint(const Frame& frame, Ground ground) {
 std::span<const PixelBox> Painter::repaint(std::optional<Picture>& picture, const Frame& frame,
                                            std::chrono::nanoseconds time) {
   Impl& p = *impl_;
-  const auto device = [&](float px) {
-    return std::max(static_cast<int>(std::ceil(px * frame.pixel_ratio - 1e-3f)), 1);
-  };
-  if (!picture || picture->width() != device(frame.window.width) ||
-      picture->height() != device(frame.window.height)) {
+  const PixelBox device = device_box(frame.window, frame.pixel_ratio);
+  if (!picture || picture->width() != device.width || picture->height() != device.height) {
     picture.emplace(frame.window, frame.pixel_ratio);
     p.changed = {};
   }
@@ -119,11 +117,14 @@ std::span<const PixelBox> Painter::repaint(std::optional<Picture>& picture, cons
   const Faces faces{.deck = p.deck, .gallery = p.gallery, .kept = &p.kept};
   for (const Rect& part : p.changed.of(frame, p.shadows)) {
     // Whole device pixels, so that nothing is half covered at the edge of the part.
-    const auto low = [&](float px) { return static_cast<int>(std::floor(px * frame.pixel_ratio)); };
-    const auto high = [&](float px) { return static_cast<int>(std::ceil(px * frame.pixel_ratio)); };
-    const PixelBox box{std::max(low(part.min.x), 0), std::max(low(part.min.y), 0), 0, 0};
-    const int right = std::min(high(part.max.x), picture->width());
-    const int bottom = std::min(high(part.max.y), picture->height());
+    const auto within = [](float px, int most) {
+      return static_cast<int>(std::clamp(px, 0.0f, static_cast<float>(most)));
+    };
+    const auto low = [&](float px, int most) { return within(std::floor(px * frame.pixel_ratio), most); };
+    const auto high = [&](float px, int most) { return within(std::ceil(px * frame.pixel_ratio), most); };
+    const PixelBox box{low(part.min.x, device.width), low(part.min.y, device.height), 0, 0};
+    const int right = high(part.max.x, device.width);
+    const int bottom = high(part.max.y, device.height);
     p.boxes.push_back({box.x, box.y, right - box.x, bottom - box.y});
     const double scale = 1 / double{frame.pixel_ratio};
     const Saved saved(cr);

@@ -21,12 +21,14 @@ std::uint32_t device_length(float logical, float ratio) {
 
 }  // namespace
 
-Picture::Picture(Size size, float pixel_ratio) : pixel_ratio_(pixel_ratio) {
+PixelBox draw_detail::device_box(Size size, float pixel_ratio) {
   if (!(std::isfinite(pixel_ratio) && pixel_ratio > 0)) {
     throw Error(fmt::format("picture: pixel ratio is {}: a positive number is expected", pixel_ratio));
   }
-  if (!std::isfinite(size.width) || !std::isfinite(size.height)) {
-    throw Error(fmt::format("picture: size is {}x{}: finite numbers are expected", size.width, size.height));
+  constexpr float most = 1e7f;
+  if (!(std::abs(size.width) <= most && std::abs(size.height) <= most)) {  // which no NaN is
+    throw Error(fmt::format("picture: size is {}x{}: at most {} px in either direction are expected",
+                            size.width, size.height, most));
   }
   const std::uint32_t width = device_length(size.width, pixel_ratio);
   const std::uint32_t height = device_length(size.height, pixel_ratio);
@@ -34,8 +36,12 @@ Picture::Picture(Size size, float pixel_ratio) : pixel_ratio_(pixel_ratio) {
     throw Error(fmt::format("picture: {}x{} device pixels: at most {} a side, and {} in all, are expected",
                             width, height, most_side, most_pixels));
   }
-  surface_.reset(
-      cairo_image_surface_create(CAIRO_FORMAT_ARGB32, static_cast<int>(width), static_cast<int>(height)));
+  return {.width = static_cast<int>(width), .height = static_cast<int>(height)};
+}
+
+Picture::Picture(Size size, float pixel_ratio) : pixel_ratio_(pixel_ratio) {
+  const PixelBox device = draw_detail::device_box(size, pixel_ratio);
+  surface_.reset(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, device.width, device.height));
   if (cairo_surface_status(surface_.get()) != CAIRO_STATUS_SUCCESS) {
     throw Error(fmt::format("picture: {}x{} at ratio {}: {}", size.width, size.height, pixel_ratio,
                             cairo_status_to_string(cairo_surface_status(surface_.get()))));

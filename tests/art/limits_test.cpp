@@ -1,6 +1,7 @@
 // The ranges that the headers of art and drawing state: see style/stated_numbers.txt.
 #include <catch2/catch.hpp>
 #include <fstream>
+#include <limits>
 
 #include "apsidon/art/art_file.hpp"
 #include "apsidon/art/recipe.hpp"
@@ -62,6 +63,10 @@ TEST_CASE("draw: a picture has at least 1 device pixel and at most 16384 a side 
   CHECK_THROWS_AS(Picture({2, 16385}), Error);
   CHECK_THROWS_AS(Picture({16384, 4097}), Error);
   CHECK_THROWS_AS(Picture({10, 10}, 0), Error);
+  CHECK(Picture({10'000'000, 1}, 0.001f).width() == 10'000);
+  CHECK(Picture({-10'000'000, 1}, 0.001f).width() == 1);
+  CHECK_THROWS_AS(Picture({10'000'002, 1}, 0.001f), Error);
+  CHECK_THROWS_AS(Picture({1, std::numeric_limits<float>::quiet_NaN()}, 1), Error);
 }
 
 TEST_CASE("draw: a film is 16383 px a side at most, a card of a sheet 2000") {

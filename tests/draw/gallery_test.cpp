@@ -3,16 +3,19 @@
 #include <sys/stat.h>
 
 #include <catch2/catch.hpp>
+#include <chrono>
 #include <cmath>
 #include <filesystem>
 #include <fstream>
 #include <limits>
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "apsidon/geometry/error.hpp"
 #include "apsidon/play/playfield.hpp"
 #include "support/allocations.hpp"
 #include "support/process.hpp"
@@ -61,6 +64,26 @@ TEST_CASE("draw: pixels of pictures are kept up to 256 MiB, the others are read 
   CHECK(gallery.surface("0.png") == nullptr);
   REQUIRE(gallery.problems().size() == 1);
   CHECK(gallery.problems()[0].code == ProblemCode::cannot_read);
+}
+
+TEST_CASE("draw: the pictures of an art have at most 536870912 px in all, also those that are broken") {
+  const Scratch folder;
+  Picture({1, 1}).write_png((folder / "small.png").string());
+  // Of 8192x8192 px, says their head, after which nothing comes: eight of them are as many as may be.
+  const std::string head("\x89PNG\r\n\x1A\n\0\0\0\x0DIHDR\0\0\x20\0\0\0\x20\0\x08\x06\0\0\0", 29);
+  for (int i = 0; i < 9; ++i) std::ofstream(folder / fmt::format("{}.png", i)) << head;
+  const Gallery gallery(Art{.pattern = "{face}.png"}, folder / "");
+  for (int i = 0; i < 8; ++i)
+    CHECK(gallery.size_of(fmt::format("{}.png", i)).error()[0].code == ProblemCode::not_png);
+  const Problem refused = gallery.size_of("8.png").error()[0];
+  CHECK(refused.code == ProblemCode::too_large);
+  CHECK_THAT(refused.message, Catch::StartsWith("it has 8192x8192 px, with which the art's pictures come to "
+                                                "603979776: at most 536870912 in all are expected"));
+  CHECK(gallery.size_of("small.png").error()[0].code == ProblemCode::too_large);
+  // One that is asked for again counts once.
+  const Gallery again(Art{.pattern = "{face}.png"}, folder / "");
+  for (int i = 0; i < 20; ++i) CHECK(again.surface("0.png") == nullptr);
+  CHECK(again.size_of("small.png").has_value());
 }
 
 TEST_CASE("draw: a picture for which there is no memory is told as that, and the others are drawn") {
@@ -115,5 +138,49 @@ TEST_CASE("draw: what is no number in a frame, or beyond all windows, is not dra
     CHECK((drawn([&](FrameItem& item) { item.opacity = bad; }) == rest));
     CHECK((drawn([&](FrameItem& item) { item.lift = bad; }) == rest));
     CHECK((drawn([&](FrameItem& item) { item.brightness = bad; }) == rest));
+
+    // Nor is a panel, and a card whose corners have no radius is drawn with sharp ones.
+    Frame frame = field.frame();
+    const auto plain = paint(frame, deck).pixels().all;
+    frame.panels.push_back({.area = {{10, 10}, {bad, 60}}, .kind = PanelKind::button, .text = "sow"});
+    CHECK((paint(frame, deck).pixels().all == plain));
+    frame.panels = {};
+    frame.corner_radius = -bad;
+    CHECK_NOTHROW(paint(frame, deck));
   }
+}
+
+TEST_CASE("draw: a window of no size, or of far too much, is refused with a sentence or is one pixel") {
+  const Deck deck({.suits = {{"fern", "green"}}, .ranks = {"1"}});
+  Frame frame{.revision = 1, .window = {40, 30}, .card = {10, 14}};
+  Painter painter(deck);
+  std::optional<Picture> shown;
+  const auto time = std::chrono::milliseconds(3);
+  (void)painter.repaint(shown, frame, time);
+  CHECK(shown->width() == 40);
+  frame.window = {-1e6f, 30};
+  (void)painter.repaint(shown, frame, time);
+  CHECK(shown->width() == 1);
+  CHECK(paint(frame, deck).height() == 30);
+  for (const Size bad : {Size{3e38f, 30}, Size{40, std::numeric_limits<float>::quiet_NaN()}}) {
+    frame.window = bad;
+    frame.pixel_ratio = 0.01f;
+    CHECK_THROWS_AS(painter.repaint(shown, frame, time), Error);
+    CHECK_THROWS_AS(paint(frame, deck), Error);
+    CHECK_THROWS_WITH(paint_svg(frame, deck), Catch::EndsWith("1 to 16384 in either direction is expected"));
+    CHECK_THROWS_AS(paint_pdf(frame, deck), Error);
+  }
+}
+
+TEST_CASE("draw: a painter keeps no more than 256 MiB of cards that grow, and as much of their shadows") {
+  const Deck deck({.suits = {{"fern", "green"}}, .ranks = {"1"}});
+  Painter painter(deck);
+  const double before = mebibytes("VmRSS");
+  for (int i = 0; i < 90; ++i) {  // of 8 MiB each and more, and their shadows, too
+    const float width = 1500 + 4 * static_cast<float>(i);
+    FrameItem card{.face = {1}, .size = {width, 1400}};
+    card.corners = corners({.centre = {20, 20}}, card.size);
+    (void)painter.paint({.revision = 1, .window = {40, 40}, .card = card.size, .items = {card}});
+  }
+  if (!keeps_freed_memory) CHECK(mebibytes("VmRSS") - before < 620);
 }

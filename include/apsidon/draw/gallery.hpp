@@ -25,7 +25,8 @@ class APSIDON_DRAW_EXPORT Gallery {
 
   [[nodiscard]] const Art& art() const;
   /// Of a picture, px; or why it cannot be shown. A picture has at most 16384 px a side, and at most
-  /// `most_pixels`; that is known before it is decoded.
+  /// `most_pixels`, all of an art's together at most `most_pixels_of_art`; that is known before it is
+  /// decoded.
   [[nodiscard]] Result<Size> size_of(const std::string& picture) const;
   /// Of a picture, its key colour made transparent; empty where it cannot be shown.
   [[nodiscard]] Pixels pixels(const std::string& picture) const;

@@ -29,7 +29,7 @@ enum class Ground : std::uint8_t {
                                                 Ground ground = Ground::glasshouse);
 
 /// The same as the text of an SVG, and as a PDF. Cards under perspective are pictures in it. Throws Error for
-/// a window of less than a px.
+/// a window of less than a px, or of more than `most_side`.
 [[nodiscard]] APSIDON_DRAW_EXPORT std::string paint_svg(const Frame& frame, const Deck& deck,
                                                         const Gallery* gallery = nullptr,
                                                         Ground ground = Ground::glasshouse);

@@ -26,13 +26,15 @@ struct PixelBox {
 /// The most that a picture may have, px of the device: a side, and in all (256 MiB).
 inline constexpr std::uint32_t most_side = 16384;
 inline constexpr std::size_t most_pixels = std::size_t{64} << 20;
+/// The most px that the pictures of one art may have in all.
+inline constexpr std::size_t most_pixels_of_art = std::size_t{512} << 20;
 
 /// An image in memory, of whole device pixels. Movable; drawn on by the functions of this part.
 class APSIDON_DRAW_EXPORT Picture {
  public:
   /// A transparent picture of this size in logical px; device pixels are `pixel_ratio` times as many, rounded
-  /// up, at least 1 in either direction. Throws Error when the ratio is not finite and positive, or the
-  /// picture larger than pictures may be.
+  /// up, at least 1 in either direction. Throws Error when the ratio is not finite and positive, the size no
+  /// number or beyond 10,000,000 px, or the picture larger than pictures may be.
   explicit Picture(Size size, float pixel_ratio = 1);
   /// A picture of these pixels. Throws Error when it has none.
   [[nodiscard]] static Picture of(const Pixels& pixels);
