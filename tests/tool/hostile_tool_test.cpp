@@ -87,6 +87,7 @@ TEST_CASE("tool: a table that names a deck elsewhere is refused, unless it is tr
               "leads out of the folder: a name within the folder is expected [outside]: --trust allows it"));
   CHECK(tool({"place", "docs/layouts/hand.table.json", "--trust"}).code == 0);
   CHECK(tool({"judge", "docs/layouts/hand.table.json", "--trust"}).code == 1);
+  CHECK(tool({"fit", "docs/layouts/hand.table.json", "--trust"}).code == 1);
 }
 
 TEST_CASE("tool: a pipe is refused at once, and nothing is read for ever") {

@@ -61,6 +61,14 @@ TEST_CASE("files: a problem is one line, whatever its file is called") {
   CHECK(said == "a\\x0ab: all is well\\x1b[2J: c\\u202e [not-json]");
 }
 
+/// What opens a window while this lives opens one that nobody sees.
+struct NoDisplay {
+  NoDisplay() { ::setenv("SDL_VIDEODRIVER", "dummy", 1); }
+  NoDisplay(const NoDisplay&) = delete;
+  NoDisplay& operator=(const NoDisplay&) = delete;
+  ~NoDisplay() { ::unsetenv("SDL_VIDEODRIVER"); }
+};
+
 TEST_CASE("tool: no verb hands on what a terminal would obey, from words, sentences, names or file names") {
   const Scratch folder;
   Json table = demo();
@@ -102,11 +110,17 @@ TEST_CASE("tool: no verb hands on what a terminal would obey, from words, senten
       {"draw", evil, "--trust", "--out", (folder / "a\x1b[2J.png").string()},
       {"draw", evil, "--trust", "--out", "/nowhere\x1b[2J/a.png"},
       {"faces", evil},
+      {"play", evil, "--trust", "--frames", "2", "--bench"},
+      {"play", evil, "--trust", "--frames", "2", "--log", log},
+      {"play", evil, "--trust", "--frames", "2", "--record", (folder / "a\x1b[2J.log").string()},
+      {"play", evil, "--trust", "--feel", evil},
+      {"play", evil, "--trust", "--art", hostile},
       {"curve", hostile},
       {hostile},
       {"place", evil, hostile},
       {"place", hostile},
   };
+  const NoDisplay no_display;
   for (const auto& call : calls) {
     const Outcome ran = tool(call);
     CAPTURE(call, ran.code, ran.out, ran.err);

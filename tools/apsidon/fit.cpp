@@ -19,6 +19,7 @@ struct FitOptions {
   float least = 44;
   std::string out;
   std::string sheet = "1280x800";
+  bool trust = false;
   Format format = Format::text;
 };
 
@@ -211,7 +212,8 @@ int draw_sheet(const FitOptions& options, const std::vector<Row>& rows) {
   std::vector<Shot> shots;
   std::optional<Deck> deck;
   for (const Row& row : rows) {
-    const Playfield field(load_setup({.file = options.table}), {.window = row.window});
+    const Playfield field(load_setup({.file = options.table, .trust = options.trust}),
+                          {.window = row.window});
     if (!deck) deck = field.table().deck();
     shots.push_back({field.frame(), fmt::format("{} · card {}{}", size_text(row.window), size_text(row.card),
                                                 row.works ? "" : " · too small")});
@@ -224,7 +226,7 @@ int draw_sheet(const FitOptions& options, const std::vector<Row>& rows) {
 }
 
 int run(const FitOptions& options) {
-  const TableSetup setup = load_setup({.file = options.table});
+  const TableSetup setup = load_setup({.file = options.table, .trust = options.trust});
   std::vector<Row> rows;
   for (const std::string& window : options.windows) {
     rows.push_back(try_window(setup, "given", parse_size("--window", window), options.least));
@@ -294,6 +296,7 @@ void add_fit(CommandLine& line) {
               "The narrowest card that can be played with; 44 unless stated")
       .text("--out", options->out, "FILE", "A picture of the table in each window to write")
       .text("--sheet", options->sheet, "WxH", "Size of the picture, 1280x800 unless stated")
+      .flag("--trust", options->trust, "The deck that the table names may lie anywhere, not only beside it")
       .format(options->format)
       .example("apsidon fit data/potting-bench.table.json")
       .example("apsidon fit data/trellis.table.json --window 320x480 --window 1280x800 --out fit.png")

@@ -25,6 +25,25 @@ JsonPath joined(JsonPath path, std::initializer_list<std::string> more) {
   return path;
 }
 
+bool has_same_parts(const PlanNode& a, const PlanNode& b) {
+  return a.kind == b.kind &&
+         std::equal(a.parts.begin(), a.parts.end(), b.parts.begin(), b.parts.end(), has_same_parts);
+}
+
+/// Whether two tables are one, whose knobs may stand otherwise.
+bool is_same_table(const TableSetup& a, const TableSetup& b) {
+  const auto same_zone = [](const Zone& x, const Zone& y) {
+    return x.name == y.name && x.cards.size() == y.cards.size();
+  };
+  const auto same_plan = [](const Plan& x, const Plan& y) {
+    return x.name == y.name && has_same_parts(x.root, y.root);
+  };
+  const auto zones_a = a.table.zones(), zones_b = b.table.zones();
+  return a.table.deck() == b.table.deck() &&
+         std::equal(zones_a.begin(), zones_a.end(), zones_b.begin(), zones_b.end(), same_zone) &&
+         std::equal(a.plans.begin(), a.plans.end(), b.plans.begin(), b.plans.end(), same_plan);
+}
+
 class Saver {
  public:
   Saver(const std::string& text, const TableSetup& before, const TableSetup& now)
@@ -34,7 +53,7 @@ class Saver {
     const Json was = Json::parse(write_table(before_)), is = Json::parse(write_table(now_));
     const Zones zones_were = by_id(was), zones_are = by_id(is);
     for (std::size_t i = 0; i < file_["zones"].size(); ++i) save_zones(i, zones_were, zones_are);
-    for (std::size_t i = 0; i < std::min(before_.plans.size(), now_.plans.size()); ++i) save_plan(i);
+    for (std::size_t i = 0; i < before_.plans.size(); ++i) save_plan(i);
     save_faces();
     return {saved_.text(), std::move(left_out_)};
   }
@@ -192,6 +211,8 @@ class Saver {
 }  // namespace
 
 SavedKnobs with_knobs(const std::string& text, const TableSetup& before, const TableSetup& now) {
+  if (!is_same_table(before, now))
+    return {text, {"the file has become another table's meanwhile: nothing is saved"}};
   return Saver(text, before, now).save();
 }
 

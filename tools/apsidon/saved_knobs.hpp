@@ -13,7 +13,8 @@ struct SavedKnobs {
 };
 
 /// The text of a table file with what has changed of its zones, of its plans' margins and gaps, and of the
-/// faces of its cards: from how the file reads now, `before`. All else that it says stays to the letter.
+/// faces of its cards: from how the file reads now, `before`. All else that it says stays to the letter; a
+/// file that has become another table's stays as it is.
 SavedKnobs with_knobs(const std::string& text, const TableSetup& before, const TableSetup& now);
 
 }  // namespace apsidon::tool
