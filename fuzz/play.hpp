@@ -1,6 +1,7 @@
 #pragma once
 // A session whose every choice comes from bytes.
 #include <algorithm>
+#include <functional>
 #include <span>
 #include <string>
 
@@ -29,8 +30,11 @@ class Bytes {
   std::span<const std::uint8_t> bytes_;
 };
 
-/// Plays on while there are bytes, at most so many steps. Returns what does not hold; empty when all does.
-inline std::string play(std::span<const std::uint8_t> data, int most_steps) {
+/// Plays on while there are bytes, at most so many steps, and shows each to `seen`. Returns what does not
+/// hold; empty when all does.
+inline std::string play(
+    std::span<const std::uint8_t> data, int most_steps,
+    const std::function<void(const test::Session&)>& seen = [](const test::Session&) {}) {
   Bytes bytes(data);
   test::Random r([&] { return bytes.next(); });
   const Feel feels[] = {Feel{}, springy(), calm(), reduced(Feel{})};
@@ -42,9 +46,11 @@ inline std::string play(std::span<const std::uint8_t> data, int most_steps) {
   test::Session session(test::with_rules_in_code(r), options, true);
   for (int i = 0; i < most_steps && bytes.any(); ++i) {
     session.step(r);
+    seen(session);
     if (std::string why = session.wrong(r); !why.empty()) return why;
   }
   session.finish();
+  seen(session);
   return session.wrong_at_end();
 }
 
