@@ -98,5 +98,5 @@ TEST_CASE("sdl: what textures show is what is painted when a display is there", 
   CHECK(differing_in(marked) == 0);
   SDL_DestroyRenderer(renderer);
   SDL_DestroyWindow(window);
-  SDL_Quit();
+  // SDL stays: a driver that it unloads has no name any more by which its leaks are known.
 }

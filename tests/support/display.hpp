@@ -3,13 +3,17 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 
+#include "support/allocations.hpp"
 #include "support/process.hpp"
 
 namespace apsidon::test {
 
+/// So many times longer a hand waits, and is waited for, where a sanitizer makes the window slow.
+inline constexpr int slower = keeps_freed_memory ? 4 : 1;
+
 /// Runs a program under an X server of its own, for so many seconds at most.
 inline Outcome on_a_display(const std::vector<std::string>& words, int seconds = 60) {
-  std::vector<std::string> all{std::to_string(seconds), "xvfb-run", "--auto-servernum",
+  std::vector<std::string> all{std::to_string(seconds * slower), "xvfb-run", "--auto-servernum",
                                "--server-args=-screen 0 1400x1100x24"};
   all.insert(all.end(), words.begin(), words.end());
   return run("timeout", all);
@@ -35,7 +39,8 @@ inline std::string drag(int x0, int y0, int x1, int y1) {
 /// xdotool, of which each line is one, or a command of the shell.
 inline Outcome played(const std::string& words, const std::string& act) {
   const std::string script =
-      "openbox >/dev/null 2>&1 &\nsleep 0.7\n" + quoted(tool_program()) + " play " + words +
+      "sleep() { command sleep $(awk \"BEGIN { print $1 * " + std::to_string(slower) +
+      " }\"); }\nopenbox >/dev/null 2>&1 &\nsleep 0.7\n" + quoted(tool_program()) + " play " + words +
       " &\nplay=$!\nfor i in $(seq 100); do W=$(xdotool search --onlyvisible --name '^Apsidon' | tail -1); "
       "[ -n \"$W\" ] && break; sleep 0.1; done\nsleep 0.7\n" +
       act + "\nsleep 0.6\nkill -TERM $play\nwait $play\n";
