@@ -34,23 +34,15 @@ struct Rule;
 // play
 class Playfield;
 class Recorder;
-class WhereView;
-class WhereCalls;
-class HandView;
-class HandCalls;
-class RulesView;
-class MovesView;
-class MovesCalls;
-class EditsCalls;
-class TimeView;
-class TimeCalls;
-class GateView;
-class GateCalls;
-class PerformancesView;
-class PerformancesCalls;
-class RulesCalls;
-class SwitchesView;
-class SwitchesCalls;
+class WhereGroup;
+class HandGroup;
+class RulesGroup;
+class MovesGroup;
+class EditsGroup;
+class TimeGroup;
+class GateGroup;
+class PerformancesGroup;
+class SwitchesGroup;
 struct ZoneBehaviour;
 struct DragOptions;
 struct Event;
@@ -60,13 +52,16 @@ struct Hit;
 struct HoverOptions;
 struct Input;
 struct KeyInput;
+struct Outcome;
 struct PlayfieldOptions;
 struct Proposal;
 struct Script;
 struct TableSetup;
 
 namespace play_detail {
-struct Impl;  // inside of a playfield
+struct Impl;    // inside of a playfield
+struct Groups;  // its groups
+struct Whole;   // both
 }  // namespace play_detail
 
 }  // namespace apsidon

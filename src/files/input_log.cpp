@@ -9,9 +9,9 @@
 #include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "apsidon/geometry/limits.hpp"
-#include "apsidon/play/gate_view.hpp"
-#include "apsidon/play/moves_view.hpp"
-#include "apsidon/play/time_view.hpp"
+#include "apsidon/play/gate_group.hpp"
+#include "apsidon/play/moves_group.hpp"
+#include "apsidon/play/time_group.hpp"
 #include "files/input_json.hpp"
 #include "files/layout_json.hpp"
 #include "files/option_json.hpp"
@@ -171,6 +171,12 @@ std::string fingerprint(const Playfield& field) {
   return hash_of(text);
 }
 
+std::string write_input(const Input& input, const TableSetup& setup) { return dumped(json_of(input, setup)); }
+
+Result<Input> parse_input(std::string_view text, const TableSetup& setup) {
+  return read_json<Input>(text, "input", [&](const Node& node) { return read_input(node, setup); });
+}
+
 std::string write_log(const InputLog& log, const TableSetup& setup) {
   std::string out = line_of(head_of(log, setup));
   TablesInUse tables(setup);
@@ -196,20 +202,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
     ++line;
     if (one.find_first_not_of(" \t\r") == std::string_view::npos) continue;
     // Each line is a document of its own; its place is that in the log.
-    const auto placed = [&](Problem problem) {
-      problem.line = line;
-      return problem;
-    };
-    if (const auto deep = too_deep(one)) return placed(nested_too_deep(one, *deep, file));
-    nlohmann::json json;
-    try {
-      json = nlohmann::json::parse(one);
-    } catch (const nlohmann::json::exception& e) {
-      return placed(not_json(one, file, e));
-    }
-    if (const auto repeated = find_repeated(one)) return placed(repeated_key(*repeated, one, file));
-    try {
-      const Node node(json, "");
+    const auto read = read_json<bool>(one, file, [&](const Node& node) {
       if (head) {
         log = read_head(node);
         last = log.options.start_time;
@@ -221,20 +214,24 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
                   "it began is expected",
                   log.table, fingerprint(setup)));
         }
-      } else {
-        Input input = read_input(node, tables.now());
-        if (time_of(input) < last) {
-          node.child("time").stop(
-              ProblemCode::out_of_range,
-              fmt::format("{} is before {}: inputs are expected in order of time", time_of(input), last));
-        }
-        last = time_of(input);
-        budget.spend(node, input);
-        tables.follow(input);
-        log.inputs.push_back(std::move(input));
+        return true;
       }
-    } catch (const Stop& stop) {
-      return placed(located(stop, one, file));
+      Input input = read_input(node, tables.now());
+      const Node time = node.at("time");
+      if (time_of(input) < last) {
+        time.stop(ProblemCode::out_of_range,
+                  fmt::format("{} is before {}: inputs are expected in order of time", time_of(input), last));
+      }
+      last = time_of(input);
+      budget.spend(node, input);
+      tables.follow(input);
+      log.inputs.push_back(std::move(input));
+      return true;
+    });
+    if (!read) {
+      Problem problem = read.error().front();
+      problem.line = line;
+      return problem;
     }
     head = false;
   }

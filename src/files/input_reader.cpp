@@ -336,7 +336,7 @@ bool read_as(const Node& node, const TableSetup& setup, Input& input) {
   Kind kind;
   InputReader reader{node, setup};
   fields(kind, reader);
-  kind.time = node.at("time").number(-most_seconds, most_seconds);
+  if (node.has("time")) kind.time = node.child("time").number(-most_seconds, most_seconds);
   input = std::move(kind);
   return true;
 }

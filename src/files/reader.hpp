@@ -94,8 +94,8 @@ Problem located(Stop stop, std::string_view text, const std::filesystem::path& f
 void expect_kind(const Node& top, std::string_view kind);
 
 template <class T>
-Result<T> read_document(std::string_view text, const std::filesystem::path& file, std::string_view kind,
-                        const std::function<T(const Node& top)>& read) {
+Result<T> read_json(std::string_view text, const std::filesystem::path& file,
+                    const std::function<T(const Node& top)>& read) {
   if (const auto deep = too_deep(text)) return nested_too_deep(text, *deep, file);
   nlohmann::json json;
   try {
@@ -105,12 +105,19 @@ Result<T> read_document(std::string_view text, const std::filesystem::path& file
   }
   if (const auto repeated = find_repeated(text)) return repeated_key(*repeated, text, file);
   try {
-    const Node top(json, "");
-    expect_kind(top, kind);
-    return read(top);
+    return read(Node(json, ""));
   } catch (const Stop& stop) {
     return located(stop, text, file);
   }
+}
+
+template <class T>
+Result<T> read_document(std::string_view text, const std::filesystem::path& file, std::string_view kind,
+                        const std::function<T(const Node& top)>& read) {
+  return read_json<T>(text, file, [&](const Node& top) {
+    expect_kind(top, kind);
+    return read(top);
+  });
 }
 
 }  // namespace apsidon::files_detail

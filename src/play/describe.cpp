@@ -8,10 +8,10 @@
 
 #include "apsidon/cards/table.hpp"
 #include "apsidon/geometry/error.hpp"
-#include "apsidon/play/hand_view.hpp"
+#include "apsidon/play/hand_group.hpp"
 #include "apsidon/play/playfield.hpp"
-#include "apsidon/play/rules_view.hpp"
-#include "apsidon/play/where_view.hpp"
+#include "apsidon/play/rules_group.hpp"
+#include "apsidon/play/where_group.hpp"
 #include "rules/sentence.hpp"
 
 namespace apsidon {

@@ -7,8 +7,8 @@
 #include <optional>
 #include <span>
 
-#include "apsidon/cards/wanted.hpp"
 #include "apsidon/play/options.hpp"
+#include "apsidon/play/outcome.hpp"
 #include "play/admit.hpp"
 #include "play/arrangement.hpp"
 #include "play/client.hpp"
@@ -38,14 +38,6 @@ inline constexpr std::string_view performing_reason = "performing";
 
 /// Why it is closed while a game is finished.
 inline constexpr std::string_view finishing_reason = "finishing";
-
-/// What came of an input or a call; what does not apply is at its default.
-struct Outcome {
-  bool used = false;
-  Verdict verdict = {};
-  SyncReport report = {};
-  std::uint64_t id = 0;  ///< of a performance, a timer, a countdown or a card that was made
-};
 
 /// The next thing that happens by itself.
 struct Due {
@@ -235,5 +227,8 @@ struct Impl {
   FrameBuilder frames = {};
   HitView hits = {};
 };
+
+/// Switched off by itself or with what holds it: the zone of a card, the overlay of a panel.
+[[nodiscard]] bool is_off(const Impl& field, Switchable what);
 
 }  // namespace apsidon::play_detail

@@ -4,24 +4,15 @@
 #include <memory>
 #include <utility>
 
-#include "apsidon/play/edits_view.hpp"
-#include "apsidon/play/gate_view.hpp"
-#include "apsidon/play/hand_view.hpp"
-#include "apsidon/play/moves_view.hpp"
-#include "apsidon/play/performances_view.hpp"
-#include "apsidon/play/rules_view.hpp"
-#include "apsidon/play/switches_view.hpp"
-#include "apsidon/play/time_view.hpp"
-#include "apsidon/play/where_view.hpp"
-#include "play/impl.hpp"
+#include "play/groups.hpp"
 
 namespace apsidon {
 
-using play_detail::Impl;
+using play_detail::Whole;
 
 Playfield::Playfield(TableSetup setup, const PlayfieldOptions& options)
-    : impl_(new Impl(std::move(setup), options)) {}
-Playfield::Playfield(const Playfield& other) : impl_(other.impl_ ? new Impl(*other.impl_) : nullptr) {
+    : impl_(new Whole(std::move(setup), options)) {}
+Playfield::Playfield(const Playfield& other) : impl_(other.impl_ ? new Whole(*other.impl_) : nullptr) {
   if (!impl_) return;
   impl_->client.recorder = {};
   impl_->client.watcher = {};
@@ -44,6 +35,7 @@ void Playfield::resize(Size window, float pixel_ratio, double time, const Insets
   (void)impl_->offer(ResizeInput{window, pixel_ratio, time, insets});
 }
 bool Playfield::input(const Input& input) { return impl_->offer(input); }
+Outcome Playfield::call(const Input& input) { return impl_->call(input); }
 
 void Playfield::set_recorder(Recorder recorder) { impl_->client.recorder = std::move(recorder); }
 void Playfield::set_watcher(Watcher watcher) { impl_->client.watcher = std::move(watcher); }
@@ -85,22 +77,22 @@ void Playfield::restore(const Playfield& snapshot) {
   if (taken.reason != Reason::game_failed) impl_->restore(*snapshot.impl_);
 }
 
-WhereView Playfield::where() const { return WhereView(*impl_); }
-WhereCalls Playfield::where() { return WhereCalls(*impl_); }
-HandView Playfield::hand() const { return HandView(*impl_); }
-HandCalls Playfield::hand() { return HandCalls(*impl_); }
-RulesView Playfield::rules() const { return RulesView(*impl_); }
-RulesCalls Playfield::rules() { return RulesCalls(*impl_); }
-MovesView Playfield::moves() const { return MovesView(*impl_); }
-MovesCalls Playfield::moves() { return MovesCalls(*impl_); }
-EditsCalls Playfield::edits() { return EditsCalls(*impl_); }
-TimeView Playfield::time() const { return TimeView(*impl_); }
-TimeCalls Playfield::time() { return TimeCalls(*impl_); }
-GateView Playfield::gate() const { return GateView(*impl_); }
-GateCalls Playfield::gate() { return GateCalls(*impl_); }
-SwitchesView Playfield::switches() const { return SwitchesView(*impl_); }
-SwitchesCalls Playfield::switches() { return SwitchesCalls(*impl_); }
-PerformancesView Playfield::performances() const { return PerformancesView(*impl_); }
-PerformancesCalls Playfield::performances() { return PerformancesCalls(*impl_); }
+const WhereGroup& Playfield::where() const { return impl_->groups.where; }
+WhereGroup& Playfield::where() { return impl_->groups.where; }
+const HandGroup& Playfield::hand() const { return impl_->groups.hand; }
+HandGroup& Playfield::hand() { return impl_->groups.hand; }
+const RulesGroup& Playfield::rules() const { return impl_->groups.rules; }
+RulesGroup& Playfield::rules() { return impl_->groups.rules; }
+const MovesGroup& Playfield::moves() const { return impl_->groups.moves; }
+MovesGroup& Playfield::moves() { return impl_->groups.moves; }
+EditsGroup& Playfield::edits() { return impl_->groups.edits; }
+const TimeGroup& Playfield::time() const { return impl_->groups.time; }
+TimeGroup& Playfield::time() { return impl_->groups.time; }
+const GateGroup& Playfield::gate() const { return impl_->groups.gate; }
+GateGroup& Playfield::gate() { return impl_->groups.gate; }
+const SwitchesGroup& Playfield::switches() const { return impl_->groups.switches; }
+SwitchesGroup& Playfield::switches() { return impl_->groups.switches; }
+const PerformancesGroup& Playfield::performances() const { return impl_->groups.performances; }
+PerformancesGroup& Playfield::performances() { return impl_->groups.performances; }
 
 }  // namespace apsidon

@@ -4,7 +4,7 @@
 #include <algorithm>
 
 #include "apsidon/geometry/sketch.hpp"
-#include "apsidon/play/where_view.hpp"
+#include "apsidon/play/where_group.hpp"
 #include "play/impl.hpp"
 
 namespace apsidon {
@@ -65,8 +65,8 @@ void sketch_insertion(const Impl& field, Sketch& sketch, const Zone& zone) {
 
 }  // namespace
 
-void WhereView::sketch(Sketch& sketch) const {
-  const Impl& field = *field_;
+void WhereGroup::sketch(Sketch& sketch) const {
+  const Impl& field = *this->field();
   const Size size = field.arrangement.card();
   const auto panel_areas = field.arrangement.panel_areas();
   for (std::size_t i = 0; i < panel_areas.size(); ++i) {

@@ -10,8 +10,8 @@
 #include <string_view>
 
 #include "apsidon/geometry/error.hpp"
-#include "apsidon/play/hand_view.hpp"
-#include "apsidon/play/where_view.hpp"
+#include "apsidon/play/hand_group.hpp"
+#include "apsidon/play/where_group.hpp"
 #include "apsidon/sdl/sdl_inputs.hpp"
 #include "apsidon/sdl/sdl_painter.hpp"
 

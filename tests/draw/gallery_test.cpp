@@ -92,7 +92,7 @@ TEST_CASE("draw: a picture for which there is no memory is told as that, and the
   copies_of(Picture({8192, 8192}), 1, folder);  // 256 MiB
   std::ofstream(folder / "art.json")
       << R"({"apsidon": "art", "version": 1, "pattern": "0.png", "key_colour": "#FF00FF"})";
-  const Outcome ran =
+  const Ran ran =
       run("/bin/bash",
           {"-c", fmt::format("ulimit -v 460000; exec {} faces {} --art {} --out {}", quoted(tool_program()),
                              quoted(source("data/glasshouse.deck.json").string()),
@@ -106,7 +106,7 @@ TEST_CASE("draw: a pipe in the place of a picture is told as that, not as missin
   const Scratch folder;
   REQUIRE(mkfifo((folder / "0.png").c_str(), 0600) == 0);
   std::ofstream(folder / "art.json") << R"({"apsidon": "art", "version": 1, "pattern": "0.png"})";
-  const Outcome ran = tool({"check", potting_bench, "--art", (folder / "art.json").string()});
+  const Ran ran = tool({"check", potting_bench, "--art", (folder / "art.json").string()});
   CAPTURE(ran.out, ran.err);
   CHECK(ran.code == 1);
   CHECK(

@@ -15,7 +15,7 @@ TEST_CASE("play: timers and countdowns by the fifty thousand ring once each, in 
   Random r(7);
   std::map<std::uint32_t, double> timers;
   std::map<std::uint32_t, double> countdowns;
-  auto time = stage.field.time();
+  auto& time = stage.field.time();
   for (int i = 0; i < 49'000; ++i) {
     const double at = static_cast<double>(r.below(100'000)) / 1000 + 1;
     timers[time.start_timer(at).value] = at;

@@ -248,7 +248,7 @@ TEST_CASE("play: of each card and zone there is a place, and of those that are n
   const PanelId label = setup.add_panel({.name = "label"});
   setup.plans[0].root.parts.push_back(panel(label, {.px = 50}, {.px = 20}));
   const Playfield field(setup, {.window = {600, 900}});
-  const WhereView where = field.where();
+  const WhereGroup& where = field.where();
   for (const Zone& there : field.table().zones()) {
     CHECK(where.area(there.id).has_value());
     CHECK(where.drop_area(there.id).has_value());

@@ -20,4 +20,4 @@ expect_complaint(include/apsidon/geometry/pose.hpp "Eigen::Vector2f f()\;" "show
 expect_complaint(src/play/arrangement.cpp "#include \"play/hand.hpp\"" "room 'arrangement' must not know 'hand'")
 expect_complaint(src/play/acts.cpp "#include \"play/referee.hpp\"" "room 'performances' must not know 'referee'")
 expect_complaint(src/play/hover.hpp "#include \"apsidon/play/playfield.hpp\"" "room 'hover' must not know the playfield")
-expect_complaint(src/play/gate_view.cpp "#include \"play/gate.hpp\"" "reaches the rooms through 'impl' alone")
+expect_complaint(src/play/gate_group.cpp "#include \"play/gate.hpp\"" "reaches the rooms through 'impl' alone")

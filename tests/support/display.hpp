@@ -12,7 +12,7 @@ namespace apsidon::test {
 inline constexpr int slower = keeps_freed_memory ? 4 : 1;
 
 /// Runs a program under an X server of its own, for so many seconds at most.
-inline Outcome on_a_display(const std::vector<std::string>& words, int seconds = 60) {
+inline Ran on_a_display(const std::vector<std::string>& words, int seconds = 60) {
   std::vector<std::string> all{std::to_string(seconds * slower), "xvfb-run", "--auto-servernum",
                                "--server-args=-screen 0 1400x1100x24"};
   all.insert(all.end(), words.begin(), words.end());
@@ -37,7 +37,7 @@ inline std::string drag(int x0, int y0, int x1, int y1) {
 
 /// `apsidon play` in a window on a display of its own; `act` is what a hand does meanwhile, in words of
 /// xdotool, of which each line is one, or a command of the shell.
-inline Outcome played(const std::string& words, const std::string& act) {
+inline Ran played(const std::string& words, const std::string& act) {
   const std::string script =
       "sleep() { command sleep $(awk \"BEGIN { print $1 * " + std::to_string(slower) +
       " }\"); }\nopenbox >/dev/null 2>&1 &\nsleep 0.7\n" + quoted(tool_program()) + " play " + words +

@@ -47,7 +47,7 @@ class Scratch {
   std::filesystem::path path_;
 };
 
-struct Outcome {
+struct Ran {
   int code = -1;
   std::string out;
   std::string err;
@@ -60,7 +60,7 @@ inline std::string quoted(const std::string& word) {
 }
 
 /// The program with these words, run in the project's folder.
-inline Outcome run(const std::string& program, const std::vector<std::string>& words) {
+inline Ran run(const std::string& program, const std::vector<std::string>& words) {
   const Scratch scratch;
   std::string command = "cd " + quoted(APSIDON_SOURCE_DIR) + " && " + quoted(program);
   // Appended piece by piece: of "text" + temporary, g++ 12 says at -O3 that it overflows.
@@ -77,7 +77,7 @@ inline std::string tool_program() {
   return other != nullptr ? other : APSIDON_TOOL;
 }
 
-inline Outcome tool(const std::vector<std::string>& words) { return run(tool_program(), words); }
+inline Ran tool(const std::vector<std::string>& words) { return run(tool_program(), words); }
 
 inline bool holds(const std::string& text, const std::string& part) {
   return text.find(part) != std::string::npos;

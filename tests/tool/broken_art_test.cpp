@@ -27,7 +27,7 @@ class Workshop {
   void write(const std::string& name, const Json& json) const {
     std::ofstream(scratch_ / name) << json.dump(2);
   }
-  [[nodiscard]] Outcome faces(std::vector<std::string> words) const {
+  [[nodiscard]] Ran faces(std::vector<std::string> words) const {
     words.insert(words.begin(), {"faces", path("deck.json")});
     return tool(words);
   }

@@ -44,7 +44,7 @@ TEST_CASE("tool: numbers that are none are a bad call, whichever option they are
         {"replay", bench, "data/potting-bench.log", "--until", "nan"},
         {"place", bench, "--window", "nanx100"}}) {
     CAPTURE(call.back());
-    const Outcome out = tool(call);
+    const Ran out = tool(call);
     CHECK(out.code == 2);
     CHECK(holds(out.err, "is expected"));
     CHECK(out.out.empty());
@@ -52,8 +52,7 @@ TEST_CASE("tool: numbers that are none are a bad call, whichever option they are
 }
 
 TEST_CASE("tool: output that cannot be written is a failure with its reason") {
-  const Outcome out =
-      run("/bin/sh", {"-c", tool_program() + " place data/potting-bench.table.json > /dev/full"});
+  const Ran out = run("/bin/sh", {"-c", tool_program() + " place data/potting-bench.table.json > /dev/full"});
   CHECK(out.code == 3);
   CHECK(holds(out.err, "the output cannot be written: No space left on device"));
   for (const std::vector<std::string>& call :
@@ -62,7 +61,7 @@ TEST_CASE("tool: output that cannot be written is a failure with its reason") {
         {"faces", "data/glasshouse.deck.json", "--out", "/proc/none/a.png"},
         {"curve", "ease", "--out", "/proc/none/a.png"}}) {
     CAPTURE(call[0]);
-    const Outcome refused = tool(call);
+    const Ran refused = tool(call);
     CHECK(refused.code == 3);
     CHECK(holds(refused.err, "/proc/none"));
   }
@@ -71,17 +70,17 @@ TEST_CASE("tool: output that cannot be written is a failure with its reason") {
 TEST_CASE("tool: what a file says reaches the terminal without its control characters, and is cut") {
   const Scratch scratch;
   put(scratch / "t.json", std::string(R"({"apsidon": "\u001b[31m)") + std::string(100'000, 'x') + R"("})");
-  const Outcome out = tool({"place", (scratch / "t.json").string()});
+  const Ran out = tool({"place", (scratch / "t.json").string()});
   CHECK(out.code == 3);
   CHECK(out.err.size() < 1000);
   CHECK_FALSE(holds(out.err, "\x1b"));
-  const Outcome named = tool({"place", "\x1b[31mnone.json"});
+  const Ran named = tool({"place", "\x1b[31mnone.json"});
   CHECK(named.code == 3);
   CHECK_FALSE(holds(named.err, "\x1b"));
 }
 
 TEST_CASE("tool: a table that names a deck elsewhere is refused, unless it is trusted") {
-  const Outcome out = tool({"place", "docs/layouts/hand.table.json"});
+  const Ran out = tool({"place", "docs/layouts/hand.table.json"});
   CHECK(out.code == 3);
   CHECK(holds(out.err,
               "leads out of the folder: a name within the folder is expected [outside]: --trust allows it"));
@@ -103,7 +102,7 @@ TEST_CASE("tool: a pipe is refused at once, and nothing is read for ever") {
         {"draw", "data/trellis.table.json", "--art", pipe},
         {"place", "/dev/zero"}}) {
     CAPTURE(call[0], call.back());
-    const Outcome out = tool(call);
+    const Ran out = tool(call);
     CHECK(out.code == 3);
     CHECK(holds(out.err, "this is a pipe or a device"));
   }
@@ -111,8 +110,7 @@ TEST_CASE("tool: a pipe is refused at once, and nothing is read for ever") {
 
 TEST_CASE("tool: a film of a thousand frames a second goes out as it comes, and takes no memory") {
   for (const std::string format : {"csv", "json"}) {
-    const Outcome film =
-        tool({"film", "data/potting-bench.table.json", "--rate", "1000", "--format", format});
+    const Ran film = tool({"film", "data/potting-bench.table.json", "--rate", "1000", "--format", format});
     CHECK(film.code == 0);
     CHECK(film.out.size() > 8'000'000);
     rusage used{};
@@ -171,12 +169,11 @@ TEST_CASE("draw: a picture that is no PNG, a broken, a huge or a distant one is 
   CHECK(within.size_of("../outside.png").error()[0].code == ProblemCode::outside);
   // The tool says so of an art, and that it is there.
   put(scratch / "a.art.json", R"({"apsidon": "art", "version": 1, "pattern": "photo.png"})");
-  const Outcome check =
-      tool({"check", "data/trellis.table.json", "--art", (scratch / "a.art.json").string()});
+  const Ran check = tool({"check", "data/trellis.table.json", "--art", (scratch / "a.art.json").string()});
   CHECK(check.code == 1);
   CHECK(holds(check.out, "the picture 'photo.png' cannot be shown: it is a JPEG"));
-  const Outcome drawn = tool({"draw", "data/trellis.table.json", "--art", (scratch / "a.art.json").string(),
-                              "--out", (scratch / "o.png").string()});
+  const Ran drawn = tool({"draw", "data/trellis.table.json", "--art", (scratch / "a.art.json").string(),
+                          "--out", (scratch / "o.png").string()});
   CHECK(drawn.code == 1);
   CHECK(holds(drawn.err, "it is a JPEG"));
 }
@@ -198,7 +195,7 @@ TEST_CASE("tool: check says which face is on a table more often than its deck ha
   setup.add({.name = "slot", .cards = {{.face = {1}}, {.face = {1}}}});
   setup.plans = {{.root = across({zone({1})})}};
   put(scratch / "t.json", write_table(setup));
-  const Outcome out = tool({"check", (scratch / "t.json").string()});
+  const Ran out = tool({"check", (scratch / "t.json").string()});
   CHECK(out.code == 1);
   CHECK(holds(out.out, "fern-1 is on the table 2 times, and the deck has 1"));
 }

@@ -9,7 +9,7 @@ using namespace apsidon::test;
 
 namespace {
 
-Outcome shell(const std::string& command) { return run("/bin/sh", {"-c", command}); }
+Ran shell(const std::string& command) { return run("/bin/sh", {"-c", command}); }
 
 }  // namespace
 

@@ -122,7 +122,7 @@ TEST_CASE("tool: no verb hands on what a terminal would obey, from words, senten
   };
   const NoDisplay no_display;
   for (const auto& call : calls) {
-    const Outcome ran = tool(call);
+    const Ran ran = tool(call);
     CAPTURE(call, ran.code, ran.out, ran.err);
     CHECK(is_harmless(ran.out));
     CHECK(is_harmless(ran.err));
@@ -149,7 +149,7 @@ TEST_CASE("tool: names that would turn the text around them are refused, names f
   };
   CHECK(placed("\xD7\xA2\xD7\xA8\xD7\x95\xD7\x92\xD7\x94").code == 0);
   for (const char* sign : {"\xC2\x9B", "\xE2\x80\xAE", "\xE2\x81\xA7"}) {
-    const Outcome ran = placed(std::string("bed") + sign);
+    const Ran ran = placed(std::string("bed") + sign);
     CHECK(ran.code == 3);
     CHECK(holds(ran.err, "it has the control character U+"));
   }
@@ -162,7 +162,7 @@ TEST_CASE("tool: a cell of a table that a spreadsheet would take for a formula i
   const std::string formula = "=HYPERLINK(\"a\",1)";
   std::ofstream(folder / "t.json") << std::regex_replace(table.dump(), std::regex("\"waste\""),
                                                          Json(formula).dump());
-  const Outcome ran =
+  const Ran ran =
       tool({"judge", (folder / "t.json").string(), "--trust", "--format", "csv", "--to", formula});
   CAPTURE(ran.out, ran.err);
   CHECK(holds(ran.out, R"x(,"'=HYPERLINK(""a"",1)",)x"));
@@ -188,8 +188,8 @@ TEST_CASE("tool: everything that is printed goes through the words that leave no
 TEST_CASE(
     "tool: a picture of more pixels than there may be is a bad call, and a file for which there is no memory "
     "says so") {
-  const Outcome wide = tool({"draw", potting_bench, "--window", "16384x16384", "--pixel-ratio", "8", "--out",
-                             "/tmp/apsidon-wide.png"});
+  const Ran wide = tool({"draw", potting_bench, "--window", "16384x16384", "--pixel-ratio", "8", "--out",
+                         "/tmp/apsidon-wide.png"});
   CHECK(wide.code == 2);
   CHECK(holds(wide.err, "device pixels"));
 }

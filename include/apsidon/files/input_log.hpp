@@ -34,6 +34,12 @@ struct InputLog {
 /// what moves. O(cards).
 [[nodiscard]] APSIDON_FILES_EXPORT std::string fingerprint(const Playfield& field);
 
+/// One input as text, as a line of a log has it, without its end: `{"time":1.5,"undo":true}`. Throws Error as
+/// `write_log` does.
+[[nodiscard]] APSIDON_FILES_EXPORT std::string write_input(const Input& input, const TableSetup& setup);
+/// The input of such a text. Its time may be left out, for `Playfield::call`, which takes it now.
+[[nodiscard]] APSIDON_FILES_EXPORT Result<Input> parse_input(std::string_view text, const TableSetup& setup);
+
 /// JSON Lines: a head, then one line an input. Every number reads back as the same bits; zones and faces are
 /// written by the names that this table gives them. Throws Error when a table with which a round begins has a
 /// layout of one's own, which no file can hold, or when a zone or the plans are to be what they cannot be on

@@ -28,8 +28,8 @@ namespace apsidon {
 /// now; one that cannot be meant (a number that is not finite) is ignored and counted.
 ///
 /// What the loop calls is here. All else is in groups, each with a header of its own
-/// (`apsidon/play/where_view.hpp`, …), so `field.where().area(zone)`, `field.hand().held()`. A group is a
-/// view: it is valid as long as the playfield is, and not moved.
+/// (`apsidon/play/where_group.hpp`, …), so `field.where().area(zone)`, `field.hand().held()`. A group is a
+/// part of its playfield, there as long as that is; of a const one it can only be asked.
 class APSIDON_CORE_EXPORT Playfield {
  public:
   /// Throws Error when the set-up or an option is out of its range.
@@ -58,6 +58,10 @@ class APSIDON_CORE_EXPORT Playfield {
   /// Any input, as a log has it: those of one log are handed in in its order. Returns whether it would be
   /// used.
   bool input(const Input& input);
+  /// An input that is taken now, after all that is due now; its own time does not count. Returns what came of
+  /// it. Every call of a group, and every round, is one of these: `field.call(UndoInput{})` is
+  /// `field.moves().undo()`. (`RestoreInput` is not, without its snapshot: it does nothing.)
+  Outcome call(const Input& input);
   /// Hears every input when it is taken, and every call that changes something, from now on; an empty one
   /// ends that.
   void set_recorder(Recorder recorder);
@@ -112,34 +116,34 @@ class APSIDON_CORE_EXPORT Playfield {
   // Groups.
 
   /// Where things are: areas, poses, outlines, the card's size, scrolling; what lies at a point.
-  [[nodiscard]] WhereView where() const;
-  [[nodiscard]] WhereCalls where();
+  [[nodiscard]] const WhereGroup& where() const;
+  [[nodiscard]] WhereGroup& where();
   /// What is held, hovered, previewed, focused; how dragging and hovering behave.
-  [[nodiscard]] HandView hand() const;
-  [[nodiscard]] HandCalls hand();
+  [[nodiscard]] const HandGroup& hand() const;
+  [[nodiscard]] HandGroup& hand();
   /// What may be done, and why not.
-  [[nodiscard]] RulesView rules() const;
-  [[nodiscard]] RulesCalls rules();
+  [[nodiscard]] const RulesGroup& rules() const;
+  [[nodiscard]] RulesGroup& rules();
   /// Moves of the player that a call makes, undo, and the game's answers to drops.
-  [[nodiscard]] MovesView moves() const;
-  [[nodiscard]] MovesCalls moves();
+  [[nodiscard]] const MovesGroup& moves() const;
+  [[nodiscard]] MovesGroup& moves();
   /// What the game itself changes: not judged, and nothing follows from it.
-  [[nodiscard]] EditsCalls edits();
+  [[nodiscard]] EditsGroup& edits();
   /// The table's clock, timers, countdowns, and when all is at rest.
-  [[nodiscard]] TimeView time() const;
-  [[nodiscard]] TimeCalls time();
+  [[nodiscard]] const TimeGroup& time() const;
+  [[nodiscard]] TimeGroup& time();
   /// What opens and closes input.
-  [[nodiscard]] GateView gate() const;
-  [[nodiscard]] GateCalls gate();
+  [[nodiscard]] const GateGroup& gate() const;
+  [[nodiscard]] GateGroup& gate();
   /// What is switched off or hidden for now.
-  [[nodiscard]] SwitchesView switches() const;
-  [[nodiscard]] SwitchesCalls switches();
+  [[nodiscard]] const SwitchesGroup& switches() const;
+  [[nodiscard]] SwitchesGroup& switches();
   /// What moves together, and how.
-  [[nodiscard]] PerformancesView performances() const;
-  [[nodiscard]] PerformancesCalls performances();
+  [[nodiscard]] const PerformancesGroup& performances() const;
+  [[nodiscard]] PerformancesGroup& performances();
 
  private:
-  play_detail::Impl* impl_;  // owned; no std::unique_ptr, as <memory> would double what this header costs
+  play_detail::Whole* impl_;  // owned; no std::unique_ptr, as <memory> would double what this header costs
 };
 
 }  // namespace apsidon

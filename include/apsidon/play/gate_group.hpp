@@ -6,29 +6,20 @@
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/gesture/pointer.hpp"
+#include "apsidon/play/group.hpp"
 
 namespace apsidon {
 
 /// What opens and closes input: `field.gate().is_open()`. Closed while at least one reason holds it; then the
 /// table takes no pointers and no keys. Overlays lie above it: buttons on them can still be tapped. While
 /// cards are compared the gate is closed for the reason "comparing".
-class APSIDON_CORE_EXPORT GateView {
+class APSIDON_CORE_EXPORT GateGroup : public play_detail::Group {
  public:
-  explicit GateView(const play_detail::Impl& field) : field_(&field) {}
-
   [[nodiscard]] bool is_open() const;
   [[nodiscard]] bool closed_for(std::string_view reason) const;
   /// The reasons that hold it closed, in the order in which they were given. Valid until the next call of the
   /// playfield that is not const.
   [[nodiscard]] std::span<const std::string> reasons() const;
-
- private:
-  const play_detail::Impl* field_;
-};
-
-class APSIDON_CORE_EXPORT GateCalls : public GateView {
- public:
-  explicit GateCalls(play_detail::Impl& field) : GateView(field), field_(&field) {}
 
   /// Cancels what is pressed or dragged. The reason ends with the round, unless it `lasts`: the next round
   /// begins with an open gate.
@@ -39,7 +30,8 @@ class APSIDON_CORE_EXPORT GateCalls : public GateView {
   void let_through(PointerButton button, bool on = true);
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon

@@ -13,6 +13,7 @@
 #include "apsidon/layout/panel_id.hpp"
 #include "apsidon/play/edit.hpp"
 #include "apsidon/play/event.hpp"
+#include "apsidon/play/group.hpp"
 #include "apsidon/play/panel.hpp"
 
 namespace apsidon {
@@ -25,10 +26,8 @@ struct CreateReport {
 
 /// What the game itself changes: `field.edits().flip(card, true)`. Not judged, and nothing follows from it. A
 /// drag goes on as long as its cards lie together where they were picked up; else it is cancelled.
-class APSIDON_CORE_EXPORT EditsCalls {
+class APSIDON_CORE_EXPORT EditsGroup : public play_detail::Group {
  public:
-  explicit EditsCalls(play_detail::Impl& field) : field_(&field) {}
-
   /// Each of the calls below is one of these.
   Verdict make(const Edit& edit);
   /// On top, or so that the first card of the run gets the index `at`, counted without the run itself.
@@ -70,7 +69,8 @@ class APSIDON_CORE_EXPORT EditsCalls {
   Verdict set_plans(std::vector<Plan> plans);
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon

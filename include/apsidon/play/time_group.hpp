@@ -7,16 +7,15 @@
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/play/event.hpp"
+#include "apsidon/play/group.hpp"
 
 namespace apsidon {
 
 /// The table's clock and what goes by it: `field.time().at_rest()`. Cards, timers and countdowns go by that
 /// clock, which can be stopped and sped up. Of a stale id the answer is 0; a call that names one is refused
 /// as `unknown_timer`.
-class APSIDON_CORE_EXPORT TimeView {
+class APSIDON_CORE_EXPORT TimeGroup : public play_detail::Group {
  public:
-  explicit TimeView(const play_detail::Impl& field) : field_(&field) {}
-
   /// Whether the cards rest: none moves or is held, no performance runs, none are to be compared. Timers and
   /// countdowns may run all the same: `Playfield::next_due` says when something has to be done next.
   [[nodiscard]] bool at_rest() const;
@@ -35,14 +34,6 @@ class APSIDON_CORE_EXPORT TimeView {
   [[nodiscard]] double share_left(CountdownId countdown) const;
   /// Whether a reason of its own holds it.
   [[nodiscard]] bool is_held(CountdownId countdown) const;
-
- private:
-  const play_detail::Impl* field_;
-};
-
-class APSIDON_CORE_EXPORT TimeCalls : public TimeView {
- public:
-  explicit TimeCalls(play_detail::Impl& field) : TimeView(field), field_(&field) {}
 
   /// Stops the clock of the table until this reason, and every other, is released.
   void hold(std::string_view reason);
@@ -67,7 +58,8 @@ class APSIDON_CORE_EXPORT TimeCalls : public TimeView {
   Verdict stop_countdown(CountdownId countdown);
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon

@@ -5,6 +5,7 @@
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/motion/feel.hpp"
+#include "apsidon/play/group.hpp"
 #include "apsidon/play/script.hpp"
 
 namespace apsidon {
@@ -15,20 +16,10 @@ struct PerformOptions {
 };
 
 /// What moves together, and how: `field.performances().running(id)`.
-class APSIDON_CORE_EXPORT PerformancesView {
+class APSIDON_CORE_EXPORT PerformancesGroup : public play_detail::Group {
  public:
-  explicit PerformancesView(const play_detail::Impl& field) : field_(&field) {}
-
   [[nodiscard]] bool running(PerformanceId performance) const;
   [[nodiscard]] const Feel& feel() const;
-
- private:
-  const play_detail::Impl* field_;
-};
-
-class APSIDON_CORE_EXPORT PerformancesCalls : public PerformancesView {
- public:
-  explicit PerformancesCalls(play_detail::Impl& field) : PerformancesView(field), field_(&field) {}
 
   /// Begins a script: its acts change the table as they begin, and the cards follow as the feel has it.
   /// Refused acts and stale ids are passed over. The id is what it is skipped, stopped and asked by; events
@@ -51,7 +42,8 @@ class APSIDON_CORE_EXPORT PerformancesCalls : public PerformancesView {
   Verdict set_feel(Feel feel);
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon

@@ -6,16 +6,15 @@
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
+#include "apsidon/play/group.hpp"
 #include "apsidon/play/judge.hpp"
 #include "apsidon/rules/goal.hpp"
 
 namespace apsidon {
 
-/// What was moved, and what waits: `field.moves().can_undo()`.
-class APSIDON_CORE_EXPORT MovesView {
+/// What was moved, what waits, and moves made for the player: `field.moves().can_undo()`.
+class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
  public:
-  explicit MovesView(const play_detail::Impl& field) : field_(&field) {}
-
   [[nodiscard]] bool can_undo() const;
   [[nodiscard]] bool can_redo() const;
   /// The moves that `finish` would make; none when it cannot.
@@ -27,15 +26,8 @@ class APSIDON_CORE_EXPORT MovesView {
   /// The proposals that wait for an answer. Valid until the next call of the playfield that is not const.
   [[nodiscard]] std::span<const Proposal> waiting() const;
 
- private:
-  const play_detail::Impl* field_;
-};
-
-/// Moves that the player could make, made for them: judged, shown, followed by what belongs to them, undone
-/// and told as if a hand had made them. Cards of the move that are in the hand are put back before.
-class APSIDON_CORE_EXPORT MovesCalls : public MovesView {
- public:
-  explicit MovesCalls(play_detail::Impl& field) : MovesView(field), field_(&field) {}
+  // Moves that the player could make, made for them: judged, shown, followed by what belongs to them, undone
+  // and told as if a hand had made them. Cards of the move that are in the hand are put back before.
 
   /// Makes a move: one of `legal_moves`, or any other. Allowed also when the game's answer is still to come:
   /// then it is among `waiting()`.
@@ -68,7 +60,8 @@ class APSIDON_CORE_EXPORT MovesCalls : public MovesView {
   Verdict answer(std::uint64_t proposal, const Verdict& verdict = {});
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon

@@ -4,16 +4,15 @@
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
+#include "apsidon/play/group.hpp"
 #include "apsidon/rules/describe.hpp"
 #include "apsidon/rules/move.hpp"
 
 namespace apsidon {
 
 /// What may be done, and why not: `field.rules().judge_pick(card)`.
-class APSIDON_CORE_EXPORT RulesView {
+class APSIDON_CORE_EXPORT RulesGroup : public play_detail::Group {
  public:
-  explicit RulesView(const play_detail::Impl& field) : field_(&field) {}
-
   // As in `apsidon/rules`, of the table as it is now. Cards that wait for an answer may not be moved.
 
   [[nodiscard]] PickVerdict judge_pick(CardId card) const;
@@ -33,14 +32,6 @@ class APSIDON_CORE_EXPORT RulesView {
   /// How the table's cards and zones are spoken of. Valid likewise.
   [[nodiscard]] const Names& names() const;
 
- private:
-  const play_detail::Impl* field_;
-};
-
-class APSIDON_CORE_EXPORT RulesCalls : public RulesView {
- public:
-  explicit RulesCalls(play_detail::Impl& field) : RulesView(field), field_(&field) {}
-
   /// What the game's own rules go by has changed: whose turn it is, what is left to spend. Everything that
   /// was asked of rules is asked anew: the targets of what is held, what it aims at, marks, the cursor, the
   /// goals, and whether a move is left. `on_turn`: it is this player's turn; while it is not, `no-moves` is
@@ -48,7 +39,8 @@ class APSIDON_CORE_EXPORT RulesCalls : public RulesView {
   void ask_again(bool on_turn = true);
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon

@@ -7,15 +7,14 @@
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
+#include "apsidon/play/group.hpp"
 #include "apsidon/play/hit.hpp"
 
 namespace apsidon {
 
-/// What the player holds, hovers and has the keys on: `field.hand().held()`.
-class APSIDON_CORE_EXPORT HandView {
+/// What the player holds, hovers and has the keys on, and how the hand behaves: `field.hand().held()`.
+class APSIDON_CORE_EXPORT HandGroup : public play_detail::Group {
  public:
-  explicit HandView(const play_detail::Impl& field) : field_(&field) {}
-
   /// The run that is in the hand; no cards when none is. Of several the one that a pointer moved last.
   [[nodiscard]] Run held() const;
   /// The run that this pointer drags; no cards when it drags none.
@@ -41,28 +40,22 @@ class APSIDON_CORE_EXPORT HandView {
   [[nodiscard]] const HoverOptions& hover_options() const;
   [[nodiscard]] const GestureThresholds& thresholds() const;
 
- private:
-  const play_detail::Impl* field_;
-};
-
-/// With what changes the focus, the preview and how the hand behaves. Options hold from now on, not for what
-/// is pressed or held already; those out of their range are refused, and the verdict names the number.
-class APSIDON_CORE_EXPORT HandCalls : public HandView {
- public:
-  explicit HandCalls(play_detail::Impl& field) : HandView(field), field_(&field) {}
-
   /// Puts the focus on a card, a zone or a button that keys can act on now, or with nothing takes it away;
   /// what is none of that is refused, and changes nothing.
   Verdict focus(const Hit& what);
   /// Shows the preview of a card where its zone zooms, until another comes or goes; none ends it. Refused
   /// when it does not show.
   Verdict preview(CardId card);
+  // Options hold from now on, not for what is pressed or held already; those out of their range are refused,
+  // and the verdict names the number.
+
   Verdict set_drag_options(const DragOptions& options);
   Verdict set_hover_options(const HoverOptions& options);
   Verdict set_thresholds(const GestureThresholds& thresholds);
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon

@@ -10,6 +10,7 @@
 #include "apsidon/fwd.hpp"
 #include "apsidon/geometry/pose.hpp"
 #include "apsidon/layout/laid.hpp"
+#include "apsidon/play/group.hpp"
 #include "apsidon/play/hit.hpp"
 #include "apsidon/play/panel.hpp"
 #include "apsidon/play/zone_behaviour.hpp"
@@ -24,10 +25,8 @@ inline constexpr std::array<std::string_view, 7> sketch_layers{"areas",  "panels
 
 /// Where things are: `field.where().area(zone)`. A stale id is nothing, 0 or false. References and spans are
 /// valid until the next call of the playfield that is not const.
-class APSIDON_CORE_EXPORT WhereView {
+class APSIDON_CORE_EXPORT WhereGroup : public play_detail::Group {
  public:
-  explicit WhereView(const play_detail::Impl& field) : field_(&field) {}
-
   [[nodiscard]] Size card_size() const;
   /// Whether the window is large enough to show cards at all.
   [[nodiscard]] bool fits() const;
@@ -82,21 +81,13 @@ class APSIDON_CORE_EXPORT WhereView {
   /// Shows the playfield in the layers named in `sketch_layers`.
   void sketch(Sketch& sketch) const;
 
- private:
-  const play_detail::Impl* field_;
-};
-
-/// With what changes where things are.
-class APSIDON_CORE_EXPORT WhereCalls : public WhereView {
- public:
-  explicit WhereCalls(play_detail::Impl& field) : WhereView(field), field_(&field) {}
-
   /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag goes on;
   /// what lies under a resting pointer then is hovered.
   Verdict scroll_to(ZoneId zone, float offset);
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon

@@ -6,6 +6,7 @@
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
+#include "apsidon/play/group.hpp"
 #include "apsidon/play/switchable.hpp"
 
 namespace apsidon {
@@ -14,10 +15,8 @@ namespace apsidon {
 /// at least one reason switches it off. Cards that are off cannot be picked up, zones that are give and take
 /// nothing, panels that are cannot be tapped; they are drawn dimmed, and neither hovered nor focused. What is
 /// hidden is off, is not drawn, and takes no hits.
-class APSIDON_CORE_EXPORT SwitchesView {
+class APSIDON_CORE_EXPORT SwitchesGroup : public play_detail::Group {
  public:
-  explicit SwitchesView(const play_detail::Impl& field) : field_(&field) {}
-
   /// A card is off and hidden with its zone, too, and a panel within an overlay with that.
   [[nodiscard]] bool is_off(Switchable what) const;
   [[nodiscard]] bool is_hidden(Switchable what) const;
@@ -26,16 +25,9 @@ class APSIDON_CORE_EXPORT SwitchesView {
   [[nodiscard]] std::span<const std::string> reasons_off(Switchable what) const;
   [[nodiscard]] std::span<const std::string> reasons_hidden(Switchable what) const;
 
- private:
-  const play_detail::Impl* field_;
-};
-
-/// What is not there is refused. `lasts`: the reason lasts from round to round, of a zone or a panel; any
-/// other ends with its round. The game's own sentence for the reason says why a card cannot be played. A
-/// panel that its set-up hides or switches off is so for the reason "".
-class APSIDON_CORE_EXPORT SwitchesCalls : public SwitchesView {
- public:
-  explicit SwitchesCalls(play_detail::Impl& field) : SwitchesView(field), field_(&field) {}
+  // Of all four: what is not there is refused. `lasts`: the reason lasts from round to round, of a zone or a
+  // panel; any other ends with its round. The game's own sentence for the reason says why a card cannot be
+  // played. A panel that its set-up hides or switches off is so for the reason "".
 
   /// Off until this reason, and every other, is taken back with `switch_on`. A drag of a card that is
   /// switched off goes on, and finds no zone that takes it.
@@ -46,7 +38,8 @@ class APSIDON_CORE_EXPORT SwitchesCalls : public SwitchesView {
   Verdict show(Switchable what, std::string_view reason = "");
 
  private:
-  play_detail::Impl* field_;
+  friend struct play_detail::Groups;
+  using Group::Group;
 };
 
 }  // namespace apsidon
