@@ -1,5 +1,6 @@
-# Layers point one way: a part includes only itself and the parts listed for it. The core reaches neither files nor
-# drawing, and no public header shows a type of Eigen, fmt, JSON, Cairo or SDL.
+# Layers point one way: a part includes only itself and the parts listed for it, each header by its part, so that nothing
+# slips by under another name. The core reaches neither files nor drawing, and no public header shows a type of Eigen,
+# fmt or JSON, nor names one of Cairo or SDL but in the part that is made of it.
 cmake_minimum_required(VERSION 3.25)  # script mode starts with no policies
 set(allow_geometry "")
 set(allow_cards    geometry)
@@ -19,8 +20,10 @@ set(foreign_files  fmt nlohmann fcntl.h sys unistd.h)
 set(foreign_art    fmt nlohmann)
 set(foreign_draw   fmt cairo.h pango webp)
 set(foreign_sdl    fmt SDL.h)
+set(named_draw     cairo)              # of whose types its public headers may say that there are such
+set(named_sdl      SDL)
 
-# The rooms of play: what each may include of the others. A room knows nothing of the playfield around it; the views and
+# The rooms of play: what each may include of the others. A room knows nothing of the playfield around it; the groups and
 # the playfield's own sources reach the rooms through `impl` alone.
 set(room_shift "")
 set(room_layers "")
@@ -68,7 +71,7 @@ macro(complain text)
   math(EXPR bad "${bad} + 1")
 endmacro()
 
-file(GLOB_RECURSE sources RELATIVE ${ROOT} ${ROOT}/include/apsidon/*/*.hpp ${ROOT}/src/*/*.?pp)
+file(GLOB_RECURSE sources RELATIVE ${ROOT} ${ROOT}/include/apsidon/*/* ${ROOT}/src/*/*)
 list(LENGTH sources count)
 if(count LESS 50)
   message(FATAL_ERROR "only ${count} sources found under ${ROOT}: the check looks in the wrong place")
@@ -79,10 +82,16 @@ foreach(f IN LISTS sources)
     complain("${f}: '${part}' is no part of the house")
     continue()
   endif()
+  if(NOT f MATCHES "\\.[ch]pp$")
+    complain("${f}: a source ends in .cpp, a header in .hpp")
+    continue()
+  endif()
   file(STRINGS ${ROOT}/${f} lines REGEX "^#include ")
   list(FILTER lines EXCLUDE REGEX "\"apsidon/((core|files|draw|sdl)_export|fwd|version)\\.hpp\"")  # generated, or names alone: who may link whom is CMake's to say
   foreach(line IN LISTS lines)
-    if(line MATCHES "\"(apsidon/)?([a-z_]+)/[a-z_]+\\.hpp\"")
+    if(line MATCHES "\"" AND NOT line MATCHES "^#include \"(apsidon/)?[a-z_]+/[a-z_0-9]+\\.hpp\"")
+      complain("${f}: a header is named by its part, as \"part/name.hpp\", not: ${line}")
+    elseif(line MATCHES "\"(apsidon/)?([a-z_]+)/[a-z_0-9]+\\.hpp\"")
       set(used ${CMAKE_MATCH_2})
       if(NOT used STREQUAL part AND NOT used IN_LIST allow_${part})
         complain("${f}: '${part}' must not include '${used}'")
@@ -108,12 +117,12 @@ foreach(f IN LISTS sources)
     foreach(line IN LISTS lines)
       if(line MATCHES "\"play/([a-z_]+)\\.hpp\"")
         set(used ${CMAKE_MATCH_1})
-        if(NOT DEFINED room_${room} AND NOT used STREQUAL "impl")
+        if(NOT DEFINED room_${room} AND NOT used MATCHES "^(impl|groups)$")
           complain("${f}: is no room, and reaches the rooms through 'impl' alone, not '${used}'")
         elseif(DEFINED room_${room} AND NOT used STREQUAL room AND NOT used IN_LIST room_${room})
           complain("${f}: room '${room}' must not know '${used}'")
         endif()
-      elseif(DEFINED room_${room} AND line MATCHES "\"apsidon/play/(playfield|[a-z]+_view)\\.hpp\"")
+      elseif(DEFINED room_${room} AND line MATCHES "\"apsidon/play/(playfield|[a-z]+_group)\\.hpp\"")
         complain("${f}: room '${room}' must not know the playfield around it")
       endif()
     endforeach()
@@ -122,6 +131,10 @@ foreach(f IN LISTS sources)
     file(STRINGS ${ROOT}/${f} shown REGEX "(Eigen|fmt|nlohmann)::")
     if(shown)
       complain("${f}: shows a type of a library behind the border: ${shown}")
+    endif()
+    file(STRINGS ${ROOT}/${f} named REGEX "(struct|union|class|enum) +_?(cairo|SDL|Pango|[a-z]*json)")
+    if(named AND NOT (DEFINED named_${part} AND named MATCHES "(struct|union) +_?${named_${part}}"))
+      complain("${f}: names a type of a library behind the border: ${named}")
     endif()
   endif()
 endforeach()

@@ -1,4 +1,5 @@
-# The layer check must be able to fail: a core header that includes files, one that shows fmt, a source with Cairo.
+# The layer check must be able to fail: a core header that includes files, one that shows fmt, a source with Cairo, and
+# what would get by a check of the usual names alone.
 cmake_minimum_required(VERSION 3.25)
 file(REMOVE_RECURSE ${WORK})
 file(COPY ${ROOT}/include ${ROOT}/src DESTINATION ${WORK})
@@ -21,3 +22,11 @@ expect_complaint(src/play/arrangement.cpp "#include \"play/hand.hpp\"" "room 'ar
 expect_complaint(src/play/acts.cpp "#include \"play/referee.hpp\"" "room 'performances' must not know 'referee'")
 expect_complaint(src/play/hover.hpp "#include \"apsidon/play/playfield.hpp\"" "room 'hover' must not know the playfield")
 expect_complaint(src/play/gate_group.cpp "#include \"play/gate.hpp\"" "reaches the rooms through 'impl' alone")
+expect_complaint(src/motion/feel.cpp "#include \"../layout/layout.hpp\"" "a header is named by its part")
+expect_complaint(src/play/arrangement.cpp "#include \"referee.hpp\"" "a header is named by its part")
+expect_complaint(include/apsidon/play/frame.hpp "struct _cairo_surface\;" "names a type of a library")
+expect_complaint(include/apsidon/draw/paint.hpp "union SDL_Event\;" "names a type of a library")
+expect_complaint(include/apsidon/files/result.hpp "class json\;" "names a type of a library")
+file(COPY_FILE ${WORK}/src/motion/feel.cpp ${WORK}/src/motion/feel.cc)
+expect_complaint(src/motion/feel.cc "" "a source ends in .cpp")
+file(REMOVE ${WORK}/src/motion/feel.cc)

@@ -9,7 +9,7 @@
 
 namespace apsidon {
 
-/// Larger files are none of ours, bytes.
+/// The largest file that is read, bytes.
 inline constexpr std::size_t most_file_bytes = std::size_t{64} << 20;
 
 /// The bytes of a file. Folders, pipes, devices, files that grow while they are read and files of more than

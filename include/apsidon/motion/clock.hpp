@@ -22,7 +22,7 @@ class APSIDON_CORE_EXPORT Clock {
   void set_now(double now);
   /// The time of the other that it went on to.
   [[nodiscard]] double now() const { return now_; }
-  /// What it shows.
+  /// Its current time, seconds.
   [[nodiscard]] double own() const { return at(now_); }
   /// What it will show at a time of the other, unless it is changed before.
   [[nodiscard]] double at(double time) const {

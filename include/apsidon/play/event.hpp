@@ -33,24 +33,24 @@ enum class EventKind : std::uint8_t {
   drawn,          ///< a stock gave `count` cards
   recycled,       ///< a waste was recycled into its stock
   matched,        ///< the open `cards` belong together
-  unmatched,      ///< they do not, and are covered again
+  unmatched,      ///< the open `cards` do not belong together, and are covered again
   may_finish,     ///< all that is left can go to its zones: `moves().finish()` does so
   won,            ///< the table is as a game is won
   lost,           ///< the table is as a game is lost
   no_moves,       ///< nothing can be moved or drawn any more, and the game is neither won nor lost
   undone,         ///< the last move was taken back
-  redone,         ///< and made again
+  redone,         ///< a move that was taken back is made again
   hovered,        ///< the pointer is over a card
-  unhovered,      ///< and no more
+  unhovered,      ///< the pointer has left the card
   zoomed,         ///< a card shows its larger picture
-  unzoomed,       ///< and no more
+  unzoomed,       ///< the larger picture of a card is gone
   focused,        ///< keys act on this card, zone or panel now
   emptied,        ///< `from` has no cards any more
   departed,       ///< a card of a performance leaves
   edge_on,        ///< a card that flips is edge-on: the side that shows changes now
   arrived,  ///< a card that travels to another zone or place is there for the first time; on a spring it may
             ///< swing on
-  landed,   ///< and has come to rest there
+  landed,   ///< a card has come to rest
   began,    ///< a performance begins
   cue,      ///< a named moment of a performance
   ended,    ///< a performance is over
