@@ -294,9 +294,9 @@ Verdict Impl::has_room(const Input& input) {
 }
 
 Verdict Impl::too_many(std::string_view input, std::size_t most) {
-  return ignore(
-      {.notice = {.kind = NoticeKind::too_many, .input = input},
-       .problem = fmt::format("{}: {} of them live already, and no more are expected", input, most)});
+  Refusal why{.notice = {.kind = NoticeKind::too_many, .input = input}};
+  why.problem = fmt::format("{}: {} of them live already, and no more are expected", input, most);
+  return ignore(std::move(why));
 }
 
 /// What is taken late counts, and is recorded, as of now.
