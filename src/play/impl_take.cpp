@@ -258,7 +258,9 @@ Verdict Impl::fits(const Input& input) {
     if (const auto* zone = std::get_if<BehaviourInput>(&input)) check(zone->behaviour, zone->zone, setup());
     if (const auto* plans = std::get_if<PlansInput>(&input)) check(plans->plans, setup());
   } catch (const Error& e) {
-    return ignore({.notice = {.input = name_of(input)}, .problem = e.what()});
+    Refusal why{.notice = {.input = name_of(input)}};
+    why.problem = e.what();
+    return ignore(std::move(why));
   }
   return {};
 }

@@ -27,9 +27,9 @@ Verdict Trail::ask(const OwnRule& rule, const RuleQuestion& question) {
   };
   Verdict verdict = usable(asked());
   if (verdict.reason == Reason::game_failed) {
-    thrown_.push_back({.kind = NoticeKind::callback,
-                       .input = "rule",
-                       .problem = fmt::format("{} (of '{}')", problem_in(verdict), rule.name)});
+    Notice notice{.kind = NoticeKind::callback, .input = "rule"};
+    notice.problem = fmt::format("{} (of '{}')", problem_in(verdict), rule.name);
+    thrown_.push_back(std::move(notice));
   }
   return verdict;
 }
