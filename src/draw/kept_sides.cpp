@@ -27,9 +27,9 @@ const Picture& KeptSides::Kept<Key>::get(const Key& key, Size size, float pixel_
     pictures.clear();
     px = 0;
   }
-  px += own;
   const Canvas canvas = canvas_on(picture);
   draw(canvas.get());
+  px += own;
   return pictures.emplace(key, std::move(picture)).first->second;
 }
 

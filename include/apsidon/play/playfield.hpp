@@ -59,8 +59,8 @@ class APSIDON_CORE_EXPORT Playfield {
   /// used.
   bool input(const Input& input);
   /// An input that is taken now, after all that is due now; its own time does not count. Returns what came of
-  /// it. Every call of a group, and every round, is one of these: `field.call(UndoInput{})` is
-  /// `field.moves().undo()`. (`RestoreInput` is not, without its snapshot: it does nothing.)
+  /// it. Every call of a group but `set_judge`, and every round, is one of these: `field.call(UndoInput{})`
+  /// is `field.moves().undo()`. (`RestoreInput` is not, without its snapshot: it does nothing.)
   Outcome call(const Input& input);
   /// Hears every input when it is taken, and every call that changes something, from now on; an empty one
   /// ends that.
