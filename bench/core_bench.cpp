@@ -46,8 +46,8 @@ Scene scattered(std::size_t n) {
 Playfield moving_field(std::size_t n, bool turn) {
   TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1"}, .copies = 100'000}));
   const std::vector<CardOptions> cards(n, {.face = {1}, .face_up = turn});
-  const ZoneId grid =
-      setup.add({.name = "grid", .layout = GridLayout{.columns = 40}, .longest = 1000, .cards = cards});
+  const ZoneId grid = setup.add(
+      {.name = "grid", .layout = {.kind = GridLayout{.columns = 40}, .longest = 1000}, .cards = cards});
   setup.plans = {{.root = down({zone(grid, 1)})}};
   Feel feel;
   feel.deal.glide.seconds = 50;  // long enough to stay in the air for the whole measurement

@@ -83,7 +83,7 @@ struct Thirty {
       for (std::uint32_t i = 0; i < 10; ++i) {
         const Layout layouts[] = {ColumnLayout{}, PileLayout{}, HandLayout{}, GridLayout{.columns = 2},
                                   SpreadLayout{}};
-        places.push_back({.layout = layouts[i % 5], .longest = 8});
+        places.push_back({.kind = layouts[i % 5], .longest = 8});
         parts.push_back(zone({row * 10 + i + 1}, i % 3 == 0 ? 1.0f : 0.0f));
       }
       rows.push_back(across(std::move(parts)));

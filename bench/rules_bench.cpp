@@ -46,18 +46,20 @@ struct Patience {
       cards.pop_back();
       return card;
     };
-    ZoneSetup stock{.name = "stock", .layout = PileLayout{}, .longest = 52};
-    ZoneSetup waste{.name = "waste", .layout = PileLayout{}, .longest = 52, .pick = {.kind = PickKind::top}};
+    ZoneSetup stock{.name = "stock", .layout = {.kind = PileLayout{}, .longest = 52}};
+    ZoneSetup waste{.name = "waste",
+                    .layout = {.kind = PileLayout{}, .longest = 52},
+                    .rules = {.pick = {.kind = PickKind::top}}};
     const auto lay = [](ZoneSetup& zone, int card, bool face_up) {
       zone.cards.push_back({.face = {static_cast<std::uint32_t>(card + 1)}, .face_up = face_up});
     };
     std::vector<ZoneSetup> zones;
     for (int i = 0; i < columns; ++i) {
-      zones.push_back({.name = "column-" + std::to_string(i),
-                       .layout = ColumnLayout{},
-                       .longest = 20,
-                       .pick = {.kind = PickKind::run, .link = linked},
-                       .drop = rule::any({rule::all({rule::on_empty(), rule::at_most(3)}), linked})});
+      zones.push_back(
+          {.name = "column-" + std::to_string(i),
+           .layout = {.kind = ColumnLayout{}, .longest = 20},
+           .rules = {.pick = {.kind = PickKind::run, .link = linked},
+                     .drop = rule::any({rule::all({rule::on_empty(), rule::at_most(3)}), linked})}});
       plain_columns.emplace_back();
       open.emplace_back();
       // Some covered, then a run of up to four, as it comes to be in mid-game.
@@ -80,13 +82,13 @@ struct Patience {
       }
     }
     for (int i = 0; i < beds; ++i) {
-      zones.push_back({.name = "bed-" + std::to_string(i),
-                       .layout = PileLayout{},
-                       .longest = 13,
-                       .pick = {.kind = PickKind::top},
-                       .drop = rule::all({rule::at_most(1),
-                                          rule::any({rule::rank_on_empty(0),
-                                                     rule::all({rule::same_suit(), rule::rank_up()})})})});
+      zones.push_back(
+          {.name = "bed-" + std::to_string(i),
+           .layout = {.kind = PileLayout{}, .longest = 13},
+           .rules = {.pick = {.kind = PickKind::top},
+                     .drop = rule::all(
+                         {rule::at_most(1), rule::any({rule::rank_on_empty(0),
+                                                       rule::all({rule::same_suit(), rule::rank_up()})})})}});
       plain_beds.emplace_back();
       const auto lowest = std::find(cards.begin(), cards.end(), i * 13);
       if (lowest == cards.end()) continue;
@@ -96,8 +98,8 @@ struct Patience {
     }
     for (int i = 0; i < pots; ++i) {
       zones.push_back({.name = "pot-" + std::to_string(i),
-                       .pick = {.kind = PickKind::top},
-                       .drop = rule::all({rule::on_empty(), rule::at_most(1)})});
+                       .rules = {.pick = {.kind = PickKind::top},
+                                 .drop = rule::all({rule::on_empty(), rule::at_most(1)})}});
       plain_pots.emplace_back();
     }
     while (cards.size() > 4) {

@@ -1,10 +1,11 @@
 include(CMakeDependentOption)
 option(APSIDON_WITH_FILES     "Build apsidon::files (nlohmann-json)"         ${PROJECT_IS_TOP_LEVEL})
 cmake_dependent_option(APSIDON_WITH_DRAW "Build apsidon::draw (Cairo, Pango)" ${PROJECT_IS_TOP_LEVEL} APSIDON_WITH_FILES OFF)
+cmake_dependent_option(APSIDON_WITH_STUDIO "Build apsidon::studio (libwebp)" ${PROJECT_IS_TOP_LEVEL} APSIDON_WITH_DRAW OFF)
 cmake_dependent_option(APSIDON_WITH_SDL  "Build apsidon::sdl (SDL2)"          ${PROJECT_IS_TOP_LEVEL} APSIDON_WITH_DRAW OFF)
 # The tool shows tables in a window, and the tests run the tool: without a part of the library there is neither.
-cmake_dependent_option(APSIDON_BUILD_TOOLS "Build the command-line tool"     ${PROJECT_IS_TOP_LEVEL} APSIDON_WITH_SDL OFF)
-cmake_dependent_option(APSIDON_BUILD_TESTS "Build the tests"                 ${PROJECT_IS_TOP_LEVEL} APSIDON_WITH_SDL OFF)
+cmake_dependent_option(APSIDON_BUILD_TOOLS "Build the command-line tool"     ${PROJECT_IS_TOP_LEVEL} "APSIDON_WITH_SDL;APSIDON_WITH_STUDIO" OFF)
+cmake_dependent_option(APSIDON_BUILD_TESTS "Build the tests"                 ${PROJECT_IS_TOP_LEVEL} "APSIDON_WITH_SDL;APSIDON_WITH_STUDIO" OFF)
 option(APSIDON_BUILD_EXAMPLES "Build the examples"                           ${PROJECT_IS_TOP_LEVEL})
 option(APSIDON_BUILD_BENCH    "Build the benchmarks"                         OFF)
 option(APSIDON_BUILD_FUZZ     "Build the fuzzers (libFuzzer's need clang)"   OFF)

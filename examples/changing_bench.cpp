@@ -14,14 +14,14 @@ TableSetup bench() {
   TableSetup setup(
       Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5"}}));
   setup.name = "A bench that changes";
-  const ZoneId row = setup.add({.name = "bench",
-                                .layout = SpreadLayout{.spacing = 0.3f, .least_spacing = 0.1f},
-                                .longest = 10,
-                                .pick = {.kind = PickKind::any},
-                                .sorts = true,
-                                .handling = {.hover = HoverKind::lift}});
-  const ZoneId crate =
-      setup.add({.name = "crate", .layout = PileLayout{}, .longest = 10, .drop = rule::anything()});
+  const ZoneId row =
+      setup.add({.name = "bench",
+                 .layout = {.kind = SpreadLayout{.spacing = 0.3f, .least_spacing = 0.1f}, .longest = 10},
+                 .rules = {.pick = {.kind = PickKind::any}, .sorts = true},
+                 .handling = {.hover = HoverKind::lift}});
+  const ZoneId crate = setup.add({.name = "crate",
+                                  .layout = {.kind = PileLayout{}, .longest = 10},
+                                  .rules = {.drop = rule::anything()}});
   for (std::uint32_t face = 1; face <= 7; ++face) (void)setup.table.create_card(row, {.face = {face}});
   setup.plans = {{.root = across({zone(row, 1), zone(crate)}, 0.5f), .largest_width = 96}};
   return setup;
@@ -43,7 +43,7 @@ int main(int argc, char** argv) {
   float most = 0;
   for (int i = 0; i <= 60; ++i) {
     ZoneBehaviour behaviour = field.where().behaviour(row);
-    std::get<SpreadLayout>(behaviour.layout.layout).spacing = 0.3f + 0.01f * static_cast<float>(i);
+    std::get<SpreadLayout>(behaviour.layout.kind).spacing = 0.3f + 0.01f * static_cast<float>(i);
     (void)field.edits().set_behaviour(row, behaviour);
     mouse.wait(1.0 / 60);
     most = std::max(most, length(at(last()) - before));

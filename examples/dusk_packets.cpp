@@ -15,13 +15,14 @@ TableSetup packets() {
             .ranks = {"1", "2", "3"}}));
   setup.name = "Packets before dusk";
   const Rule green = rule::any({rule::of_suit(0), rule::of_suit(1)});
-  const ZoneId left = setup.add({.name = "green", .layout = PileLayout{}, .longest = 12, .drop = green});
-  const ZoneId right =
-      setup.add({.name = "orange", .layout = PileLayout{}, .longest = 12, .drop = rule::negate(green)});
+  const ZoneId left =
+      setup.add({.name = "green", .layout = {.kind = PileLayout{}, .longest = 12}, .rules = {.drop = green}});
+  const ZoneId right = setup.add({.name = "orange",
+                                  .layout = {.kind = PileLayout{}, .longest = 12},
+                                  .rules = {.drop = rule::negate(green)}});
   const ZoneId heap = setup.add({.name = "heap",
-                                 .layout = PileLayout{.untidy_angle = 6_deg},
-                                 .longest = 12,
-                                 .pick = {.kind = PickKind::top},
+                                 .layout = {.kind = PileLayout{.untidy_angle = 6_deg}, .longest = 12},
+                                 .rules = {.pick = {.kind = PickKind::top}},
                                  .handling = {.flick_to = {.left = left, .right = right}}});
   setup.add_deck(heap, {.face_up = true});
   (void)setup.table.shuffle(heap, 5);

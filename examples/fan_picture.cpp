@@ -11,8 +11,8 @@ int main(int argc, char** argv) {
   TableSetup setup(
       Deck({.suits = {{"fern", "green"}, {"reed", "green"}, {"poppy", "orange"}, {"marigold", "orange"}},
             .ranks = {"1", "2", "3", "4", "5", "6", "7", "8", "9", "10", "11", "12", "13"}}));
-  ZoneSetup hand{
-      .name = "hand", .layout = HandLayout{.spacing = 0.6f, .step = Angle::degrees(6)}, .longest = 7};
+  ZoneSetup hand{.name = "hand",
+                 .layout = {.kind = HandLayout{.spacing = 0.6f, .step = Angle::degrees(6)}, .longest = 7}};
   for (const char* face : {"fern-4", "fern-11", "reed-2", "reed-13", "poppy-7", "poppy-12", "marigold-9"})
     hand.cards.push_back({.face = *setup.table.deck().find(face)});
   setup.plans = {{.root = zone(setup.add(hand), 1)}};

@@ -9,11 +9,10 @@ int main() {
   TableSetup setup(Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3"}}));
   const Deck& deck = setup.table.deck();
   const ZoneId hand = setup.add({.name = "hand",
-                                 .layout = HandLayout{},
-                                 .longest = 6,
-                                 .pick = {.kind = PickKind::any},
+                                 .layout = {.kind = HandLayout{}, .longest = 6},
+                                 .rules = {.pick = {.kind = PickKind::any}},
                                  .cards = {{.face = *deck.find("fern-1")}, {.face = *deck.find("poppy-2")}}});
-  const ZoneId bed = setup.add({.name = "bed", .drop = rule::rank_on_empty(*deck.find_rank("1"))});
+  const ZoneId bed = setup.add({.name = "bed", .rules = {.drop = rule::rank_on_empty(*deck.find_rank("1"))}});
   setup.plans = {{.root = down({zone(bed, 1), zone(hand, 1)})}};
 
   Playfield field(std::move(setup), {.window = {640, 480}});

@@ -5,8 +5,8 @@
 #include <vector>
 
 #include "apsidon/apsidon.hpp"
+#include "apsidon/draw/draw_sketch.hpp"
 #include "apsidon/draw/paint.hpp"
-#include "apsidon/draw/picture_sketch.hpp"
 
 using namespace apsidon;
 
@@ -19,7 +19,7 @@ std::string said(const char* what, float number) {
 }
 
 /// Corners by their index, each with its weight.
-void corners(PictureSketch& sketch, const FrameItem& item) {
+void corners(Sketch& sketch, const FrameItem& item) {
   const auto weights = corner_weights(item.corners);
   sketch.quad("hits", item.corners);
   for (std::size_t i = 0; i < 4; ++i) {
@@ -31,7 +31,7 @@ void corners(PictureSketch& sketch, const FrameItem& item) {
 }
 
 /// A net of even shares of the card, as a texture would lie on it.
-void shares(PictureSketch& sketch, const Quad& quad) {
+void shares(Sketch& sketch, const Quad& quad) {
   constexpr int lines = 6;
   for (int i = 0; i <= lines; ++i) {
     const float s = static_cast<float>(i) / lines;
@@ -40,7 +40,7 @@ void shares(PictureSketch& sketch, const Quad& quad) {
   }
 }
 
-void shadow(PictureSketch& sketch, const FrameItem& item, const Shadow& shadow) {
+void shadow(Sketch& sketch, const FrameItem& item, const Shadow& shadow) {
   Quad below = item.corners;
   for (Vec2& corner : below.corners) corner = corner + shadow.offset;
   sketch.quad("insertion", below);
@@ -69,20 +69,19 @@ TableSetup table() {
   };
   place({.name = "corners", .cards = cards({"fern-12"})}, "corners, weights", 1.3f);
   place({.name = "shares", .cards = cards({"poppy-11"})}, "point_in", 1);
-  place({.name = "held", .pick = {.kind = PickKind::any}, .cards = cards({"fern-7"})}, "lift, shadows_of",
-        1.4f);
+  place({.name = "held", .rules = {.pick = {.kind = PickKind::any}}, .cards = cards({"fern-7"})},
+        "lift, shadows_of", 1.4f);
   places.push_back(space(0.5f));  // for words
-  place({.name = "taker", .drop = rule::anything()}, "marks", 0.8f);
+  place({.name = "taker", .rules = {.drop = rule::anything()}}, "marks", 0.8f);
   place({.name = "pile",
-         .layout = PileLayout{},
-         .longest = 14,
+         .layout = {.kind = PileLayout{}, .longest = 14},
          .cards = cards({"fern-1", "fern-2", "fern-3", "fern-4", "fern-5", "fern-6", "poppy-1", "poppy-2"})},
         "squared", 0.8f);
   place({.name = "off", .cards = cards({"poppy-5"})}, "brightness", 0.8f);
   place({.name = "shelf",
-         .layout = SpreadLayout{.spacing = 1.08f, .least_spacing = 1.08f},
-         .longest = 9,
-         .scrolls = true,
+         .layout = {.kind = SpreadLayout{.spacing = 1.08f, .least_spacing = 1.08f},
+                    .longest = 9,
+                    .scrolls = true},
          .cards = cards({"poppy-8", "fern-9", "poppy-10", "fern-11"})},
         "clip", 1.2f);
   setup.plans = {{.root = across(std::move(places), 0.2f), .margin = 44, .largest_width = 104}};
@@ -108,7 +107,7 @@ int main(int argc, char** argv) {
 
   const Frame& frame = field.frame();
   Picture picture = paint(frame, field.table().deck());
-  PictureSketch sketch(picture);
+  Sketch sketch;
   std::vector<Shadow> shadows;
   shadows_of(frame, shadows);
   for (std::size_t i = 0; i < frame.items.size(); ++i) {
@@ -129,6 +128,7 @@ int main(int argc, char** argv) {
     if (zone == "off") sketch.label("areas", below, said("brightness", item.brightness));
     if (zone == "shelf" && item.card) sketch.box("hits", item.clip);
   }
+  draw_sketch(sketch, picture);
   picture.write_png(argc > 1 ? argv[1] : "frame.png");
   std::printf("%zu items, revision %llu\n", frame.items.size(),
               static_cast<unsigned long long>(frame.revision));

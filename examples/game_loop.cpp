@@ -48,10 +48,8 @@ TableSetup two_beds() {
   TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2", "3"}}));
   const auto bed = [&](const char* name) {
     return setup.add({.name = name,
-                      .layout = PileLayout{},
-                      .longest = 3,
-                      .pick = {.kind = PickKind::top},
-                      .drop = rule::anything()});
+                      .layout = {.kind = PileLayout{}, .longest = 3},
+                      .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything()}});
   };
   const ZoneId left = bed("left"), right = bed("right");
   setup.plans = {{.root = across({zone(left), zone(right)}), .largest_width = 100}};

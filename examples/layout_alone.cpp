@@ -3,7 +3,7 @@
 #include <array>
 #include <cstdio>
 
-#include "apsidon/layout/hand.hpp"
+#include "apsidon/layout/layout.hpp"
 
 /// A node as a scene graph has it.
 struct Node {

@@ -44,9 +44,8 @@ int main(int argc, char** argv) {
       Deck({.suits = {{"fern", "green"}, {"reed", "green"}, {"poppy", "orange"}, {"marigold", "orange"}},
             .ranks = {"1", "2", "3", "4", "5", "6", "7", "8", "9", "10", "11", "12", "13"}}));
   ZoneSetup path{.name = "path",
-                 .layout = CustomLayout{.name = "stones", .functions = stones},
-                 .longest = 8,
-                 .pick = {.kind = PickKind::any},
+                 .layout = {.kind = CustomLayout{.name = "stones", .functions = stones}, .longest = 8},
+                 .rules = {.pick = {.kind = PickKind::any}},
                  .handling = {.hover = HoverKind::lift}};
   for (const char* face : {"fern-4", "reed-13", "poppy-7", "marigold-9", "fern-11", "reed-2", "poppy-12"})
     path.cards.push_back({.face = *setup.table.deck().find(face)});

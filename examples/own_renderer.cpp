@@ -76,10 +76,10 @@ void draw(cairo_t* to, const Frame& frame, const Deck& deck) {
 
 int main(int, char** argv) {
   TableSetup setup(standard_deck());
-  const ZoneSetup row{
-      .name = "row", .layout = SpreadLayout{.spacing = 1.1f, .least_spacing = 1.1f}, .longest = 4};
-  const ZoneId hand = setup.add({.name = "hand", .layout = HandLayout{}, .longest = 9});
-  const ZoneId pile = setup.add({.name = "pile", .layout = PileLayout{}, .longest = 9});
+  const ZoneSetup row{.name = "row",
+                      .layout = {.kind = SpreadLayout{.spacing = 1.1f, .least_spacing = 1.1f}, .longest = 4}};
+  const ZoneId hand = setup.add({.name = "hand", .layout = {.kind = HandLayout{}, .longest = 9}});
+  const ZoneId pile = setup.add({.name = "pile", .layout = {.kind = PileLayout{}, .longest = 9}});
   const ZoneId bed = setup.add({.name = "bed"}), there = setup.add(row);
   setup.layout_of(there).scrolls = true;
   for (std::uint32_t i = 1; i <= 7; ++i) setup.table.create_card(hand, {.face = {6 * i}});

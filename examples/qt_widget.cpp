@@ -65,8 +65,10 @@ class Cards : public QWidget {
 int main(int argc, char** argv) {
   QApplication app(argc, argv);
   TableSetup setup(standard_deck());
-  ZoneSetup hand{.name = "upper", .layout = HandLayout{}, .longest = 9, .pick = {.kind = PickKind::any}};
-  hand.drop = rule::anything();
+  ZoneSetup hand{.name = "upper",
+                 .layout = {.kind = HandLayout{}, .longest = 9},
+                 .rules = {.pick = {.kind = PickKind::any}}};
+  hand.rules.drop = rule::anything();
   hand.handling.hover = HoverKind::raise;
   const ZoneId upper = setup.add(hand);
   for (std::uint32_t i = 1; i <= 7; ++i) hand.cards.push_back({.face = {7 * i}});

@@ -5,9 +5,11 @@ using namespace apsidon;
 
 int main() {
   TableSetup setup(Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4"}}));
-  const ZoneId hand =
-      setup.add({.name = "hand", .layout = HandLayout{}, .longest = 8, .pick = {.kind = PickKind::any}});
-  const ZoneId bed = setup.add({.name = "bed", .layout = PileLayout{}, .drop = rule::anything()});
+  const ZoneId hand = setup.add({.name = "hand",
+                                 .layout = {.kind = HandLayout{}, .longest = 8},
+                                 .rules = {.pick = {.kind = PickKind::any}}});
+  const ZoneId bed =
+      setup.add({.name = "bed", .layout = {.kind = PileLayout{}}, .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = down({zone(bed), zone(hand, 1)})}};
   setup.add_deck(hand, {.face_up = true});
 

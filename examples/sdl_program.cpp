@@ -22,11 +22,10 @@ int main(int argc, char** argv) {
     apsidon::TableSetup setup(apsidon::standard_deck());
     const auto hand = [&](const char* name) {
       return setup.add({.name = name,
-                        .layout = apsidon::HandLayout{},
-                        .longest = 9,
-                        .pick = {.kind = apsidon::PickKind::any},
-                        .drop = apsidon::rule::anything(),
-                        .inserts = true,
+                        .layout = {.kind = apsidon::HandLayout{}, .longest = 9},
+                        .rules = {.pick = {.kind = apsidon::PickKind::any},
+                                  .drop = apsidon::rule::anything(),
+                                  .inserts = true},
                         .handling = {.hover = apsidon::HoverKind::lift}});
     };
     const apsidon::ZoneId upper = hand("upper"), lower = hand("lower");

@@ -14,16 +14,15 @@ TableSetup market() {
       Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5"}}));
   setup.name = "Slow sales";
   setup.sentences = {{"out-of-season", "{card} is out of season until day {day}."}};
-  const ZoneId sold = setup.add({.name = "sold",
-                                 .key = 1,
-                                 .layout = SpreadLayout{.spacing = 1.1f, .align = Align::centre},
-                                 .longest = 6,
-                                 .drop = rule::anything()});
+  const ZoneId sold =
+      setup.add({.name = "sold",
+                 .key = 1,
+                 .layout = {.kind = SpreadLayout{.spacing = 1.1f, .align = Align::centre}, .longest = 6},
+                 .rules = {.drop = rule::anything()}});
   const ZoneId hand = setup.add({.name = "hand",
                                  .key = 2,
-                                 .layout = HandLayout{},
-                                 .longest = 8,
-                                 .pick = {.kind = PickKind::any},
+                                 .layout = {.kind = HandLayout{}, .longest = 8},
+                                 .rules = {.pick = {.kind = PickKind::any}},
                                  .handling = {.hover = HoverKind::raise, .zoom = true}});
   for (std::uint32_t face = 1; face <= 7; ++face)
     (void)setup.table.create_card(hand, {.face = {face}, .key = face});

@@ -14,17 +14,15 @@ TableSetup labels() {
       Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4", "5", "6"}}));
   setup.name = "Labels on a desk";
   const ZoneId desk = setup.add({.name = "desk",
-                                 .layout = FreeLayout{},
-                                 .longest = 12,
-                                 .pick = {.kind = PickKind::any, .covered = true},
-                                 .sorts = true});
-  const ZoneId box = setup.add({.name = "box",
-                                .layout = PileLayout{},
-                                .longest = 12,
-                                .pick = {.kind = PickKind::any, .covered = true},
-                                .drop = rule::anything()});
-  const ZoneId pocket =
-      setup.add({.name = "pocket", .layout = SpreadLayout{}, .longest = 4, .drop = rule::anything()});
+                                 .layout = {.kind = FreeLayout{}, .longest = 12},
+                                 .rules = {.pick = {.kind = PickKind::any, .covered = true}, .sorts = true}});
+  const ZoneId box =
+      setup.add({.name = "box",
+                 .layout = {.kind = PileLayout{}, .longest = 12},
+                 .rules = {.pick = {.kind = PickKind::any, .covered = true}, .drop = rule::anything()}});
+  const ZoneId pocket = setup.add({.name = "pocket",
+                                   .layout = {.kind = SpreadLayout{}, .longest = 4},
+                                   .rules = {.drop = rule::anything()}});
   setup.add_deck(box, {});
   // The box lies over the desk, in its corner.
   const PlanNode on_desk = layers({zone(desk), placed(zone(box), Align::end, Align::start)});

@@ -1,6 +1,6 @@
 // An art from a file can be written, read again as the same, asked for every face, and checked, pixels too.
 #include "apsidon/art/art_file.hpp"
-#include "apsidon/art/check_art.hpp"
+#include "apsidon/studio/check_art.hpp"
 #include "fuzz.hpp"
 
 using namespace apsidon;
@@ -15,7 +15,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   static const Deck deck = standard_deck(2);
   for (const FaceId face : deck.faces()) {
     (void)part_of(*art, deck, face);
-    (void)picture_of(*art, deck, CardView{.face = face, .box = {{0, 0}, {50, 70}}});
+    (void)picture_of(*art, deck, ShownCard{.face = face, .box = {{0, 0}, {50, 70}}});
   }
   // Pictures with what the file has in it for their pixels.
   constexpr int width = 120, height = 80;

@@ -2,9 +2,9 @@
 // the file has become meanwhile, and a game goes on with another file's table.
 #include "apsidon/apsidon.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "bench/saved_knobs.hpp"
 #include "bytes.hpp"
 #include "fuzz.hpp"
-#include "saved_knobs.hpp"
 
 using namespace apsidon;
 using namespace apsidon::fuzz;

@@ -10,10 +10,10 @@ namespace {
 
 TableSetup small() {
   TableSetup setup(standard_deck());
-  const ZoneId stock = setup.add({.name = "stock", .layout = PileLayout{}, .longest = 8});
+  const ZoneId stock = setup.add({.name = "stock", .layout = {.kind = PileLayout{}, .longest = 8}});
   for (std::uint32_t i = 1; i <= 8; ++i) setup.table.create_card(stock, {.face = {i}});
-  const ZoneId hand =
-      setup.add({.name = "hand", .layout = HandLayout{}, .longest = 8, .drop = rule::anything()});
+  const ZoneId hand = setup.add(
+      {.name = "hand", .layout = {.kind = HandLayout{}, .longest = 8}, .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = down({zone(stock), zone(hand)})}};
   setup.deal_from = stock;
   return setup;

@@ -1,7 +1,7 @@
 // A frame of any numbers is painted, as pixels, SVG and PDF, or refused with a sentence.
 #include "apsidon/draw/paint.hpp"
-#include "apsidon/draw/sheets.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/studio/sheets.hpp"
 #include "bytes.hpp"
 #include "fuzz.hpp"
 

@@ -18,11 +18,8 @@ TableSetup small() {
     const ZoneId id =
         setup.add({.name = name,
                    .key = face,
-                   .layout = SpreadLayout{},
-                   .longest = 9,
-                   .pick = {.kind = PickKind::any},
-                   .drop = rule::anything(),
-                   .sorts = true,
+                   .layout = {.kind = SpreadLayout{}, .longest = 9},
+                   .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything(), .sorts = true},
                    .handling = {.hover = HoverKind::raise, .zoom = true, .tap = TapKind::pick}});
     for (int i = 0; i < 4; ++i, ++face) setup.table.create_card(id, {.face = {face}, .key = face});
     nodes.push_back(zone(id));

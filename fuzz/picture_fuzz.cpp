@@ -3,13 +3,14 @@
 #include <array>
 
 #include "apsidon/art/art_file.hpp"
-#include "apsidon/art/recipe.hpp"
-#include "apsidon/draw/compose.hpp"
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/paint.hpp"
-#include "apsidon/draw/sheets.hpp"
 #include "apsidon/files/write_file.hpp"
 #include "apsidon/geometry/error.hpp"
+#include "apsidon/studio/check_art.hpp"
+#include "apsidon/studio/compose.hpp"
+#include "apsidon/studio/recipe.hpp"
+#include "apsidon/studio/sheets.hpp"
 #include "bytes.hpp"
 #include "fuzz.hpp"
 

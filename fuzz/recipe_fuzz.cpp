@@ -1,5 +1,5 @@
 // A recipe from a file is read, or refused with a sentence.
-#include "apsidon/art/recipe.hpp"
+#include "apsidon/studio/recipe.hpp"
 #include "fuzz.hpp"
 
 using namespace apsidon;

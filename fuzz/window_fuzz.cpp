@@ -17,11 +17,11 @@ namespace {
 TableSetup small() {
   TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2", "3"}}));
   const ZoneId hand = setup.add({.name = "hand",
-                                 .layout = HandLayout{},
-                                 .pick = {.kind = PickKind::any},
-                                 .drop = rule::anything(),
+                                 .layout = {.kind = HandLayout{}},
+                                 .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything()},
                                  .handling = {.hover = HoverKind::raise, .zoom = true}});
-  const ZoneId bed = setup.add({.name = "bed", .pick = {.kind = PickKind::top}, .drop = rule::anything()});
+  const ZoneId bed =
+      setup.add({.name = "bed", .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything()}});
   for (std::uint32_t i = 1; i <= 3; ++i) setup.table.create_card(hand, {.face = {i}, .face_up = true});
   const PanelId button = setup.add_panel({.name = "done", .kind = PanelKind::button});
   setup.plans = {{.root = down({zone(bed), zone(hand), panel(button, {.cards = 2}, {.cards = 1})})}};

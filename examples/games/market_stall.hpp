@@ -38,7 +38,7 @@ class MarketStall : public Game {
       seller_ = 1;
       timer_ = field().time().start_timer(0.4);
     }
-    if (event.kind == EventKind::rang && event.timer == timer_) next_seller();
+    if (event.kind == EventKind::rang && event.countdown == timer_) next_seller();
     show();
   }
 
@@ -116,7 +116,7 @@ class MarketStall : public Game {
 
   std::map<CardId, Known> known_ = {};
   std::size_t seller_ = 0;
-  TimerId timer_ = {};
+  CountdownId timer_ = {};
 };
 
 }  // namespace games

@@ -55,7 +55,7 @@ class SeedDrawer : public Game {
     return setup;
   }
   static ZoneBehaviour with_columns(ZoneBehaviour behaviour, int columns) {
-    auto& grid = std::get<GridLayout>(behaviour.layout.layout);
+    auto& grid = std::get<GridLayout>(behaviour.layout.kind);
     grid.columns = columns;
     grid.rows = compartments / columns;
     return behaviour;

@@ -37,7 +37,6 @@
 #include "apsidon/layout/slot.hpp"
 #include "apsidon/layout/spread.hpp"
 #include "apsidon/motion/choreography.hpp"
-#include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/easing.hpp"
 #include "apsidon/motion/feel.hpp"
 #include "apsidon/motion/glide.hpp"

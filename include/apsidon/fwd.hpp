@@ -9,7 +9,7 @@ struct Insets;
 struct Rect;
 struct Size;
 struct Vec2;
-class Sketch;
+struct Sketch;
 
 // cards
 class Deck;
@@ -33,7 +33,6 @@ struct Rule;
 
 // play
 class Playfield;
-class Recorder;
 class WhereGroup;
 class HandGroup;
 class RulesGroup;
@@ -62,6 +61,7 @@ namespace play_detail {
 struct Impl;    // inside of a playfield
 struct Groups;  // its groups
 struct Whole;   // both
+struct AnyInput;
 }  // namespace play_detail
 
 }  // namespace apsidon

@@ -28,7 +28,7 @@ BUILD = os.path.join(ROOT, "build", "planted")
 TREE = os.path.join(BUILD, "tree")
 TESTED = os.path.join(ROOT, "build", "debug")
 SAME = os.path.join(ROOT, "scripts", "mutants", "same.txt")
-PARTS = ["geometry", "cards", "layout", "motion", "hit", "rules", "gesture", "play", "files", "art", "draw", "sdl", "tool"]
+PARTS = ["geometry", "cards", "layout", "motion", "hit", "rules", "gesture", "play", "files", "art", "draw", "studio", "sdl", "tool"]
 PROGRAMS = ["apsidon_tests", "apsidon_room_tests"]
 # What waits for a display takes long and depends on the clock: it is run for the parts that have windows only.
 WITH_DISPLAY = ("sdl",)

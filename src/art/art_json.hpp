@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "apsidon/art/art.hpp"
+#include "apsidon/files_export.hpp"
 #include "files/reader.hpp"
 
 namespace apsidon::art_detail {
@@ -13,13 +14,14 @@ inline constexpr std::array<std::pair<std::string_view, Sampling>, 2> sampling_n
     {{"smooth", Sampling::smooth}, {"nearest", Sampling::nearest}}};
 
 /// The sampling that an object names, `smooth` where it names none.
-Sampling sampling_from(const files_detail::Node& node);
+APSIDON_FILES_EXPORT Sampling sampling_from(const files_detail::Node& node);
 /// "#A1B2C3".
-Rgb rgb_from(const files_detail::Node& node);
+APSIDON_FILES_EXPORT Rgb rgb_from(const files_detail::Node& node);
 std::string text_of(const Rgb& colour);
-Size size_from(const files_detail::Node& node, double most);
+APSIDON_FILES_EXPORT Size size_from(const files_detail::Node& node, double most);
 /// Texts by name, from an object; of none where the key is missing.
-std::map<std::string, std::string> texts_from(const files_detail::Node& node, std::string_view key,
-                                              std::string_view what);
+APSIDON_FILES_EXPORT std::map<std::string, std::string> texts_from(const files_detail::Node& node,
+                                                                   std::string_view key,
+                                                                   std::string_view what);
 
 }  // namespace apsidon::art_detail

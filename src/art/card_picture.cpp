@@ -39,7 +39,7 @@ CardPicture pictured(const Art& art, const Deck& deck, const Side& side, const P
 
 }  // namespace
 
-CardPicture picture_of(const Art& art, const Deck& deck, const CardView& view, const PictureSize& size_of) {
+CardPicture picture_of(const Art& art, const Deck& deck, const ShownCard& view, const PictureSize& size_of) {
   const bool back = !view.face_up || view.face == hidden_face;
   CardPicture out = pictured(art, deck,
                              {.face = view.face,

@@ -7,6 +7,6 @@
 namespace apsidon::art_detail {
 
 /// The cell that a sheet gives to a face; nothing where it does not have its suit or its rank.
-std::optional<PicturePart> cell_of(const ArtSheet& sheet, const Deck& deck, FaceId face);
+APSIDON_FILES_EXPORT std::optional<PicturePart> cell_of(const ArtSheet& sheet, const Deck& deck, FaceId face);
 
 }  // namespace apsidon::art_detail

@@ -7,6 +7,7 @@
 
 #include "apsidon/geometry/error.hpp"
 #include "draw/draw_frame.hpp"
+#include "geometry/hide.hpp"
 
 namespace apsidon {
 
@@ -94,7 +95,8 @@ struct Atlas::Impl {
   }
 };
 
-Atlas::Atlas(const Deck& deck, Size card, float pixel_ratio, float corner_share, const Gallery* gallery) {
+Atlas::Atlas(const Deck& deck, Size card, float pixel_ratio, float corner_share, const Gallery* gallery)
+    : impl_(nullptr, nullptr) {
   if (!(card.width > 0 && card.height > 0 && card.width <= 1e5f && card.height <= 1e5f && pixel_ratio > 0 &&
         pixel_ratio <= 1e3f)) {
     throw Error(fmt::format("atlas: a card of {}x{} px at ratio {}: something is expected", card.width,
@@ -109,18 +111,15 @@ Atlas::Atlas(const Deck& deck, Size card, float pixel_ratio, float corner_share,
   }
   const Size size{static_cast<float>(cells.columns * cells.width),
                   static_cast<float>(cells.rows * cells.height)};
-  impl_ = std::make_unique<Impl>(Impl{.deck = deck,
-                                      .card = card,
-                                      .ratio = pixel_ratio,
-                                      .corner_share = corner_share,
-                                      .gallery = gallery,
-                                      .cells = cells,
-                                      .picture = Picture(size),
-                                      .there = std::vector<char>(count, 0)});
+  impl_ = geometry_detail::hide<Impl>(Impl{.deck = deck,
+                                           .card = card,
+                                           .ratio = pixel_ratio,
+                                           .corner_share = corner_share,
+                                           .gallery = gallery,
+                                           .cells = cells,
+                                           .picture = Picture(size),
+                                           .there = std::vector<char>(count, 0)});
 }
-Atlas::Atlas(Atlas&&) noexcept = default;
-Atlas& Atlas::operator=(Atlas&&) noexcept = default;
-Atlas::~Atlas() = default;
 
 bool Atlas::build(const Frame& frame, std::chrono::nanoseconds time) {
   using Steady = std::chrono::steady_clock;

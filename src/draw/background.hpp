@@ -4,6 +4,6 @@
 namespace apsidon::draw_detail {
 
 /// An evening under glass: deep green, darker to the edges, with the faint lines of panes.
-void draw_background(cairo_t* cr, Size window);
+APSIDON_DRAW_EXPORT void draw_background(cairo_t* cr, Size window);
 
 }  // namespace apsidon::draw_detail

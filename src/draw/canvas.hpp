@@ -8,6 +8,7 @@
 #include <string_view>
 
 #include "apsidon/draw/picture.hpp"
+#include "apsidon/draw_export.hpp"
 #include "apsidon/geometry/quad.hpp"
 
 namespace apsidon::draw_detail {
@@ -52,7 +53,7 @@ inline constexpr Colour gold = rgb(0xE3B64A);
 inline constexpr double pi = std::numbers::pi;
 
 /// How many device pixels a picture of this size in logical px has. Throws Error as `Picture` does.
-[[nodiscard]] PixelBox device_box(Size size, float pixel_ratio);
+[[nodiscard]] APSIDON_DRAW_EXPORT PixelBox device_box(Size size, float pixel_ratio);
 
 struct DestroySurface {
   void operator()(cairo_surface_t* surface) const { cairo_surface_destroy(surface); }
@@ -60,7 +61,7 @@ struct DestroySurface {
 using Surface = std::unique_ptr<cairo_surface_t, DestroySurface>;
 
 /// What the drawing library calls with the bytes of a file; `bytes` is a `std::string`.
-cairo_status_t append_bytes(void* bytes, const unsigned char* more, unsigned length);
+APSIDON_DRAW_EXPORT cairo_status_t append_bytes(void* bytes, const unsigned char* more, unsigned length);
 
 struct DestroyContext {
   void operator()(cairo_t* cr) const { cairo_destroy(cr); }
@@ -68,7 +69,7 @@ struct DestroyContext {
 using Canvas = std::unique_ptr<cairo_t, DestroyContext>;
 
 /// A canvas in logical px over the whole picture.
-Canvas canvas_on(const Picture& picture);
+APSIDON_DRAW_EXPORT Canvas canvas_on(const Picture& picture);
 
 /// Keeps the drawing state for the time of a scope.
 class Saved {
@@ -82,19 +83,20 @@ class Saved {
   cairo_t* cr_;
 };
 
-void set_colour(cairo_t* cr, Colour colour);
-void fill(cairo_t* cr, Colour colour);
-void stroke(cairo_t* cr, Colour colour, double width);
-void rounded_box(cairo_t* cr, double x, double y, double width, double height, double radius);
+APSIDON_DRAW_EXPORT void set_colour(cairo_t* cr, Colour colour);
+APSIDON_DRAW_EXPORT void fill(cairo_t* cr, Colour colour);
+APSIDON_DRAW_EXPORT void stroke(cairo_t* cr, Colour colour, double width);
+APSIDON_DRAW_EXPORT void rounded_box(cairo_t* cr, double x, double y, double width, double height,
+                                     double radius);
 void circle(cairo_t* cr, double x, double y, double radius);
 void polygon(cairo_t* cr, const Quad& quad);
 cairo_matrix_t cairo_matrix(const Matrix& m);
 
 /// One premultiplied pixel of the drawing library, and all of an image of theirs.
 Pixel pixel_of(std::uint32_t argb);
-Pixels pixels_of(cairo_surface_t* image);
+APSIDON_DRAW_EXPORT Pixels pixels_of(cairo_surface_t* image);
 /// Those of a part of it, which is cut to the image.
-Pixels pixels_of(cairo_surface_t* image, int x, int y, int width, int height);
+APSIDON_DRAW_EXPORT Pixels pixels_of(cairo_surface_t* image, int x, int y, int width, int height);
 
 enum class Typeface { serif, plain };
 
@@ -114,10 +116,10 @@ struct Extent {
 };
 
 /// Sets one line with the middle of its ink at (x, y), or level with others.
-void text_centred(cairo_t* cr, std::string_view text, double x, double y, const Lettering& how,
-                  Colour colour);
+APSIDON_DRAW_EXPORT void text_centred(cairo_t* cr, std::string_view text, double x, double y,
+                                      const Lettering& how, Colour colour);
 /// Sets one line from (x, baseline) to the right; returns its extent.
-Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline, const Lettering& how,
-                 Colour colour);
+APSIDON_DRAW_EXPORT Extent text_left(cairo_t* cr, std::string_view text, double x, double baseline,
+                                     const Lettering& how, Colour colour);
 
 }  // namespace apsidon::draw_detail

@@ -16,16 +16,18 @@ SuitStyle style_of(const Deck& deck, int suit);
 /// A card lying flat in the box from (0, 0) to (width, height) px.
 void draw_face(cairo_t* cr, const Deck& deck, FaceId face, double width, double height, double radius);
 /// Paper with its rim, and nothing on it.
-void draw_blank(cairo_t* cr, double width, double height, double radius);
+APSIDON_DRAW_EXPORT void draw_blank(cairo_t* cr, double width, double height, double radius);
 /// A card that shows nothing but a name.
-void draw_name(cairo_t* cr, const std::string& name, double width, double height, double radius);
-void draw_back(cairo_t* cr, double width, double height, double radius);
+APSIDON_DRAW_EXPORT void draw_name(cairo_t* cr, const std::string& name, double width, double height,
+                                   double radius);
+APSIDON_DRAW_EXPORT void draw_back(cairo_t* cr, double width, double height, double radius);
 
 /// The soft shadow of a card in the box from (0, 0), without its offset.
-void draw_shadow(cairo_t* cr, double width, double height, double radius, const Shadow& shadow);
+APSIDON_DRAW_EXPORT void draw_shadow(cairo_t* cr, double width, double height, double radius,
+                                     const Shadow& shadow);
 /// How far that reaches beyond the card, px.
 double shadow_reach(const Shadow& shadow);
 /// The shadow of a card that lies flat.
-Shadow flat_shadow(double width);
+APSIDON_DRAW_EXPORT Shadow flat_shadow(double width);
 
 }  // namespace apsidon::draw_detail

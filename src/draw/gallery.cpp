@@ -10,6 +10,7 @@
 
 #include "apsidon/files/read_file.hpp"
 #include "draw/canvas.hpp"
+#include "geometry/hide.hpp"
 
 namespace apsidon {
 
@@ -188,10 +189,8 @@ struct Gallery::Impl {
 };
 
 Gallery::Gallery(Art art, std::filesystem::path folder, OtherFiles others)
-    : impl_(std::make_unique<Impl>(Impl{std::move(art), folder.empty() ? "." : std::move(folder), others})) {}
-Gallery::Gallery(Gallery&&) noexcept = default;
-Gallery& Gallery::operator=(Gallery&&) noexcept = default;
-Gallery::~Gallery() = default;
+    : impl_(geometry_detail::hide<Impl>(
+          Impl{std::move(art), folder.empty() ? "." : std::move(folder), others})) {}
 
 const Art& Gallery::art() const { return impl_->art; }
 

@@ -14,6 +14,7 @@
 #include "draw/canvas.hpp"
 #include "draw/changed_parts.hpp"
 #include "draw/draw_frame.hpp"
+#include "geometry/hide.hpp"
 
 namespace apsidon {
 
@@ -66,7 +67,7 @@ std::string paint_pdf(const Frame& frame, const Deck& deck, const Gallery* galle
                  [](auto... how) { return cairo_pdf_surface_create_for_stream(how...); });
 }
 
-Picture paint_card(const Deck& deck, const CardView& view, float pixel_ratio, const Gallery* gallery) {
+Picture paint_card(const Deck& deck, const ShownCard& view, float pixel_ratio, const Gallery* gallery) {
   Picture picture(view.box.size(), pixel_ratio);
   const Canvas canvas = canvas_on(picture);
   cairo_translate(canvas.get(), -double{view.box.min.x}, -double{view.box.min.y});
@@ -87,10 +88,7 @@ struct Painter::Impl {
 };
 
 Painter::Painter(const Deck& deck, const Gallery* gallery)
-    : impl_(std::make_unique<Impl>(Impl{deck, gallery})) {}
-Painter::Painter(Painter&&) noexcept = default;
-Painter& Painter::operator=(Painter&&) noexcept = default;
-Painter::~Painter() = default;
+    : impl_(geometry_detail::hide<Impl>(Impl{deck, gallery})) {}
 
 Picture Painter::paint(const Frame& frame, Ground ground) {
   Picture picture(frame.window, frame.pixel_ratio);

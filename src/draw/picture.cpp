@@ -48,10 +48,6 @@ Picture::Picture(Size size, float pixel_ratio) : pixel_ratio_(pixel_ratio) {
   }
 }
 
-Picture::Picture(Picture&&) noexcept = default;
-Picture& Picture::operator=(Picture&&) noexcept = default;
-Picture::~Picture() = default;
-
 Picture Picture::of(const Pixels& pixels) {
   if (pixels.width < 1 || pixels.height < 1)
     throw Error("picture: it has no pixels: at least one is expected");

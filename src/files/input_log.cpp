@@ -16,11 +16,13 @@
 #include "files/layout_json.hpp"
 #include "files/option_json.hpp"
 #include "files/verbatim.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon {
 namespace {
 
 using namespace files_detail;
+using namespace play_detail;
 using Json = nlohmann::ordered_json;
 
 /// A line of text; what is not UTF-8 in it is replaced, so that every log can be read.
@@ -34,11 +36,10 @@ class TablesInUse {
 
   [[nodiscard]] const TableSetup& now() const { return *used_.back().table; }
   void follow(const Input& input) {
-    // What the game answered belongs to the input before.
-    if (std::holds_alternative<OwnRuleInput>(input) || std::holds_alternative<JudgedInput>(input)) return;
+    if (is_answer(input)) return;
     ++inputs_;
-    if (const auto* over = std::get_if<StartOverInput>(&input)) used_.push_back({inputs_, over->setup.get()});
-    const auto* back = std::get_if<RestoreInput>(&input);
+    if (const auto* over = as<StartOverInput>(input)) used_.push_back({inputs_, over->setup.get()});
+    const auto* back = as<RestoreInput>(input);
     if (!back) return;
     const auto after = std::upper_bound(used_.begin(), used_.end(), back->inputs,
                                         [](std::uint64_t n, const Used& used) { return n < used.since; });
@@ -60,13 +61,14 @@ class TablesInUse {
 class LogBudget {
  public:
   void spend(const Node& node, const Input& input) {
-    if (const auto* over = std::get_if<StartOverInput>(&input)) {
+    if (const auto* over = as<StartOverInput>(input)) {
       const Table& table = over->setup->table;
       spend(node, tables_, 4 * table.zones().size() + table.card_count(), most_of_tables,
             "cards of tables, and zones that count as four,");
     }
-    if (const auto* zone = std::get_if<BehaviourInput>(&input)) {
-      spend(node, parts_, count_parts(zone->behaviour.rules), most_rule_parts, "parts of rules");
+    if (const auto* zone = as<BehaviourInput>(input)) {
+      spend(node, parts_, rules_detail::count_parts(zone->behaviour.rules), most_rule_parts,
+            "parts of rules");
     }
   }
 
@@ -171,17 +173,19 @@ std::string fingerprint(const Playfield& field) {
   return hash_of(text);
 }
 
-std::string write_input(const Input& input, const TableSetup& setup) { return dumped(json_of(input, setup)); }
+std::string write_input(const Input& input, const TableSetup& setup) {
+  return dumped(json_of(any_of(input), setup));
+}
 
 Result<Input> parse_input(std::string_view text, const TableSetup& setup) {
-  return read_json<Input>(text, "input", [&](const Node& node) { return read_input(node, setup); });
+  return read_json<Input>(text, "input", [&](const Node& node) { return input_of(read_input(node, setup)); });
 }
 
 std::string write_log(const InputLog& log, const TableSetup& setup) {
   std::string out = line_of(head_of(log, setup));
   TablesInUse tables(setup);
   for (const Input& input : log.inputs) {
-    out += line_of(json_of(input, tables.now()));
+    out += line_of(json_of(any_of(input), tables.now()));
     tables.follow(input);
   }
   return out;
@@ -216,7 +220,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
         }
         return true;
       }
-      Input input = read_input(node, tables.now());
+      Input input = input_of(read_input(node, tables.now()));
       const Node time = node.at("time");
       if (time_of(input) < last) {
         time.stop(ProblemCode::out_of_range,
@@ -264,7 +268,6 @@ std::string event_line(const Event& e, const Table& table) {
   for (const CardId card : e.cards) json["cards"].push_back(card.value);
   if (!e.verdict.rule.empty()) json["rule"] = e.verdict.rule;
   if (e.performance) json["performance"] = e.performance.value;
-  if (e.timer) json["timer"] = e.timer.value;
   if (e.countdown) json["countdown"] = e.countdown.value;
   if (!e.name.empty()) json["name"] = e.name;
   return dumped(json);

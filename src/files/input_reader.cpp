@@ -15,13 +15,13 @@
 #include "files/option_json.hpp"
 #include "files/plan_json.hpp"
 #include "files/rules_json.hpp"
-#include "play/input_fields.hpp"
+#include "files/zone_json.hpp"
+#include "play/values/input_fields.hpp"
 
 namespace apsidon::files_detail {
 namespace {
 
-using play_detail::fields;
-using play_detail::Words;
+using namespace play_detail;
 
 constexpr double most_number = 1e15;
 
@@ -304,7 +304,7 @@ struct InputReader {
     const Node options = node.at(key);
     expect_option_keys(options);
     read_zone_layout(options, value.layout);
-    read_rules(options, setup, {zone}, value.rules, value.handling);
+    read_zone_rules(options, setup, {zone}, value.rules, value.handling);
   }
   void plans(std::string_view key, std::vector<Plan>& value) const {
     const PlanNames nothing;
@@ -327,7 +327,7 @@ std::span<const std::string_view> tags_of() {
 
 /// Reads the input if it is of this kind.
 template <class Kind>
-bool read_as(const Node& node, const TableSetup& setup, Input& input) {
+bool read_as(const Node& node, const TableSetup& setup, AnyInput& input) {
   const auto own = tags_of<Kind>();
   if (std::none_of(own.begin(), own.end(), [&](std::string_view key) { return node.has(key); })) return false;
   std::vector<std::string_view> keys = keys_of<Kind>();
@@ -342,8 +342,8 @@ bool read_as(const Node& node, const TableSetup& setup, Input& input) {
 }
 
 template <class... Kinds>
-Input read_any(const Node& node, const TableSetup& setup, const std::variant<Kinds...>*) {
-  Input input;
+AnyInput read_any(const Node& node, const TableSetup& setup, const std::variant<Kinds...>*) {
+  AnyInput input;
   if ((read_as<Kinds>(node, setup, input) || ...)) return input;
   std::string all;
   const auto list = [&](std::span<const std::string_view> keys) {
@@ -355,8 +355,8 @@ Input read_any(const Node& node, const TableSetup& setup, const std::variant<Kin
 
 }  // namespace
 
-Input read_input(const Node& node, const TableSetup& setup) {
-  return read_any(node, setup, static_cast<const Input*>(nullptr));
+AnyInput read_input(const Node& node, const TableSetup& setup) {
+  return read_any(node, setup, static_cast<const AnyInput*>(nullptr));
 }
 
 }  // namespace apsidon::files_detail

@@ -9,14 +9,14 @@
 #include "files/option_json.hpp"
 #include "files/plan_json.hpp"
 #include "files/rules_json.hpp"
-#include "play/input_fields.hpp"
+#include "files/zone_json.hpp"
+#include "play/values/input_fields.hpp"
 
 namespace apsidon::files_detail {
 namespace {
 
 using Json = nlohmann::ordered_json;
-using play_detail::fields;
-using play_detail::Words;
+using namespace play_detail;
 
 /// Values by themselves.
 struct ToJson {
@@ -170,8 +170,7 @@ struct InputWriter {
   void zone(std::string_view key, ZoneId zone, ZoneBehaviour& value) const {
     check(value, zone, setup);
     Json own = Json::object();
-    write_zone_layout(own, value.layout);
-    write_rules(own, value.rules, value.handling, setup.table);
+    write_zone(own, value, setup.table);
     json[std::string(key)] = own;
   }
   void plans(std::string_view key, std::vector<Plan>& value) const {
@@ -183,9 +182,9 @@ struct InputWriter {
 
 }  // namespace
 
-nlohmann::ordered_json json_of(const Input& input, const TableSetup& setup) {
+nlohmann::ordered_json json_of(const AnyInput& input, const TableSetup& setup) {
   Json json{{"time", time_of(input)}};
-  Input copy = input;
+  AnyInput copy = input;
   InputWriter writer{json, setup};
   std::visit([&](auto& kind) { fields(kind, writer); }, copy);
   return json;

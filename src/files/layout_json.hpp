@@ -15,8 +15,4 @@ nlohmann::ordered_json json_of(const Layout& layout);
 /// A float by its shortest decimal digits: 0.62 rather than 0.6200000047683716.
 nlohmann::ordered_json decimal(float value);
 
-/// What an object says of how a zone lies.
-void read_zone_layout(const Node& node, ZoneLayout& layout);
-void write_zone_layout(nlohmann::ordered_json& json, const ZoneLayout& layout);
-
 }  // namespace apsidon::files_detail

@@ -7,7 +7,7 @@
 
 #include "apsidon/play/setup.hpp"
 #include "files/reader.hpp"
-#include "play/fields.hpp"
+#include "play/values/fields.hpp"
 
 namespace apsidon::files_detail {
 
@@ -63,12 +63,6 @@ inline constexpr std::array<std::pair<std::string_view, PickKind>, 4> pick_names
     {"run", PickKind::run},
 }};
 
-inline constexpr std::array<std::pair<std::string_view, HoverKind>, 3> hover_names{{
-    {"none", HoverKind::none},
-    {"lift", HoverKind::lift},
-    {"raise", HoverKind::raise},
-}};
-
 inline constexpr std::array<std::pair<std::string_view, MatchEnd>, 3> match_end_names{
     {{"move", MatchEnd::move}, {"vanish", MatchEnd::vanish}, {"stay", MatchEnd::stay}}};
 
@@ -87,13 +81,6 @@ inline constexpr std::array<std::pair<std::string_view, Cross>, 4> cross_names{{
     {"start", Cross::start},
     {"centre", Cross::centre},
     {"end", Cross::end},
-}};
-
-inline constexpr std::array<std::pair<std::string_view, Facing>, 4> facing_names{{
-    {"bottom", Facing::bottom},
-    {"left", Facing::left},
-    {"top", Facing::top},
-    {"right", Facing::right},
 }};
 
 inline constexpr std::array<std::pair<std::string_view, PanelKind>, 5> panel_names{{

@@ -7,6 +7,8 @@
 #include <string_view>
 #include <unordered_map>
 
+#include "apsidon/files_export.hpp"
+
 namespace apsidon::files_detail {
 
 /// Values nested deeper than this are refused, before anything recurses into them.
@@ -25,13 +27,13 @@ struct Repeated {
 };
 
 /// Where brackets outside of strings first nest deeper than `deepest`. For any text.
-std::optional<std::size_t> too_deep(std::string_view text);
+APSIDON_FILES_EXPORT std::optional<std::size_t> too_deep(std::string_view text);
 
 // For a valid JSON text that is not too deep. O(text).
 
 /// Where the value at a JSON pointer stands; nothing when there is none.
-std::optional<Place> find_place(std::string_view text, std::string_view pointer);
-std::optional<Repeated> find_repeated(std::string_view text);
+APSIDON_FILES_EXPORT std::optional<Place> find_place(std::string_view text, std::string_view pointer);
+APSIDON_FILES_EXPORT std::optional<Repeated> find_repeated(std::string_view text);
 /// Where all values of keys of this name stand, by their pointers, but for those within one of them.
 std::unordered_map<std::string, Place> find_values(std::string_view text, std::string_view key);
 /// Where this word stands outside of strings, as a number would. For any text.
@@ -44,6 +46,6 @@ struct LineColumn {
 LineColumn line_column(std::string_view text, std::size_t at);
 
 /// One reference token of a JSON pointer: '~' and '/' escaped (RFC 6901).
-std::string pointer_token(std::string_view key);
+APSIDON_FILES_EXPORT std::string pointer_token(std::string_view key);
 
 }  // namespace apsidon::files_detail

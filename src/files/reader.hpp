@@ -23,7 +23,7 @@ struct Stop {
 };
 
 /// A JSON value and its pointer.
-class Node {
+class APSIDON_FILES_EXPORT Node {
  public:
   Node(const nlohmann::json& json, std::string pointer) : json_(&json), pointer_(std::move(pointer)) {}
 
@@ -86,12 +86,14 @@ Result<T> read_document(std::string_view text, const std::filesystem::path& file
 [[nodiscard]] std::string shown(std::string_view text, std::size_t most = 80);
 
 // The parts of read_document that do not depend on T.
-Problem not_json(std::string_view text, const std::filesystem::path& file,
-                 const nlohmann::json::exception& e);
-Problem nested_too_deep(std::string_view text, std::size_t at, const std::filesystem::path& file);
-Problem repeated_key(const Repeated& repeated, std::string_view text, const std::filesystem::path& file);
-Problem located(Stop stop, std::string_view text, const std::filesystem::path& file);
-void expect_kind(const Node& top, std::string_view kind);
+APSIDON_FILES_EXPORT Problem not_json(std::string_view text, const std::filesystem::path& file,
+                                      const nlohmann::json::exception& e);
+APSIDON_FILES_EXPORT Problem nested_too_deep(std::string_view text, std::size_t at,
+                                             const std::filesystem::path& file);
+APSIDON_FILES_EXPORT Problem repeated_key(const Repeated& repeated, std::string_view text,
+                                          const std::filesystem::path& file);
+APSIDON_FILES_EXPORT Problem located(Stop stop, std::string_view text, const std::filesystem::path& file);
+APSIDON_FILES_EXPORT void expect_kind(const Node& top, std::string_view kind);
 
 template <class T>
 Result<T> read_json(std::string_view text, const std::filesystem::path& file,

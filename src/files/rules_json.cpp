@@ -50,6 +50,8 @@ std::vector<T> each_read(const Node& list, Read read) {
   return all;
 }
 
+}  // namespace
+
 Rule read_rule(const Node& node, const Table& table) {
   const bool bare = node.json().is_string();
   const std::string word = bare ? node.text() : only_key(node, "rule");
@@ -126,93 +128,6 @@ PickRule read_pick(const Node& node, const Table& table) {
   return pick;
 }
 
-/// A zone of the table, and none of those that name it.
-ZoneId other_zone(const Node& node, const TableSetup& setup, ZoneRange own) {
-  const ZoneId zone = zone_named(node, setup.table);
-  if (zone.value >= own.first.value && zone.value < own.first.value + own.count) {
-    node.stop(ProblemCode::misplaced,
-              fmt::format("'{}' names itself: another zone is expected", setup.table.zone(zone)->name));
-  }
-  return zone;
-}
-
-StockRule read_stock(const Node& node, const TableSetup& setup, ZoneRange own) {
-  node.expect_keys({"to", "gives", "passes", "recycled"});
-  StockRule stock{.to = other_zone(node.at("to"), setup, own),
-                  .passes = node.whole_or("passes", 0, 0, 1'000'000)};
-  if (!node.has("gives")) return stock;
-  const Node gives = node.child("gives");
-  const auto cards = [](const Node& pass) { return pass.whole(1, static_cast<int>(most_cards)); };
-  gives.expect_form(gives.json().is_array() || gives.json().is_number(),
-                    "a number, or an array with one for each pass,");
-  if (!gives.json().is_array()) {
-    stock.gives = {cards(gives)};
-    return stock;
-  }
-  stock.gives = each_read<int>(gives, cards);
-  if (stock.gives.empty())
-    gives.stop(ProblemCode::missing_key, "a stock that gives nothing: a number is expected");
-  return stock;
-}
-
-MatchRule read_match(const Node& node, const TableSetup& setup, ZoneRange own) {
-  node.expect_keys({"open", "end", "to", "seconds"});
-  MatchRule match{.open = node.whole_or("open", 2, 1, 100)};
-  if (node.has("end")) match.end = named(node.child("end"), "end", node.child("end").text(), match_end_names);
-  if (match.end != MatchEnd::stay) match.to = other_zone(node.at("to"), setup, own);
-  if (node.has("seconds")) match.seconds = node.child("seconds").number(0, 60);
-  return match;
-}
-
-/// A zone, or zones by the direction.
-FlickTargets read_flicks(const Node& node, const TableSetup& setup, ZoneRange own) {
-  if (node.json().is_string()) return FlickTargets::anywhere(other_zone(node, setup, own));
-  node.expect_form(node.json().is_object(), "a zone, or an object with zones by the direction,");
-  node.expect_keys({"left", "right", "up", "down"});
-  FlickTargets flicks;
-  const auto read = [&](std::string_view key, ZoneId& to) {
-    if (node.has(key)) to = other_zone(node.child(key), setup, own);
-  };
-  read("left", flicks.left);
-  read("right", flicks.right);
-  read("up", flicks.up);
-  read("down", flicks.down);
-  return flicks;
-}
-
-Json json_of(const FlickTargets& flicks, const Table& table) {
-  if (flicks == FlickTargets::anywhere(flicks.left)) return table.zone(flicks.left)->name;
-  Json json = Json::object();
-  const auto write = [&](const char* key, ZoneId to) {
-    if (to) json[key] = table.zone(to)->name;
-  };
-  write("left", flicks.left);
-  write("right", flicks.right);
-  write("up", flicks.up);
-  write("down", flicks.down);
-  return json;
-}
-
-TapKind tap_named(const Node& node, std::string_view key, TapKind otherwise) {
-  return node.has(key) ? named(node.child(key), "tap", node.child(key).text(), tap_names) : otherwise;
-}
-
-ZoneHandling read_handling(const Node& node, const TableSetup& setup, ZoneRange own) {
-  ZoneHandling h{.zoom = node.truth_or("zoom", false),
-                 .zooms_beside_zone = node.truth_or("zooms_beside_zone", false),
-                 .tap = tap_named(node, "tap", TapKind::none),
-                 .double_tap = tap_named(node, "double_tap", TapKind::none)};
-  if (node.has("hover"))
-    h.hover = named(node.child("hover"), "hover", node.child("hover").text(), hover_names);
-  if (h.double_tap == TapKind::pick) {
-    node.child("double_tap")
-        .stop(ProblemCode::unknown_name, "a double tap that picks up: flip, draw or send is expected");
-  }
-  if (node.has("flick_to")) h.flick_to = read_flicks(node.child("flick_to"), setup, own);
-  if (node.has("match")) h.match = read_match(node.child("match"), setup, own);
-  return h;
-}
-
 Json json_of(const Rule& rule, const Table& table) {
   const std::string name(name_in(rule_names, rule.kind));
   if (!has_argument(rule.kind)) return name;
@@ -267,8 +182,6 @@ Json json_of(const PickRule& pick, const Table& table) {
   return json;
 }
 
-}  // namespace
-
 std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
   std::vector<ZoneId> zones;
   std::map<std::string, std::vector<ZoneId>> known;  // a list may say one name ten thousand times
@@ -285,42 +198,14 @@ std::vector<ZoneId> zones_named(const Node& node, const Table& table) {
   return zones;
 }
 
-namespace {
-
-constexpr std::array<std::string_view, 26> option_keys{
-    "layout",   "longest",          "facing",       "factor",        "sideways", "scrolls",
-    "gives_up", "off_table",        "pick",         "drop",          "stock",    "exchanges",
-    "sorts",    "flips_uncovered",  "takes_itself", "sends_to",      "hover",    "zoom",
-    "tap",      "double_tap",       "inserts",      "lays_sideways", "flick_to", "match",
-    "snaps",    "zooms_beside_zone"};
-
-}  // namespace
-
-void expect_option_keys(const Node& options) { options.expect_keys(option_keys); }
-
-void expect_zone_keys(const Node& zone) {
-  std::vector<std::string_view> keys(option_keys.begin(), option_keys.end());
-  keys.insert(keys.end(), {"id", "repeat", "formation", "key", "data"});
-  zone.expect_keys(keys);
-}
-
-int recycled_of(const Node& zone) {
-  return zone.has("stock") ? zone.child("stock").whole_or("recycled", 0, 0, 1'000'000) : 0;
-}
-
-void read_rules(const Node& node, const TableSetup& setup, ZoneRange own, ZoneRules& rules,
-                ZoneHandling& handling) {
-  if (node.has("pick")) rules.pick = read_pick(node.child("pick"), setup.table);
-  if (node.has("drop")) rules.drop = read_rule(node.child("drop"), setup.table);
-  if (node.has("stock")) rules.stock = read_stock(node.child("stock"), setup, own);
-  rules.exchanges = node.truth_or("exchanges", false);
-  rules.sorts = node.truth_or("sorts", false);
-  rules.inserts = node.truth_or("inserts", false);
-  rules.lays_sideways = node.truth_or("lays_sideways", false);
-  rules.flips_uncovered = node.truth_or("flips_uncovered", false);
-  rules.takes_itself = node.truth_or("takes_itself", false);
-  if (node.has("sends_to")) rules.sends_to = zones_named(node.child("sends_to"), setup.table);
-  handling = read_handling(node, setup, own);
+/// A zone of the table, and none of those that name it.
+ZoneId other_zone(const Node& node, const TableSetup& setup, ZoneRange own) {
+  const ZoneId zone = zone_named(node, setup.table);
+  if (zone.value >= own.first.value && zone.value < own.first.value + own.count) {
+    node.stop(ProblemCode::misplaced,
+              fmt::format("'{}' names itself: another zone is expected", setup.table.zone(zone)->name));
+  }
+  return zone;
 }
 
 Goal read_goal(const Node& node, const TableSetup& setup) {
@@ -355,40 +240,6 @@ RoundPlan read_round(const Node& node, const TableSetup& setup) {
                            .open = dealt.whole_or("open", 0, 0, static_cast<int>(most_cards))});
   }
   return round;
-}
-
-void write_rules(Json& json, const ZoneRules& rules, const ZoneHandling& h, const Table& table,
-                 int recycled) {
-  json["pick"] = json_of(rules.pick, table);
-  json["drop"] = json_of(rules.drop, table);
-  if (rules.stock) {
-    Json stock{{"to", table.zone(rules.stock->to)->name}};
-    stock["gives"] = rules.stock->gives;
-    if (rules.stock->passes != 0) stock["passes"] = rules.stock->passes;
-    if (recycled != 0) stock["recycled"] = recycled;
-    json["stock"] = stock;
-  }
-  const auto truth = [&](const char* key, bool value) {
-    if (value) json[key] = true;
-  };
-  truth("exchanges", rules.exchanges);
-  truth("sorts", rules.sorts);
-  truth("inserts", rules.inserts);
-  truth("lays_sideways", rules.lays_sideways);
-  truth("flips_uncovered", rules.flips_uncovered);
-  truth("takes_itself", rules.takes_itself);
-  for (const ZoneId to : rules.sends_to) json["sends_to"].push_back(table.zone(to)->name);
-  if (h.hover != HoverKind::none) json["hover"] = name_in(hover_names, h.hover);
-  truth("zoom", h.zoom);
-  truth("zooms_beside_zone", h.zooms_beside_zone);
-  if (h.tap != TapKind::none) json["tap"] = name_in(tap_names, h.tap);
-  if (h.double_tap != TapKind::none) json["double_tap"] = name_in(tap_names, h.double_tap);
-  if (h.flick_to.any()) json["flick_to"] = json_of(h.flick_to, table);
-  if (!h.match) return;
-  json["match"]["open"] = h.match->open;
-  if (h.match->end != MatchEnd::move) json["match"]["end"] = name_in(match_end_names, h.match->end);
-  if (h.match->to) json["match"]["to"] = table.zone(h.match->to)->name;
-  json["match"]["seconds"] = h.match->seconds;
 }
 
 Json json_of(const RoundPlan& round, const Table& table) {

@@ -13,6 +13,7 @@
 #include "files/input_json.hpp"
 #include "files/reader.hpp"
 #include "files/verbatim.hpp"
+#include "play/values/any_input.hpp"
 
 namespace apsidon {
 namespace {
@@ -53,14 +54,14 @@ Problem problem_of(const std::filesystem::path& file, ProblemCode code, std::str
 /// What came in, without what the game answered, which belongs to it.
 std::size_t inputs_in(const InputLog& log) {
   return static_cast<std::size_t>(std::count_if(log.inputs.begin(), log.inputs.end(), [](const Input& input) {
-    return !std::holds_alternative<OwnRuleInput>(input) && !std::holds_alternative<JudgedInput>(input);
+    return !play_detail::is_answer(input);
   }));
 }
 
 }  // namespace
 
 Recorder SavedGame::recorder() {
-  return Recorder([this](const Input& input) { log.inputs.push_back(input); });
+  return [this](const Input& input) { log.inputs.push_back(input); };
 }
 
 std::string write_game(const SavedGame& game, const Playfield& field) {

@@ -13,7 +13,9 @@
 #include "files/plan_json.hpp"
 #include "files/reader.hpp"
 #include "files/rules_json.hpp"
-#include "play/input_fields.hpp"
+#include "files/zone_json.hpp"
+#include "play/values/input_fields.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon {
 namespace {
@@ -125,8 +127,8 @@ class TableReader {
     if (zones.empty()) return;
     const ZoneId first = zones.front().id;
     ZoneRules& rules = setup_.rules_of(first);
-    read_rules(node, setup_, {first, zones.size()}, rules, setup_.handling_of(first));
-    spend(rule_parts_, count_parts(rules) * zones.size(), most_rule_parts, node,
+    read_zone_rules(node, setup_, {first, zones.size()}, rules, setup_.handling_of(first));
+    spend(rule_parts_, rules_detail::count_parts(rules) * zones.size(), most_rule_parts, node,
           "parts of rules, with the zones that they list,");
     for (const Zone& zone : zones.subspan(1)) {
       setup_.rules_of(zone.id) = rules;
@@ -240,18 +242,7 @@ class TableReader {
     expect_zone_keys(node);
     ZoneSetup zone;
     zone.name = node.at("id").name();
-    ZoneLayout layout;
-    read_zone_layout(node, layout);
-    zone.layout = layout.layout;
-    zone.longest = layout.longest;
-    zone.longest_covered = layout.longest_covered;
-    zone.off_table = layout.off_table;
-    zone.factor = layout.factor;
-    zone.facing = layout.facing;
-    zone.sideways = layout.sideways;
-    zone.scrolls = layout.scrolls;
-    zone.gives_up = layout.gives_up;
-    zone.snaps = layout.snaps;
+    read_zone_layout(node, zone.layout);
     zone.recycled = recycled_of(node);
     if (node.has("key")) zone.key = node.child("key").key_number();
     if (node.has("formation") && node.has("repeat")) {
@@ -262,7 +253,7 @@ class TableReader {
     const std::string data = data_.of(node);
     add_zones(node, zone);
     const auto made = setup_.table.zones().subspan(first);
-    spend(longest_, made.size() * static_cast<std::size_t>(zone.longest), most_longest, node,
+    spend(longest_, made.size() * static_cast<std::size_t>(zone.layout.longest), most_longest, node,
           "cards that zones hold at their longest,");
     spend(texts_, made.size() * data.size(), most_texts_, node, "bytes of text that is repeated");
     if (data.empty()) return;

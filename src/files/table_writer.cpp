@@ -10,7 +10,8 @@
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
 #include "files/rules_json.hpp"
-#include "play/input_fields.hpp"
+#include "files/zone_json.hpp"
+#include "play/values/input_fields.hpp"
 
 namespace apsidon {
 namespace {
@@ -99,8 +100,7 @@ std::string write_table(const TableSetup& setup) {
     Json entry;
     entry["id"] = zone.name;
     if (zone.key != 0) entry["key"] = zone.key;
-    write_zone_layout(entry, setup.layout_of(zone.id));
-    write_rules(entry, setup.rules_of(zone.id), setup.handling_of(zone.id), table, zone.recycled);
+    write_zone(entry, setup.behaviour_of(zone.id), table, zone.recycled);
     const auto data = setup.zone_data.find(zone.id);
     if (data != setup.zone_data.end() && !data->second.empty())
       entry["data"] = verbatim.stand_in(data->second);

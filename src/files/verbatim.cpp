@@ -4,7 +4,7 @@ namespace apsidon::files_detail {
 namespace {
 
 /// The key of a stand-in. No name of ours is empty, and within a text its quotes are written otherwise.
-constexpr std::string_view key = "\"\": ";
+constexpr std::string_view no_key = "\"\": ";
 
 }  // namespace
 
@@ -32,9 +32,9 @@ std::string Verbatim::written(const nlohmann::ordered_json& json) const {
   std::string out;
   std::size_t from = 0;
   for (std::size_t i = 0; i < texts_.size(); ++i) {
-    const std::size_t at = with.find(key, from);
+    const std::size_t at = with.find(no_key, from);
     const std::size_t begin = with.rfind('{', at);
-    const std::size_t number = at + key.size();
+    const std::size_t number = at + no_key.size();
     out.append(with, from, begin - from).append(texts_[std::stoul(with.substr(number))]);
     from = with.find('}', number) + 1;
   }

@@ -6,6 +6,15 @@
 namespace apsidon {
 namespace {
 
+/// The box of this size in an area, placed by shares of the room that it leaves, as CSS `object-position`
+/// with percentages: (0, 0) at the top left, (0.5, 0.5) in the middle. A box larger than the area sticks out
+/// by the same shares.
+Rect align_in(const Rect& area, Size size, Vec2 position) {
+  return rect_at({area.min.x + (area.width() - size.width) * position.x,
+                  area.min.y + (area.height() - size.height) * position.y},
+                 size);
+}
+
 bool drawable(Size size) {
   return std::isfinite(size.width) && std::isfinite(size.height) && size.width > 0 && size.height > 0;
 }

@@ -95,6 +95,14 @@ class OptionChecker {
   void spring(std::string_view key, const Spring& spring) const {
     if (spring) part(key, *spring);
   }
+  template <class Layout>
+  void layout(std::string_view, const Layout& layout) const {
+    check(layout);
+  }
+  void longest(std::string_view key, int longest, int covered) const {
+    whole(key, longest, 0, static_cast<int>(most_cards));
+    whole(fmt::format("{} covered", key), covered, 0, longest);
+  }
   // Every value of these is in its range.
   template <class Value, class... More>
   void word(std::string_view, const Value&, const More&...) const {}

@@ -11,45 +11,34 @@ namespace {
 // Adding zero turns a rounded -0 into 0, which would otherwise make two equal sketches differ.
 double hundredths(float v) { return std::round(double{v} * 100) / 100 + 0.0; }
 
-void append(std::string& out, Vec2 p) {
-  fmt::format_to(std::back_inserter(out), " {} {}", hundredths(p.x), hundredths(p.y));
+/// How many points a mark has.
+std::size_t points_of(SketchMark::Kind kind) {
+  switch (kind) {
+    case SketchMark::Kind::line:
+    case SketchMark::Kind::box:
+      return 2;
+    case SketchMark::Kind::quad:
+      return 4;
+    case SketchMark::Kind::point:
+    case SketchMark::Kind::label:
+      break;
+  }
+  return 1;
 }
 
 }  // namespace
 
-Sketch::~Sketch() = default;
-
-void TextSketch::line(std::string_view layer, Vec2 from, Vec2 to) {
-  text_.append(layer).append(" line");
-  append(text_, from);
-  append(text_, to);
-  text_ += '\n';
-}
-
-void TextSketch::box(std::string_view layer, const Rect& box) {
-  text_.append(layer).append(" box");
-  append(text_, box.min);
-  append(text_, box.max);
-  text_ += '\n';
-}
-
-void TextSketch::quad(std::string_view layer, const Quad& quad) {
-  text_.append(layer).append(" quad");
-  for (const Vec2 corner : quad.corners) append(text_, corner);
-  text_ += '\n';
-}
-
-void TextSketch::point(std::string_view layer, Vec2 at) {
-  text_.append(layer).append(" point");
-  append(text_, at);
-  text_ += '\n';
-}
-
-void TextSketch::label(std::string_view layer, Vec2 at, std::string_view text) {
-  text_.append(layer).append(" label");
-  append(text_, at);
-  text_.append(" ").append(text);
-  text_ += '\n';
+std::string text_of(const Sketch& sketch) {
+  static constexpr std::array<std::string_view, 5> kinds{"line", "box", "quad", "point", "label"};
+  std::string out;
+  for (const SketchMark& mark : sketch.marks) {
+    out += mark.layer + ' ' + std::string(kinds[static_cast<std::size_t>(mark.kind)]);
+    for (std::size_t i = 0; i < points_of(mark.kind); ++i)
+      fmt::format_to(std::back_inserter(out), " {} {}", hundredths(mark.at[i].x), hundredths(mark.at[i].y));
+    if (mark.kind == SketchMark::Kind::label) out += ' ' + mark.text;
+    out += '\n';
+  }
+  return out;
 }
 
 }  // namespace apsidon

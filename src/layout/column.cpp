@@ -1,11 +1,7 @@
-#include "apsidon/layout/column.hpp"
-
-#include "geometry/options.hpp"
 #include "layout/common.hpp"
-#include "layout/fields.hpp"
+#include "layout/kinds.hpp"
 
-namespace apsidon {
-using namespace layout_detail;
+namespace apsidon::layout_detail {
 
 namespace {
 
@@ -50,7 +46,9 @@ Squeeze fit_even(const ColumnLayout& l, const LayoutInput& in, float length, flo
 
 }  // namespace
 
-void check(const ColumnLayout& layout) { geometry_detail::check_options("column layout", layout); }
+LayoutTraits traits_of(const ColumnLayout&) {
+  return {.name = "column", .axis = LayoutAxis::down, .strips = true, .raises = false};
+}
 
 LayoutReport lay_out(const ColumnLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -74,7 +72,7 @@ LayoutReport lay_out(const ColumnLayout& l, const LayoutInput& in, std::span<Pos
   float top = start - (scrolls ? in.offset : 0);
   float content = 0;
   for (std::size_t i = 0; i < n; ++i) {
-    const LaidCard card = cards[i];
+    const LaidCard card{.face_up = cards[i].face_up, .sideways = cards[i].sideways};
     const float own = card.sideways ? upright.width : upright.height;
     // Adding up strips must not carry a card over the end by a rounding.
     const float at = scrolls ? top : std::min(top, std::max(last - own, -own / 2));
@@ -99,4 +97,4 @@ Size least_size(const ColumnLayout& l, const LayoutNeed& need, Size card) {
   return {one.width, one.height + one.height * strips};
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::layout_detail

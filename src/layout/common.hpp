@@ -17,8 +17,8 @@ namespace apsidon::layout_detail {
 
 /// Whether a layout of the game's own runs in this thread.
 [[nodiscard]] bool in_custom_layout();
-/// What the `least_size` of one threw in this thread since this was asked last.
-[[nodiscard]] std::optional<std::string> take_size_thrown();
+/// What the `least_size` or `insertion` of one threw in this thread since this was asked last.
+[[nodiscard]] std::optional<std::string> take_asked_thrown();
 
 /// The area as the player sees it toward whom its cards face: x to the right, y toward the player, from its
 /// middle.

@@ -5,7 +5,7 @@
 #include <string_view>
 #include <utility>
 
-#include "apsidon/layout/layout.hpp"
+#include "apsidon/layout/plan.hpp"
 
 namespace apsidon {
 
@@ -92,6 +92,27 @@ void fields(RingLayout& l, V& v) {
   v.truth("turned", l.turned);
   v.truth("round", l.round);
   v.number("least_spacing", l.least_spacing, 0, 4);
+}
+
+inline constexpr std::array<std::pair<std::string_view, Facing>, 4> facing_names{{
+    {"bottom", Facing::bottom},
+    {"left", Facing::left},
+    {"top", Facing::top},
+    {"right", Facing::right},
+}};
+
+/// How a zone lies.
+template <class V>
+void fields(ZoneLayout& z, V& v) {
+  v.layout("layout", z.kind);
+  v.longest("longest", z.longest, z.longest_covered);
+  v.truth("off_table", z.off_table);
+  v.word("facing", z.facing, facing_names);
+  v.number("factor", z.factor, 0.05, 20);
+  v.truth("sideways", z.sideways);
+  v.truth("scrolls", z.scrolls);
+  v.truth("gives_up", z.gives_up);
+  v.truth("snaps", z.snaps);
 }
 
 }  // namespace apsidon

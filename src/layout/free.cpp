@@ -1,9 +1,7 @@
-#include "apsidon/layout/free.hpp"
-
 #include "layout/common.hpp"
+#include "layout/kinds.hpp"
 
-namespace apsidon {
-using namespace layout_detail;
+namespace apsidon::layout_detail {
 
 namespace {
 
@@ -17,7 +15,9 @@ Size room_beside(const PlayerFrame& side, const LaidCard& card, Size upright) {
 
 }  // namespace
 
-void check(const FreeLayout&) {}
+LayoutTraits traits_of(const FreeLayout&) {
+  return {.name = "free", .inserts = Inserts::on_top, .keeps_positions = true};
+}
 
 LayoutReport lay_out(const FreeLayout&, const LayoutInput& in, std::span<Pose> poses) {
   const PlayerFrame side(in);
@@ -32,7 +32,12 @@ LayoutReport lay_out(const FreeLayout&, const LayoutInput& in, std::span<Pose> p
 
 Size least_size(const FreeLayout&, const LayoutNeed& need, Size card) { return needed_of(need, card); }
 
+}  // namespace apsidon::layout_detail
+
+namespace apsidon {
+
 Vec2 free_position(const LayoutInput& in, const LaidCard& card, Vec2 middle) {
+  using namespace layout_detail;
   const PlayerFrame side(in);
   const Size room = room_beside(side, card, in.card);
   const Vec2 local = side.from_window(middle);

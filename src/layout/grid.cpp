@@ -1,11 +1,7 @@
-#include "apsidon/layout/grid.hpp"
-
-#include "geometry/options.hpp"
 #include "layout/common.hpp"
-#include "layout/fields.hpp"
+#include "layout/kinds.hpp"
 
-namespace apsidon {
-using namespace layout_detail;
+namespace apsidon::layout_detail {
 
 namespace {
 
@@ -13,28 +9,14 @@ constexpr std::size_t most_cells = 1'000'000;
 
 std::size_t rows_of(std::size_t cards, std::size_t columns) { return (cards + columns - 1) / columns; }
 
-/// Tracks that never reach out of the length: where they do not fit they overlap.
-Tracks overlapping(Distribute how, std::size_t count, float size, float gap, float length) {
-  const float content = static_cast<float>(count) * size + static_cast<float>(count - 1) * gap;
-  if (content <= length) return distribute(how, true, count, size, gap, length);
-  const float room = length - size;
-  if (room < 0) return {.start = room / 2};
-  return {.start = 0, .pitch = count > 1 ? room / static_cast<float>(count - 1) : 0};
-}
+/// Where tracks start, and how far apart their starts are.
+struct Tracks {
+  float start = 0;  // of the first, from the start of the length, px
+  float pitch = 0;  // from one start to the next, px
+};
 
-std::size_t columns_of(const GridLayout& l, float width, float card, float gap, std::size_t cells) {
-  if (l.columns > 0) return static_cast<std::size_t>(l.columns);
-  const float fitting = card + gap > 0 ? std::floor((width + gap) / (card + gap)) : 1;
-  return static_cast<std::size_t>(
-      std::clamp(fitting, 1.0f, static_cast<float>(std::max<std::size_t>(cells, 1))));
-}
-
-std::size_t cell_of(const GridLayout& l, const LaidCard& card, std::size_t place) {
-  return l.keeps_cells && card.cell >= 0 ? std::min(static_cast<std::size_t>(card.cell), most_cells) : place;
-}
-
-}  // namespace
-
+/// `count` tracks of `size` with `gap` between them in a `length`, by the rules of CSS Box Alignment,
+/// overflow included.
 Tracks distribute(Distribute how, bool safe, std::size_t count, float size, float gap, float length) {
   if (count == 0) return {};
   const float n = static_cast<float>(count);
@@ -63,7 +45,35 @@ Tracks distribute(Distribute how, bool safe, std::size_t count, float size, floa
   return {0, pitch};
 }
 
-void check(const GridLayout& layout) { geometry_detail::check_options("grid layout", layout); }
+/// Tracks that never reach out of the length: where they do not fit they overlap.
+Tracks overlapping(Distribute how, std::size_t count, float size, float gap, float length) {
+  const float content = static_cast<float>(count) * size + static_cast<float>(count - 1) * gap;
+  if (content <= length) return distribute(how, true, count, size, gap, length);
+  const float room = length - size;
+  if (room < 0) return {.start = room / 2};
+  return {.start = 0, .pitch = count > 1 ? room / static_cast<float>(count - 1) : 0};
+}
+
+std::size_t columns_of(const GridLayout& l, float width, float card, float gap, std::size_t cells) {
+  if (l.columns > 0) return static_cast<std::size_t>(l.columns);
+  const float fitting = card + gap > 0 ? std::floor((width + gap) / (card + gap)) : 1;
+  return static_cast<std::size_t>(
+      std::clamp(fitting, 1.0f, static_cast<float>(std::max<std::size_t>(cells, 1))));
+}
+
+std::size_t cell_of(const GridLayout& l, const LaidCard& card, std::size_t place) {
+  return l.keeps_cells && card.cell >= 0 ? std::min(static_cast<std::size_t>(card.cell), most_cells) : place;
+}
+
+}  // namespace
+
+LayoutTraits traits_of(const GridLayout& l) {
+  return {.name = "grid",
+          .axis = LayoutAxis::down,
+          .inserts = Inserts::in_rows,
+          .keeps_cells = l.keeps_cells,
+          .cells = static_cast<std::size_t>(l.columns) * static_cast<std::size_t>(l.rows)};
+}
 
 LayoutReport lay_out(const GridLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -115,4 +125,4 @@ Size least_size(const GridLayout& l, const LayoutNeed& need, Size card) {
           down * one.height + (down - 1) * l.row_gap * card.width};
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::layout_detail

@@ -1,11 +1,7 @@
-#include "apsidon/layout/hand.hpp"
-
-#include "geometry/options.hpp"
 #include "layout/common.hpp"
-#include "layout/fields.hpp"
+#include "layout/kinds.hpp"
 
-namespace apsidon {
-using namespace layout_detail;
+namespace apsidon::layout_detail {
 
 namespace {
 
@@ -112,7 +108,7 @@ void raise(const HandLayout& l, const LayoutInput& in, const PlayerFrame& side, 
 
 }  // namespace
 
-void check(const HandLayout& layout) { geometry_detail::check_options("hand layout", layout); }
+LayoutTraits traits_of(const HandLayout&) { return {.name = "hand", .strips = true, .previews_clear = true}; }
 
 LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -177,4 +173,4 @@ Size least_size(const HandLayout& l, const LayoutNeed& need, Size card) {
   return {steps * l.least_spacing * card.width + 2 * arc.side, arc.height()};
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::layout_detail

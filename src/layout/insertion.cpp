@@ -3,6 +3,7 @@
 #include <limits>
 
 #include "layout/common.hpp"
+#include "layout/kinds.hpp"
 
 namespace apsidon {
 using namespace layout_detail;
@@ -42,13 +43,12 @@ std::size_t count_in_rows(const PlayerFrame& side, std::span<const Pose> neutral
 std::size_t insertion_index(const Layout& layout, const LayoutInput& in, std::span<const Pose> neutral,
                             Vec2 point, std::optional<std::size_t> before) {
   const PlayerFrame side(in);
+  const LayoutTraits traits = traits_of(layout);
+  if (const auto own = own_insertion(layout, in, neutral, point)) return *own;
+  if (traits.inserts == Inserts::on_top) return neutral.size();
   const auto at = [&](Vec2 local) -> std::size_t {
-    if (std::holds_alternative<GridLayout>(layout)) return count_in_rows(side, neutral, local);
-    const bool in_line =
-        std::holds_alternative<ColumnLayout>(layout) || std::holds_alternative<HandLayout>(layout) ||
-        std::holds_alternative<SpreadLayout>(layout) || std::holds_alternative<CustomLayout>(layout);
-    if (!in_line) return neutral.size();
-    return count_before(side, neutral, local, axis_of(layout) == LayoutAxis::down);
+    if (traits.inserts == Inserts::in_rows) return count_in_rows(side, neutral, local);
+    return count_before(side, neutral, local, traits.axis == LayoutAxis::down);
   };
   const Vec2 local = side.from_window(point);
   const std::size_t index = at(local);

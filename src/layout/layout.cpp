@@ -1,51 +1,48 @@
 #include "apsidon/layout/layout.hpp"
 
+#include <type_traits>
 #include <utility>
 
+#include "geometry/each_field.hpp"
 #include "geometry/options.hpp"
 #include "geometry/thrown.hpp"
 #include "layout/common.hpp"
+#include "layout/fields.hpp"
+#include "layout/kinds.hpp"
 
 namespace apsidon {
 using namespace layout_detail;
 
 namespace {
 
-struct Name {
-  std::string_view operator()(const SlotLayout&) const { return "slot"; }
-  std::string_view operator()(const PileLayout&) const { return "pile"; }
-  std::string_view operator()(const ColumnLayout&) const { return "column"; }
-  std::string_view operator()(const SpreadLayout&) const { return "spread"; }
-  std::string_view operator()(const HandLayout&) const { return "hand"; }
-  std::string_view operator()(const GridLayout&) const { return "grid"; }
-  std::string_view operator()(const RingLayout&) const { return "ring"; }
-  std::string_view operator()(const FreeLayout&) const { return "free"; }
-  std::string_view operator()(const CustomLayout& l) const { return l.name; }
+struct Nothing {
+  void operator()(std::string_view, const auto&...) const {}
 };
 
-/// The same layout with its least strips as wide as the preferred ones.
-struct Preferred {
-  ColumnLayout operator()(ColumnLayout l) const {
-    l.least_open_strip = l.open_strip;
-    l.least_covered_strip = l.covered_strip;
-    return l;
-  }
-  SpreadLayout operator()(SpreadLayout l) const {
-    l.least_spacing = l.spacing;
-    return l;
-  }
-  HandLayout operator()(HandLayout l) const {
-    l.least_spacing = l.spacing;
-    return l;
-  }
+/// Makes the least strips of a layout as wide as the preferred ones.
+struct ToPreferred : geometry_detail::EachField<Nothing> {
+  void least(std::string_view, float& value, float preferred, double) { value = preferred; }
 };
+
+template <class Kind>
+void check_kind(const Kind& layout) {
+  geometry_detail::check_options(fmt::format("{} layout", layout_detail::traits_of(layout).name), layout);
+}
+void check_kind(const CustomLayout& l) {
+  if (l.name.empty()) throw Error("layout: the name of a layout of one's own is empty: a name is expected");
+  geometry_detail::check_name("layout: name", l.name);
+  if (l.functions && (!l.functions->lay_out || !l.functions->least_size)) {
+    throw Error(
+        fmt::format("layout '{}': a function is missing: lay_out and least_size are expected", l.name));
+  }
+}
 
 }  // namespace
 
 namespace {
 
 thread_local int custom_layouts = 0;
-thread_local std::optional<std::string> size_thrown;
+thread_local std::optional<std::string> asked_thrown;
 
 /// What a function of a layout of the game's own threw.
 template <class Function>
@@ -60,17 +57,16 @@ std::optional<std::string> thrown_by_custom(Function function) {
 
 bool layout_detail::in_custom_layout() { return custom_layouts > 0; }
 
-std::optional<std::string> layout_detail::take_size_thrown() {
-  return std::exchange(size_thrown, std::nullopt);
+std::optional<std::string> layout_detail::take_asked_thrown() {
+  return std::exchange(asked_thrown, std::nullopt);
 }
 
-void check(const CustomLayout& l) {
-  if (l.name.empty()) throw Error("layout: the name of a layout of one's own is empty: a name is expected");
-  geometry_detail::check_name("layout: name", l.name);
-  if (l.functions && (!l.functions->lay_out || !l.functions->least_size)) {
-    throw Error(
-        fmt::format("layout '{}': a function is missing: lay_out and least_size are expected", l.name));
-  }
+namespace layout_detail {
+
+LayoutTraits traits_of(const CustomLayout& l) {
+  LayoutTraits traits = l.functions ? l.functions->traits : traits_of(SpreadLayout{});
+  traits.name = l.name;
+  return traits;
 }
 
 LayoutReport lay_out(const CustomLayout& l, const LayoutInput& in, std::span<Pose> poses) {
@@ -97,54 +93,53 @@ Size least_size(const CustomLayout& l, const LayoutNeed& need, Size card) {
   Size size;
   auto thrown = thrown_by_custom([&] { size = l.functions->least_size(need, card); });
   if (!thrown) return size;
-  size_thrown = std::move(thrown);
+  asked_thrown = std::move(thrown);
   return least_size(SpreadLayout{}, need, card);
 }
 
-LayoutAxis axis_of(const Layout& layout) {
-  if (const auto* own = std::get_if<CustomLayout>(&layout); own && own->functions)
-    return own->functions->axis;
-  const bool down =
-      std::holds_alternative<ColumnLayout>(layout) || std::holds_alternative<GridLayout>(layout);
-  return down ? LayoutAxis::down : LayoutAxis::across;
+std::optional<std::size_t> own_insertion(const Layout& layout, const LayoutInput& in,
+                                         std::span<const Pose> neutral, Vec2 point) {
+  const auto* own = std::get_if<CustomLayout>(&layout);
+  if (!own || !own->functions || !own->functions->insertion) return std::nullopt;
+  std::size_t index = 0;
+  auto thrown = thrown_by_custom([&] { index = own->functions->insertion(in, neutral, point); });
+  if (!thrown) return std::min(index, neutral.size());
+  asked_thrown = std::move(thrown);
+  return std::nullopt;
 }
 
-std::string_view name_of(const Layout& layout) { return std::visit(Name{}, layout); }
+}  // namespace layout_detail
+
+LayoutTraits traits_of(const Layout& layout) {
+  return std::visit([](const auto& l) { return layout_detail::traits_of(l); }, layout);
+}
 
 void check(const Layout& layout) {
-  std::visit([](const auto& l) { check(l); }, layout);
+  std::visit([](const auto& l) { check_kind(l); }, layout);
 }
 
 LayoutReport lay_out(const Layout& layout, const LayoutInput& in, std::span<Pose> poses) {
-  return std::visit([&](const auto& l) { return lay_out(l, in, poses); }, layout);
+  return std::visit([&](const auto& l) { return layout_detail::lay_out(l, in, poses); }, layout);
 }
 
 Size least_size(const Layout& layout, const LayoutNeed& need, Size card) {
-  return std::visit([&](const auto& l) { return least_size(l, need, card); }, layout);
+  return std::visit([&](const auto& l) { return layout_detail::least_size(l, need, card); }, layout);
 }
 
-Size preferred_size(const Layout& layout, const LayoutNeed& need, Size card) {
-  return std::visit(
-      [&](const auto& l) {
-        if constexpr (requires { Preferred{}(l); }) {
-          return least_size(Preferred{}(l), need, card);
-        } else {
-          return least_size(l, need, card);
-        }
-      },
-      layout);
+Size layout_detail::preferred_size(const Layout& layout, const LayoutNeed& need, Size card) {
+  const auto preferred = [&]<class Kind>(Kind l) {
+    ToPreferred visitor;
+    if constexpr (!std::is_same_v<Kind, CustomLayout>) fields(l, visitor);
+    return layout_detail::least_size(l, need, card);
+  };
+  return std::visit(preferred, layout);
 }
 
 Pose lone_pose(const Layout& layout, const Rect& area, Size card, Facing facing) {
-  if (const auto* pile = std::get_if<PileLayout>(&layout); pile && pile->untidy_angle != Angle{}) {
-    PileLayout tidy = *pile;
-    tidy.untidy_angle = {};
-    tidy.untidy_offset = 0;
-    return lone_pose(tidy, area, card, facing);
-  }
   const LaidCard one;
   Pose pose;
-  lay_out(layout, {.area = area, .card = card, .cards = {&one, 1}, .facing = facing}, {&pose, 1});
+  const LayoutInput in{.area = area, .card = card, .cards = {&one, 1}, .facing = facing};
+  std::visit([&](const auto& l) { layout_detail::lay_out(tidy(l), in, {&pose, 1}); }, layout);
   return pose;
 }
 

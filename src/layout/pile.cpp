@@ -1,11 +1,7 @@
-#include "apsidon/layout/pile.hpp"
-
-#include "geometry/options.hpp"
 #include "layout/common.hpp"
-#include "layout/fields.hpp"
+#include "layout/kinds.hpp"
 
-namespace apsidon {
-using namespace layout_detail;
+namespace apsidon::layout_detail {
 
 namespace {
 
@@ -26,7 +22,15 @@ Size turned_box(Size own, float angle) {
 
 }  // namespace
 
-void check(const PileLayout& layout) { geometry_detail::check_options("pile layout", layout); }
+PileLayout tidy(PileLayout l) {
+  l.untidy_angle = {};
+  l.untidy_offset = 0;
+  return l;
+}
+
+LayoutTraits traits_of(const PileLayout&) {
+  return {.name = "pile", .inserts = Inserts::on_top, .squared = true};
+}
 
 LayoutReport lay_out(const PileLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -71,4 +75,4 @@ Size least_size(const PileLayout& l, const LayoutNeed& need, Size card) {
   return {box.width + offset, box.height + offset + card.height * l.most_thickness};
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::layout_detail

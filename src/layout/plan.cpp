@@ -4,6 +4,7 @@
 
 #include "geometry/options.hpp"
 #include "layout/common.hpp"
+#include "layout/fields.hpp"
 #include "layout/solver.hpp"
 
 namespace apsidon {
@@ -206,13 +207,7 @@ PlanNode seats(std::vector<PlanNode> seats, PlanNode middle, float gap) {
   return down(std::move(rows), gap);
 }
 
-void check(const ZoneLayout& layout) {
-  check(layout.layout);
-  geometry_detail::check_range("zone: longest", static_cast<float>(layout.longest), 0, 100'000);
-  geometry_detail::check_range("zone: longest covered", static_cast<float>(layout.longest_covered), 0,
-                               static_cast<float>(layout.longest));
-  geometry_detail::check_range("zone: factor", layout.factor, 0.05f, 20);
-}
+void check(const ZoneLayout& layout) { geometry_detail::check_options("zone", layout); }
 
 void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t panels) {
   geometry_detail::check_text("plan: name", plan.name, most_name_bytes);

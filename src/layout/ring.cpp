@@ -1,11 +1,7 @@
-#include "apsidon/layout/ring.hpp"
-
-#include "geometry/options.hpp"
 #include "layout/common.hpp"
-#include "layout/fields.hpp"
+#include "layout/kinds.hpp"
 
-namespace apsidon {
-using namespace layout_detail;
+namespace apsidon::layout_detail {
 
 namespace {
 
@@ -26,7 +22,7 @@ float step_of(const RingLayout& l, std::size_t cards) {
 
 }  // namespace
 
-void check(const RingLayout& layout) { geometry_detail::check_options("ring layout", layout); }
+LayoutTraits traits_of(const RingLayout&) { return {.name = "ring", .inserts = Inserts::on_top}; }
 
 LayoutReport lay_out(const RingLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -62,4 +58,4 @@ Size least_size(const RingLayout& l, const LayoutNeed& need, Size card) {
   return {box.width + 2 * radius, box.height + 2 * radius};
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::layout_detail

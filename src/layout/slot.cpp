@@ -1,11 +1,11 @@
-#include "apsidon/layout/slot.hpp"
-
 #include "layout/common.hpp"
+#include "layout/kinds.hpp"
 
-namespace apsidon {
-using namespace layout_detail;
+namespace apsidon::layout_detail {
 
-void check(const SlotLayout&) {}
+LayoutTraits traits_of(const SlotLayout&) {
+  return {.name = "slot", .inserts = Inserts::on_top, .squared = true};
+}
 
 LayoutReport lay_out(const SlotLayout&, const LayoutInput& in, std::span<Pose> poses) {
   const PlayerFrame side(in);
@@ -15,4 +15,4 @@ LayoutReport lay_out(const SlotLayout&, const LayoutInput& in, std::span<Pose> p
 
 Size least_size(const SlotLayout&, const LayoutNeed& need, Size card) { return needed_of(need, card); }
 
-}  // namespace apsidon
+}  // namespace apsidon::layout_detail

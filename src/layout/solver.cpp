@@ -1,6 +1,7 @@
 #include "layout/solver.hpp"
 
 #include "layout/common.hpp"
+#include "layout/kinds.hpp"
 
 namespace apsidon::layout_detail {
 namespace {
@@ -21,14 +22,14 @@ Size turned_for(const ZoneLayout& place, Size s) {
 }
 
 Size least_of(const ZoneLayout& place, Size card) {
-  return turned_for(place, least_size(place.layout, need_of(place), card * place.factor));
+  return turned_for(place, least_size(place.kind, need_of(place), card * place.factor));
 }
 
 Size preferred_of(const ZoneLayout& place, Size card) {
   const LayoutNeed need{.cards = static_cast<std::size_t>(place.longest),
                         .covered = static_cast<std::size_t>(place.longest_covered),
                         .sideways = place.sideways};
-  return turned_for(place, preferred_size(place.layout, need, card * place.factor));
+  return turned_for(place, layout_detail::preferred_size(place.kind, need, card * place.factor));
 }
 
 /// Needs with their growth, unsnapped: what the search for the card works on.

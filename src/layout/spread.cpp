@@ -1,13 +1,11 @@
-#include "apsidon/layout/spread.hpp"
-
-#include "geometry/options.hpp"
 #include "layout/common.hpp"
-#include "layout/fields.hpp"
+#include "layout/kinds.hpp"
 
-namespace apsidon {
-using namespace layout_detail;
+namespace apsidon::layout_detail {
 
-void check(const SpreadLayout& layout) { geometry_detail::check_options("spread layout", layout); }
+LayoutTraits traits_of(const SpreadLayout& l) {
+  return {.name = "spread", .strips = true, .apart = static_cast<std::size_t>(l.last)};
+}
 
 LayoutReport lay_out(const SpreadLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -37,7 +35,7 @@ LayoutReport lay_out(const SpreadLayout& l, const LayoutInput& in, std::span<Pos
   const std::ptrdiff_t insert_at = inserting ? in.room.insert_at : cards;
   const float lifted = -l.lift * in.card.height;
   for (std::size_t i = 0; i < n; ++i) {
-    const LaidCard card = laid[i];
+    const LaidCard card{.face_up = laid[i].face_up, .sideways = laid[i].sideways};
     const auto at = static_cast<std::ptrdiff_t>(i);
     const int place = std::max(static_cast<int>(i) - below, 0) + (at >= insert_at ? 1 : 0);
     poses[i] = side.pose(start + static_cast<float>(place) * step, at == raised ? lifted : 0, card);
@@ -52,4 +50,4 @@ Size least_size(const SpreadLayout& l, const LayoutNeed& need, Size card) {
   return {one.width + static_cast<float>(spread - 1) * l.least_spacing * card.width, one.height};
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::layout_detail

@@ -4,6 +4,7 @@
 
 #include "geometry/options.hpp"
 #include "motion/fields.hpp"
+#include "motion/inside.hpp"
 
 namespace apsidon {
 
@@ -11,7 +12,7 @@ void check(const Choreography& c, std::string_view what) {
   geometry_detail::check_options(std::string(what), c);
 }
 
-double departure(const Choreography& c, const Traveller& t) {
+double motion_detail::departure(const Choreography& c, const motion_detail::Traveller& t) {
   if (c.by == StaggerBy::distance) {
     return t.farthest > 0 ? double{std::min(c.stagger, c.longest)} * double{t.distance / t.farthest} : 0;
   }

@@ -1,10 +1,10 @@
-#include "apsidon/motion/clock.hpp"
+#include "motion/clock.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <utility>
 
-namespace apsidon {
+namespace apsidon::motion_detail {
 
 void Clock::advance_to(double time) {
   if (time > now_) now_ = time;
@@ -87,4 +87,4 @@ double Countdown::share_left(double now) const {
   return length_ > 0 ? std::min(left(now) / length_, 1.0) : 0;
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::motion_detail

@@ -4,6 +4,7 @@
 
 #include "geometry/options.hpp"
 #include "motion/fields.hpp"
+#include "motion/inside.hpp"
 
 namespace apsidon {
 namespace {
@@ -99,7 +100,7 @@ Feel reduced(const Feel& feel) {
   out.name = feel.name + ", reduced";
   each_glide(out, [](Glide& glide) {
     glide.flip_from = glide.flip_to = edge_share(glide);
-    glide.seconds = travel_seconds(glide);
+    glide.seconds = motion_detail::travel_seconds(glide);
     glide.spring.reset();
     glide.curve = Steps{1, StepPosition::jump_end};
     glide.lift = glide.bend = 0;

@@ -5,6 +5,7 @@
 #include "geometry/options.hpp"
 #include "geometry/sin_cos.hpp"
 #include "motion/fields.hpp"
+#include "motion/inside.hpp"
 
 namespace apsidon {
 
@@ -12,9 +13,11 @@ void check(const Glide& glide, std::string_view what) {
   geometry_detail::check_options(std::string(what), glide);
 }
 
-float travel_seconds(const Glide& glide) { return glide.spring ? glide.spring->period : glide.seconds; }
+float motion_detail::travel_seconds(const Glide& glide) {
+  return glide.spring ? glide.spring->period : glide.seconds;
+}
 
-float share_of(const Effect& effect, float s) {
+float motion_detail::share_of(const Effect& effect, float s) {
   if (!(s > 0 && s < 1)) return 0;
   const float rest = 1 - s;
   switch (effect.kind) {

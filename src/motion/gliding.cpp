@@ -1,4 +1,5 @@
 #include "apsidon/motion/gliding.hpp"
+#include "motion/inside.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -28,7 +29,7 @@ void Gliding::go(float goal, const Glide& glide, double now) {
   curve_ = glide.curve;
   spring_ = glide.spring;
   start_ = now;
-  seconds_ = std::max(travel_seconds(glide), 0.0f);
+  seconds_ = std::max(motion_detail::travel_seconds(glide), 0.0f);
   if (spring_) {
     ends_ = now + double{settle_seconds(*spring_, from_ - to_, velocity_, nearness_)};
     return;

@@ -7,8 +7,9 @@
 #include <utility>
 #include <vector>
 
-#include "apsidon/motion/clock.hpp"
 #include "apsidon/motion/motion.hpp"
+#include "motion/clock.hpp"
+#include "motion/inside.hpp"
 #include "motion/run_merger.hpp"
 #include "motion/track.hpp"
 
@@ -30,7 +31,7 @@ struct Motion::Impl {
 
   /// A clock of Motion, and whether it is in use.
   struct OwnClock {
-    Clock clock;
+    motion_detail::Clock clock;
     bool used = true;
   };
 
@@ -47,7 +48,8 @@ struct Motion::Impl {
     /// What is added at a time of its clock, share of its height. While it fades, it goes on, and less and
     /// less of it counts: by a smooth step, so that neither place nor speed jumps.
     [[nodiscard]] float share_at(double own) const {
-      const float share = share_of(effect, static_cast<float>((own - start) / double{effect.seconds}));
+      const float share =
+          motion_detail::share_of(effect, static_cast<float>((own - start) / double{effect.seconds}));
       if (!(own > fades)) return share;
       const auto gone = static_cast<float>((own - fades) / fading_seconds);
       return share * (1 - gone * gone * (3 - 2 * gone));

@@ -27,7 +27,7 @@ Motion& Motion::operator=(Motion&&) noexcept = default;
 Motion::~Motion() = default;
 
 void Motion::resize(std::size_t slots) {
-  if (slots <= size()) return;
+  if (slots <= poses_.size()) return;
   impl_->tracks.resize(slots);
   impl_->touched.resize(slots, Impl::untouched);
   impl_->touched_slots.reserve(slots);
@@ -72,13 +72,6 @@ void Motion::finish(std::size_t slot) {
   put(slot, t.goal);
 }
 
-void Motion::clear(std::size_t slot) {
-  impl_->effects.erase(slot);
-  impl_->leans.erase(slot);
-  impl_->rested = std::max(impl_->rested, now());
-  put(slot, pose(slot));
-}
-
 void Motion::start(std::size_t slot, const Effect& effect, double delay, ClockIndex clock) {
   const bool none = !(effect.seconds > 0) || effect.most == Offset{};
   bool taken_back = false;
@@ -111,70 +104,12 @@ void Motion::lean(std::size_t slot, const Offset& by, const Spring& spring) {
   if (!stale_) begun_.push_back(static_cast<std::uint32_t>(slot));
 }
 
-void Motion::end_effects(ClockIndex clock) {
-  std::vector<std::size_t> slots;
-  std::erase_if(impl_->effects, [&](const auto& of) {
-    if (of.second.clock != clock) return false;
-    slots.push_back(of.first);
-    return true;
-  });
-  for (const std::size_t slot : slots) impl_->refresh(slot, poses_);
-  if (!slots.empty()) impl_->rested = std::max(impl_->rested, now());
-}
-
-void Motion::release_effects(ClockIndex clock) {
-  for (auto& [slot, effect] : impl_->effects) {
-    if (effect.clock != clock) continue;
-    effect.start += now() - impl_->own_now(clock);
-    effect.clock = 0;
-  }
-}
-
-ClockIndex Motion::add_clock() {
-  std::size_t at = 1;
-  while (at < impl_->clocks.size() && (impl_->clocks[at].used || impl_->goes_by(static_cast<ClockIndex>(at))))
-    ++at;
-  if (at == impl_->clocks.size()) {
-    impl_->clocks.emplace_back();
-    impl_->clock_now.emplace_back();
-  }
-  impl_->clocks[at] = {.clock = Clock(now(), now())};
-  impl_->clock_now[at] = now();
-  return static_cast<ClockIndex>(at);
-}
-
-void Motion::remove_clock(ClockIndex clock) {
-  if (clock > 0 && clock < impl_->clocks.size()) impl_->clocks[clock].used = false;
-}
-
-void Motion::set_speed(ClockIndex clock, double speed) {
-  if (clock > 0 && clock < impl_->clocks.size()) impl_->clocks[clock].clock.set_speed(speed);
-}
-
-double Motion::own_time(ClockIndex clock) const { return impl_->clock_now[clock]; }
-
-double Motion::when(ClockIndex clock, double own) const { return impl_->when(clock, own); }
-
-double Motion::lands_at(std::size_t slot) const {
-  const Impl::Track& t = impl_->tracks[slot];
-  return t.bucket == Impl::asleep ? now() : impl_->buckets[t.bucket].dues[t.index].lands;
-}
-
 const Pose& Motion::goal(std::size_t slot) const { return impl_->tracks[slot].goal; }
 
-bool Motion::on_its_way(std::size_t slot) const { return impl_->tracks[slot].bucket != Impl::asleep; }
-
 bool Motion::awake(std::size_t slot) const {
-  if (on_its_way(slot) || impl_->effects.contains(slot)) return true;
+  if (impl_->tracks[slot].bucket != Impl::asleep || impl_->effects.contains(slot)) return true;
   const auto lean = impl_->leans.find(slot);
   return lean != impl_->leans.end() && !lean->second.resting;
-}
-
-bool Motion::waiting(std::size_t slot) const {
-  const Impl::Track& t = impl_->tracks[slot];
-  if (t.bucket == Impl::asleep) return false;
-  const Bucket& b = impl_->buckets[t.bucket];
-  return (b.specials[t.index] & Bucket::waits) != 0;
 }
 
 double Motion::settles_at() const {
@@ -189,24 +124,6 @@ double Motion::settles_at() const {
     if (!l.resting) last = std::max(last, l.record.lands);
   }
   return last;
-}
-
-double Motion::rested_at() const { return impl_->rested; }
-
-std::size_t Motion::moved_parts() const { return impl_->buckets.size() + 1; }
-std::span<const std::uint32_t> Motion::moved(std::size_t part) const {
-  if (stale_ || !begun_.empty()) compute();  // which finds those with effects
-  return part < impl_->buckets.size() ? impl_->buckets[part].all_slots() : impl_->touched_slots;
-}
-void Motion::forget_moved() {
-  for (const std::uint32_t slot : impl_->touched_slots) impl_->touched[slot] = Impl::untouched;
-  impl_->touched_slots.clear();
-}
-
-void Motion::with_effect(EffectKind kind, std::vector<std::uint32_t>& slots) const {
-  for (const auto& [slot, effect] : impl_->effects) {
-    if (effect.effect.kind == kind) slots.push_back(static_cast<std::uint32_t>(slot));
-  }
 }
 
 std::size_t Motion::awake_count() const {
@@ -227,7 +144,6 @@ std::span<const Passage> Motion::passages() const {
   return impl_->passages;
 }
 void Motion::forget_passages() { impl_->passages.clear(); }
-std::uint64_t Motion::revision() const { return impl_->revision; }
 
 void Motion::advance_to(double time) {
   const bool same_time = !(time > now());

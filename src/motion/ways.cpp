@@ -5,6 +5,7 @@
 #include "geometry/pi.hpp"
 #include "motion/first_change.hpp"
 #include "motion/impl.hpp"
+#include "motion/inside.hpp"
 
 namespace apsidon {
 
@@ -180,7 +181,7 @@ void Motion::Impl::travel(std::size_t slot, const Pose& goal, const Glide& glide
   r.goal = values_of(goal);
   for (std::size_t i = 0; i < channels; ++i) r.offset[i] = was.value[i] - r.goal[i];
   r.start = own_now(clock) + std::max(delay, 0.0);
-  r.seconds = travel_seconds(glide);
+  r.seconds = motion_detail::travel_seconds(glide);
   r.lift = glide.lift;
   r.way = keep_bend(glide, through);
   if (moving && glide.spring && delay <= 0 && r.way == plain) {
@@ -220,7 +221,7 @@ void Motion::Impl::shift(std::size_t slot, const Pose& goal, const Glide& glide)
     r.start = time;
   } else if (time >= r.start || r.left_seconds > 0) {  // one that waits from rest lacks nothing
     r.velocity = {};
-    take_over(b, r, was, travel_seconds(glide));
+    take_over(b, r, was, motion_detail::travel_seconds(glide));
   }
   begin(r, bucket);
 }

@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "geometry/thrown.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon::rules_detail {
 namespace {

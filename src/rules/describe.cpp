@@ -71,7 +71,7 @@ Phrases english_reasons() {
   say(Reason::nothing_to_finish, "What is left cannot be finished yet.");
   say(Reason::nothing_to_redo, "There is nothing to redo.");
   say(Reason::unknown_panel, "That panel is not on the table.");
-  say(Reason::unknown_timer, "That timer or countdown is over.");
+  say(Reason::unknown_timer, "That countdown is over.");
   say(Reason::unknown_performance, "That performance is over.");
   say(Reason::undo_forbidden, "What was done cannot be taken back now.");
   say(Reason::no_focus, "The keys cannot act on this now.");

@@ -7,6 +7,7 @@
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/rules/move.hpp"
 #include "geometry/options.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon {
 namespace goal {

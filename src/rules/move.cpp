@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "rules/ask.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon {
 
@@ -72,7 +73,7 @@ void draw(Table& table, const Move& move, const Verdict& verdict, std::vector<Mo
 
 void move_run(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps) {
   MoveStep moved{.card = move.run.first, .count = move.run.count, .from = move.from, .to = move.to};
-  if (would_exchange(table, rules, move.run, move.to)) {
+  if (rules_detail::would_exchange(table, rules, move.run, move.to)) {
     const CardId other = *table.top(move.to);
     (void)table.swap(move.run.first, other);
     steps.push_back({.kind = Kind::exchanged, .card = other, .count = 1, .from = move.to, .to = move.from});
@@ -170,7 +171,7 @@ MoveVerdict best_move(const Table& table, const Rulebook& rules, CardId id) {
   Verdict why{.reason = Reason::drop_nothing, .card = id, .zone = card.zone};
   const auto takes = [&](ZoneId zone) {
     // An exchange moves another card too: that is not for one card to do by itself.
-    if (zone == card.zone || would_exchange(table, rules, pick.run, zone)) return false;
+    if (zone == card.zone || rules_detail::would_exchange(table, rules, pick.run, zone)) return false;
     const Verdict verdict = judge_drop(table, rules, pick.run, zone);
     if (!verdict && why.reason == Reason::drop_nothing) why = verdict;
     return verdict.allowed();
@@ -192,7 +193,8 @@ MoveVerdict best_move(const Table& table, const Rulebook& rules, CardId id) {
   return best ? to(best->id) : MoveVerdict{.verdict = why};
 }
 
-Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps) {
+Verdict rules_detail::make_move(Table& table, const Rulebook& rules, const Move& move,
+                                std::vector<MoveStep>& steps) {
   const Verdict verdict = judge_move(table, rules, move);
   if (!verdict) return verdict;
   if (move.kind == MoveKind::run) move_run(table, rules, move, steps);
@@ -201,7 +203,8 @@ Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::ve
   return verdict;
 }
 
-void follow_move(Table& table, const Rulebook& rules, ZoneId from, std::vector<MoveStep>& steps) {
+void rules_detail::follow_move(Table& table, const Rulebook& rules, ZoneId from,
+                               std::vector<MoveStep>& steps) {
   uncover(table, rules, from, steps);
   take_what_fits(table, rules, steps);
   for (const Zone& zone : table.zones()) {
@@ -211,8 +214,8 @@ void follow_move(Table& table, const Rulebook& rules, ZoneId from, std::vector<M
 
 MoveReport apply_move(Table& table, const Rulebook& rules, const Move& move) {
   MoveReport report;
-  report.verdict = make_move(table, rules, move, report.steps);
-  if (report.verdict) follow_move(table, rules, move.from, report.steps);
+  report.verdict = rules_detail::make_move(table, rules, move, report.steps);
+  if (report.verdict) rules_detail::follow_move(table, rules, move.from, report.steps);
   return report;
 }
 
@@ -228,7 +231,7 @@ std::optional<Move> next_to_finish(const Table& table, const Rulebook& rules, st
     patience.add(into.size());
     if (patience.over()) return std::nullopt;
     for (const ZoneId to : into) {
-      if (!would_exchange(table, rules, pick.run, to) && judge_drop(table, rules, pick.run, to))
+      if (!rules_detail::would_exchange(table, rules, pick.run, to) && judge_drop(table, rules, pick.run, to))
         return Move{.run = pick.run, .from = zone.id, .to = to};
     }
   }

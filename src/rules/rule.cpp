@@ -7,6 +7,7 @@
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
 #include "geometry/options.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon {
 namespace rule {
@@ -86,15 +87,15 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
 
 }  // namespace
 
-std::size_t count_parts(const Rule& rule) {
+std::size_t rules_detail::count_parts(const Rule& rule) {
   std::size_t parts = 1 + rule.zones.size();
-  for (const Rule& part : rule.parts) parts += count_parts(part);
+  for (const Rule& part : rule.parts) parts += rules_detail::count_parts(part);
   return parts;
 }
 
 void check(const Rule& rule, const Deck& deck) {
   check_nested(rule, deck, 1);
-  if (const std::size_t parts = count_parts(rule); parts > most_parts_of_rule) {
+  if (const std::size_t parts = rules_detail::count_parts(rule); parts > most_parts_of_rule) {
     throw Error(fmt::format("rule: it has {} parts, with the zones that it lists: at most {} are expected",
                             parts, most_parts_of_rule));
   }

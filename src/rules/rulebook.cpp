@@ -6,6 +6,7 @@
 
 #include "apsidon/geometry/error.hpp"
 #include "rules/ask.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon {
 
@@ -14,9 +15,10 @@ using rules_detail::Asked;
 using rules_detail::is_off;
 using rules_detail::refuse_off;
 
-std::size_t count_parts(const ZoneRules& rules) {
-  return count_parts(rules.drop) + count_parts(rules.pick.link) + count_parts(rules.pick.when) +
-         rules.sends_to.size() + (rules.stock ? rules.stock->gives.size() : 0);
+std::size_t rules_detail::count_parts(const ZoneRules& rules) {
+  return rules_detail::count_parts(rules.drop) + rules_detail::count_parts(rules.pick.link) +
+         rules_detail::count_parts(rules.pick.when) + rules.sends_to.size() +
+         (rules.stock ? rules.stock->gives.size() : 0);
 }
 
 void check(const ZoneRules& rules, const Table& table) {
@@ -103,7 +105,7 @@ Verdict judge_exchange(const Table& table, const Rulebook& rules, const Card& ca
 
 }  // namespace
 
-Verdict judge_switches(const Rulebook& rules, const Card& card) {
+Verdict rules_detail::judge_switches(const Rulebook& rules, const Card& card) {
   const bool off = is_off(rules, card.id) || is_off(rules, card.zone);
   return off ? refuse_off(rules, {.card = card.id, .zone = card.zone}) : Verdict{};
 }
@@ -118,14 +120,15 @@ PickVerdict judge_pick(const Table& table, const Rulebook& rules, CardId id) {
     for (const CardId of_run : table.cards_of(pick.run)) {
       if (std::find(rules.locked.begin(), rules.locked.end(), of_run) != rules.locked.end())
         return refused(id, {.reason = Reason::locked, .card = of_run, .zone = card->zone});
-      if (Verdict off = judge_switches(rules, *table.card(of_run)); !off) return refused(id, off);
+      if (Verdict off = rules_detail::judge_switches(rules, *table.card(of_run)); !off)
+        return refused(id, off);
     }
   }
   if (Verdict own = judge_when(table, rules, *card, pick.run); !own) return refused(id, own);
   return pick;
 }
 
-bool would_exchange(const Table& table, const Rulebook& rules, const Run& run, ZoneId to) {
+bool rules_detail::would_exchange(const Table& table, const Rulebook& rules, const Run& run, ZoneId to) {
   const Zone* zone = table.zone(to);
   const Card* card = table.card(run.first);
   return zone && card && to.value <= rules.zones.size() && rules.zones[to.value - 1].exchanges &&
@@ -149,7 +152,7 @@ Verdict judge_drop(const Table& table, const Rulebook& rules, const Run& run, Zo
   }
   if (to.value > rules.zones.size()) return q.question().answer(Reason::drop_nothing);
   if (is_off(rules, to)) return refuse_off(rules, q.question().answer(Reason::switched_off));
-  if (would_exchange(table, rules, run, to)) {
+  if (rules_detail::would_exchange(table, rules, run, to)) {
     const auto locked = std::find(rules.locked.begin(), rules.locked.end(), *table.top(to));
     if (locked != rules.locked.end()) return {.reason = Reason::locked, .card = *locked, .zone = to};
     return judge_exchange(table, rules, *first, to);

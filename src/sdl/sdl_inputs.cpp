@@ -1,4 +1,5 @@
 #include "apsidon/sdl/sdl_inputs.hpp"
+#include "geometry/hide.hpp"
 
 #include <SDL.h>
 
@@ -191,10 +192,7 @@ struct SdlInputs::Impl {
   }
 };
 
-SdlInputs::SdlInputs(SDL_Window* window) : impl_(std::make_unique<Impl>(Impl{.window = window})) {}
-SdlInputs::SdlInputs(SdlInputs&&) noexcept = default;
-SdlInputs& SdlInputs::operator=(SdlInputs&&) noexcept = default;
-SdlInputs::~SdlInputs() = default;
+SdlInputs::SdlInputs(SDL_Window* window) : impl_(geometry_detail::hide<Impl>(Impl{.window = window})) {}
 
 std::optional<Input> SdlInputs::read(const SDL_Event& event) {
   const double time = seconds_of(event.common.timestamp);

@@ -4,6 +4,7 @@
 
 #include <variant>
 
+#include "geometry/hide.hpp"
 #include "sdl/pixel_painter.hpp"
 #include "sdl/texture_painter.hpp"
 
@@ -31,10 +32,7 @@ struct SdlPainter::Impl {
 };
 
 SdlPainter::SdlPainter(SDL_Renderer* renderer, const Deck& deck, const Gallery* gallery)
-    : impl_(std::make_unique<Impl>(Impl{renderer, means_for(renderer, deck, gallery)})) {}
-SdlPainter::SdlPainter(SdlPainter&&) noexcept = default;
-SdlPainter& SdlPainter::operator=(SdlPainter&&) noexcept = default;
-SdlPainter::~SdlPainter() = default;
+    : impl_(geometry_detail::hide<Impl>(Impl{renderer, means_for(renderer, deck, gallery)})) {}
 
 bool SdlPainter::draw(const Frame& frame, std::chrono::nanoseconds time) {
   return std::visit([&](auto& means) { return means.draw(frame, time); }, impl_->means);

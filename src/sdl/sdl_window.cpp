@@ -14,6 +14,7 @@
 #include "apsidon/play/where_group.hpp"
 #include "apsidon/sdl/sdl_inputs.hpp"
 #include "apsidon/sdl/sdl_painter.hpp"
+#include "geometry/hide.hpp"
 
 namespace apsidon {
 namespace {
@@ -150,10 +151,7 @@ struct SdlWindow::Impl {
   }
 };
 
-SdlWindow::SdlWindow(const SdlWindowOptions& options) : impl_(std::make_unique<Impl>(options)) {}
-SdlWindow::SdlWindow(SdlWindow&&) noexcept = default;
-SdlWindow& SdlWindow::operator=(SdlWindow&&) noexcept = default;
-SdlWindow::~SdlWindow() = default;
+SdlWindow::SdlWindow(const SdlWindowOptions& options) : impl_(geometry_detail::hide<Impl>(options)) {}
 
 PlayfieldOptions SdlWindow::options() const {
   const ResizeInput size = impl_->inputs->size();

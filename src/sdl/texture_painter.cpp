@@ -271,11 +271,11 @@ struct TexturePainter::Impl {
     if (kept != larger.end()) return kept->second.get();
     constexpr std::size_t most = 12;
     if (larger.size() >= most) larger.clear();
-    const CardView view{.face = item.face,
-                        .face_up = !item.back,
-                        .box = rect_at({0, 0}, size),
-                        .fit = Fit::fill,
-                        .larger = true};
+    const ShownCard view{.face = item.face,
+                         .face_up = !item.back,
+                         .box = rect_at({0, 0}, size),
+                         .fit = Fit::fill,
+                         .larger = true};
     return larger.emplace(key, texture_of(renderer, paint_card(deck, view, ratio, gallery)))
         .first->second.get();
   }

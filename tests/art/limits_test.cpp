@@ -4,10 +4,10 @@
 #include <limits>
 
 #include "apsidon/art/art_file.hpp"
-#include "apsidon/art/recipe.hpp"
-#include "apsidon/draw/compose.hpp"
 #include "apsidon/draw/gallery.hpp"
-#include "apsidon/draw/moving.hpp"
+#include "apsidon/studio/compose.hpp"
+#include "apsidon/studio/moving.hpp"
+#include "apsidon/studio/recipe.hpp"
 #include "support/process.hpp"
 #include "support/tables.hpp"
 
@@ -30,7 +30,7 @@ bool is_read(const std::string& kind, const std::string& inside, const std::stri
 
 }  // namespace
 
-TEST_CASE("art: columns of a sheet, cards of a recipe and its marks have their ranges") {
+TEST_CASE("studio: columns of a sheet, cards of a recipe and its marks have their ranges") {
   for (const auto& [value, good] : std::vector<std::pair<std::string, bool>>{
            {"1", true}, {"10000", true}, {"0", false}, {"10001", false}}) {
     CHECK(is_read("art",
@@ -69,7 +69,7 @@ TEST_CASE("draw: a picture has at least 1 device pixel and at most 16384 a side 
   CHECK_THROWS_AS(Picture({1, std::numeric_limits<float>::quiet_NaN()}, 1), Error);
 }
 
-TEST_CASE("draw: a film is 16383 px a side at most, a card of a sheet 2000") {
+TEST_CASE("studio: a film is 16383 px a side at most, a card of a sheet 2000") {
   CHECK_NOTHROW(MovingPicture(16383, 16383));
   CHECK_THROWS_AS(MovingPicture(16384, 10), Error);
   CHECK_THROWS_AS(MovingPicture(10, 16384), Error);

@@ -3,10 +3,10 @@
 
 #include <set>
 
-#include "apsidon/art/recipe.hpp"
-#include "apsidon/draw/compose.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/play/lone_card.hpp"
+#include "apsidon/studio/compose.hpp"
+#include "apsidon/studio/recipe.hpp"
 #include "support/process.hpp"
 #include "support/property.hpp"
 #include "support/tables.hpp"
@@ -42,7 +42,7 @@ TEST_CASE("art: a card's picture lies where a lone card of the same box, fit and
     const Fit fit = r.chance(0.5f) ? Fit::contain : Fit::fill;
     const CardPicture picture =
         picture_of({.card = {100, 140}}, deck,
-                   CardView{.face = face, .face_up = face_up, .sideways = sideways, .box = box, .fit = fit});
+                   ShownCard{.face = face, .face_up = face_up, .sideways = sideways, .box = box, .fit = fit});
     const LoneCard lone(deck,
                         {.face = face, .face_up = face_up, .sideways = sideways, .box = box, .fit = fit});
     const FrameItem item = lone.item();
@@ -63,7 +63,7 @@ TEST_CASE("art: what is not there gives way to the next, and a part is never emp
   Art art{.pattern = "{face}.png", .detail_pattern = "large/{face}.png", .back = {.picture = "back.png"}};
   art.backs["poppy"].picture = "poppy-back.png";
   const FaceId king = *deck.find("poppy-K");
-  const auto name = [&](const CardView& view, const std::set<std::string>& there) {
+  const auto name = [&](const ShownCard& view, const std::set<std::string>& there) {
     const auto part = picture_of(art, deck, view, only(there)).part;
     if (part) CHECK(part->part == Rect{{0, 0}, {40, 60}});
     return part ? part->picture : "none";
@@ -77,7 +77,7 @@ TEST_CASE("art: what is not there gives way to the next, and a part is never emp
   CHECK(name({}, {"back.png"}) == "back.png");
   // A card whose proportions are not stated has those of its picture.
   const CardPicture own =
-      picture_of(art, deck, CardView{.face = king, .box = {{0, 0}, {200, 60}}}, only({"poppy-K.png"}));
+      picture_of(art, deck, ShownCard{.face = king, .box = {{0, 0}, {200, 60}}}, only({"poppy-K.png"}));
   CHECK(own.size == Size{40, 60});
 }
 
@@ -114,7 +114,7 @@ TEST_CASE("draw: one card is painted on nothing, in any orientation, the same bu
   CHECK(differing < 100 * 140 / 50);
 }
 
-TEST_CASE("art: a deck composed of pixel art has the drawings' pixels and tints, and no others") {
+TEST_CASE("studio: a deck composed of pixel art has the drawings' pixels and tints, and no others") {
   const Deck deck = glasshouse();
   const auto folder = source("data/drawings/seedling");
   const auto recipe = load_recipe(folder / "seedling.recipe.json");
@@ -159,7 +159,7 @@ TEST_CASE("art: a key colour becomes transparent") {
   CHECK(keyed.pixels("gone.png").empty());
 }
 
-TEST_CASE("art: composing says which faces have no picture, whatever it is made from") {
+TEST_CASE("studio: composing says which faces have no picture, whatever it is made from") {
   const Deck deck = glasshouse();
   const Scratch scratch;
   paint_card(deck, {.face = {1}, .box = {{0, 0}, {50, 70}}}).write_png(scratch / "fern-1.png");
@@ -177,8 +177,8 @@ TEST_CASE("art: composing says which faces have no picture, whatever it is made 
 
 TEST_CASE("draw: many frames painted by one painter are as each by itself, but for what nobody sees") {
   TableSetup setup(glasshouse());
-  const ZoneId stock = setup.add({.name = "stock", .layout = PileLayout{}, .longest = 52});
-  const ZoneId hand = setup.add({.name = "hand", .layout = HandLayout{}, .longest = 5});
+  const ZoneId stock = setup.add({.name = "stock", .layout = {.kind = PileLayout{}, .longest = 52}});
+  const ZoneId hand = setup.add({.name = "hand", .layout = {.kind = HandLayout{}, .longest = 5}});
   setup.add_deck(stock);
   setup.plans = {{.root = across({zone(stock), zone(hand, 1)}, 0.3f)}};
   setup.deal_from = stock;

@@ -17,7 +17,8 @@ TableSetup many(int zones, int cards) {
   TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2"}, .copies = 100'000}));
   std::vector<PlanNode> parts;
   for (int i = 0; i < zones; ++i) {
-    ZoneSetup zone{.name = fmt::format("a-{}", i), .pick = {.kind = PickKind::any}, .drop = rule::anything()};
+    ZoneSetup zone{.name = fmt::format("a-{}", i),
+                   .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything()}};
     for (int k = 0; k < cards; ++k) zone.cards.push_back({.face = FaceId{1}, .face_up = true});
     parts.push_back(apsidon::zone(setup.add(zone)));
   }
@@ -128,7 +129,7 @@ TEST_CASE("budget: what lives in a playfield costs no more than its number, time
     TableSetup setup = many(2, n);
     ZoneBehaviour behaviour = setup.behaviour_of({1});
     behaviour.rules.pick = {.kind = PickKind::run, .link = rule::anything()};
-    behaviour.layout.layout = SpreadLayout{};
+    behaviour.layout.kind = SpreadLayout{};
     setup.set_behaviour({1}, behaviour);
     setup.plans = {{.root = down({across({zone({1}, 1)}), zone({2})})}};
     Playfield field(setup);

@@ -210,7 +210,7 @@ TEST_CASE(
   std::vector<PlanNode> nodes;
   const Rule drop = rule::any(std::vector<Rule>(997, rule::rank_down()));
   for (int i = 0; i < 400; ++i)
-    nodes.push_back(zone(setup.add({.name = fmt::format("a{}", i), .drop = drop})));
+    nodes.push_back(zone(setup.add({.name = fmt::format("a{}", i), .rules = {.drop = drop}})));
   setup.plans = {{.root = across(nodes)}};
   CHECK_NOTHROW(check(setup));
   nodes.push_back(zone(setup.add({.name = "one more"})));
@@ -244,9 +244,8 @@ TEST_CASE(
     std::vector<Input> log;
     const auto blur = [&](int at) { log.push_back(BlurInput{.time = at * 1e-3}); };
     const auto back = [&](int to, double time) {
-      log.push_back(RestoreInput{.inputs = static_cast<std::uint64_t>(to),
-                                 .taken_at = at_once ? (to - 1) * 1e-3 : 0.0,
-                                 .time = time});
+      const Json line{{"time", time}, {"restore", to}, {"taken_at", at_once ? (to - 1) * 1e-3 : 0.0}};
+      log.push_back(*parse_input(line.dump(), setup));
     };
     if (at_once) {
       for (int i = 0; i < count; ++i) blur(i);

@@ -83,7 +83,7 @@ TEST_CASE(
   const Deck& deck = setup.table.deck();
   const ZoneId from = setup.add({.name = "from", .cards = {open_card(deck, "moth"), open_card(deck, "bee")}});
   const auto onto = [&](const std::string& name, Rule drop, std::vector<CardOptions> cards) {
-    return setup.add({.name = name, .drop = std::move(drop), .cards = std::move(cards)});
+    return setup.add({.name = name, .rules = {.drop = std::move(drop)}, .cards = std::move(cards)});
   };
   const std::vector<CardOptions> poppy{open_card(deck, "poppy-1")};
   const ZoneId down = onto("down", rule::rank_down(), poppy);

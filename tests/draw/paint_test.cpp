@@ -3,10 +3,10 @@
 #include <cstdlib>
 #include <set>
 
+#include "apsidon/draw/draw_sketch.hpp"
 #include "apsidon/draw/paint.hpp"
-#include "apsidon/draw/picture_sketch.hpp"
-#include "apsidon/draw/sheets.hpp"
 #include "apsidon/play/lone_card.hpp"
+#include "apsidon/studio/sheets.hpp"
 #include "support/process.hpp"
 #include "support/tables.hpp"
 
@@ -235,12 +235,13 @@ TEST_CASE("draw: pictures are written as PNG, and what cannot be made is refused
 
 TEST_CASE("draw: a sketch draws over a picture, each layer in its colour") {
   Picture p({100, 100});
-  PictureSketch sketch(p);
+  Sketch sketch;
   sketch.box("areas", {{10, 10}, {40, 40}});
   sketch.line("hits", {50, 80}, {90, 80});
   sketch.point("neutral", {70, 20});
   sketch.label("areas", {60, 50}, "bed-1");
   sketch.quad("hits", corners({.centre = {25, 75}}, {20, 20}));
+  draw_sketch(sketch, p);
   CHECK(p.pixel(10, 25)[3] > 0);
   CHECK(p.pixel(70, 80)[3] > 0);
   CHECK(p.pixel(70, 20)[3] > 0);
@@ -249,7 +250,7 @@ TEST_CASE("draw: a sketch draws over a picture, each layer in its colour") {
   CHECK(p.pixel(10, 25) != p.pixel(70, 80));
 }
 
-TEST_CASE("draw: a contact sheet shows each shot, a proof sheet each face") {
+TEST_CASE("studio: a contact sheet shows each shot, a proof sheet each face") {
   const Playfield field = small_field({300, 200});
   const std::vector<Shot> shots{{field.frame(), "0.0 s"}, {field.frame(), "0.1 s"}};
   const Picture sheet = contact_sheet(shots, field.table().deck(), "two", {600, 260});

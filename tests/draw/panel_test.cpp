@@ -17,7 +17,7 @@ TableSetup two_panels(const PanelSetup& first, const PanelSetup& second) {
   TableSetup setup(glasshouse());
   const PanelId a = setup.add_panel(first);
   const PanelId b = setup.add_panel(second);
-  const ZoneId hand = setup.add({.name = "hand", .layout = HandLayout{}, .longest = 4});
+  const ZoneId hand = setup.add({.name = "hand", .layout = {.kind = HandLayout{}, .longest = 4}});
   const auto sized = [](PanelId panel) { return apsidon::panel(panel, {.px = 120}, {.px = 44}); };
   setup.plans = {{.root = down({across({sized(a), sized(b)}), zone(hand)})}};
   return setup;
@@ -88,8 +88,7 @@ TEST_CASE("draw: a message box lies above the cards, and its round button is one
   help.round = true;
   const PanelId ask = setup.add_panel(help);
   const ZoneId hand = setup.add({.name = "hand",
-                                 .layout = SpreadLayout{},
-                                 .longest = 6,
+                                 .layout = {.kind = SpreadLayout{}, .longest = 6},
                                  .cards = some(setup.table.deck(), {"fern-1", "reed-2", "poppy-3"})});
   Overlay overlay{.panel = box, .width = {.px = 500}, .height = {.px = 300}, .hits = OverlayHits::all};
   overlay.inside = down({across({panel(ask, {.px = 44}, {.px = 44})})});

@@ -56,11 +56,9 @@ TEST_CASE("geometry: under perspective a point of a card shows where its own pro
 
 TEST_CASE("play: shadows fall straight down, are wider the higher a card is, and do not add up in a pile") {
   TableSetup setup(glasshouse());
-  const ZoneId pile = setup.add({.name = "pile", .layout = PileLayout{}, .longest = 52});
+  const ZoneId pile = setup.add({.name = "pile", .layout = {.kind = PileLayout{}, .longest = 52}});
   const ZoneId hand = setup.add({.name = "hand",
-                                 .layout = HandLayout{},
-                                 .longest = 3,
-                                 .facing = Facing::top,
+                                 .layout = {.kind = HandLayout{}, .longest = 3, .facing = Facing::top},
                                  .cards = {{.face = {1}}, {.face = {2}}}});
   setup.add_deck(pile);
   setup.plans = {{.root = across(
@@ -200,7 +198,8 @@ TEST_CASE("draw: what is painted anew after each frame is the whole frame, whate
 
 TEST_CASE("draw: cards that change in many places are painted anew, each of them") {
   TableSetup setup(glasshouse());
-  const ZoneId board = setup.add({.name = "board", .layout = GridLayout{.columns = 13}, .longest = 52});
+  const ZoneId board =
+      setup.add({.name = "board", .layout = {.kind = GridLayout{.columns = 13}, .longest = 52}});
   setup.add_deck(board, {.face_up = true});
   setup.plans = {{.root = zone(board)}};
   Playfield field(setup, {.window = {900, 500}});
@@ -216,7 +215,7 @@ TEST_CASE("draw: cards that change in many places are painted anew, each of them
 
 TEST_CASE("draw: what changes of a panel is painted anew") {
   TableSetup setup(glasshouse());
-  const ZoneId pile = setup.add({.name = "pile", .layout = PileLayout{}});
+  const ZoneId pile = setup.add({.name = "pile", .layout = {.kind = PileLayout{}}});
   const PanelId score = setup.add_panel({.name = "score", .kind = PanelKind::counter, .text = "7"});
   setup.plans = {{.root = across({zone(pile), panel(score, {.px = 80}, {.px = 40})})}};
   Playfield field(setup, {.window = {300, 200}});
@@ -230,7 +229,8 @@ TEST_CASE("draw: what changes of a panel is painted anew") {
 
 TEST_CASE("draw: a frame never waits for more cards than there is time, and comes to have all of them") {
   TableSetup setup(glasshouse());
-  const ZoneId board = setup.add({.name = "board", .layout = GridLayout{.columns = 13}, .longest = 52});
+  const ZoneId board =
+      setup.add({.name = "board", .layout = {.kind = GridLayout{.columns = 13}, .longest = 52}});
   setup.add_deck(board, {.face_up = true});
   setup.plans = {{.root = zone(board)}};
   const Playfield field(setup, {.window = {900, 500}});

@@ -7,10 +7,10 @@
 #include <set>
 
 #include "apsidon/art/art_file.hpp"
-#include "apsidon/art/recipe.hpp"
 #include "apsidon/files/feel_file.hpp"
 #include "apsidon/files/input_log.hpp"
 #include "apsidon/files/table_file.hpp"
+#include "apsidon/studio/recipe.hpp"
 #include "support/reference.hpp"
 #include "support/tables.hpp"
 

@@ -131,7 +131,7 @@ void add_behaviour(Random& r, TableSetup& setup, ZoneId id) {
   layout.gives_up = toss();
   layout.scrolls = layout.scrolls || toss();
   if (toss()) layout.longest_covered = r.between(0, layout.longest);
-  if (toss()) layout.layout = CustomLayout{.name = "striped"};
+  if (toss()) layout.kind = CustomLayout{.name = "striped"};
 }
 
 void add_panels(Random& r, TableSetup& setup) {
@@ -173,7 +173,7 @@ TableSetup whole_table(Random& r) {
       r.chance(0.5f) ? formation_of_rows({2, 3}, {}, RowLinks::between) : formation_of_pyramid(3), true);
   const PlanNode frame = setup.add_formation({.name = "frame"}, slots);
   setup.plans.front().root.parts.push_back(frame);
-  setup.add({.name = "box", .off_table = true});
+  setup.add({.name = "box", .layout = {.off_table = true}});
   for (const Zone& zone : setup.table.zones()) add_behaviour(r, setup, zone.id);
   add_panels(r, setup);
   setup.sentences = {{"too-dear", "{card} costs {cost}."}};
@@ -257,7 +257,7 @@ TEST_CASE("files: each mistake in a table is told with what is expected instead"
       {"/zones/2/stock/gives", "[]", "a stock that gives nothing"},
       {"/zones/2/stock/to", R"("stock")", "'stock' names itself"},
       {"/zones/2/layout", R"({"own": ""})", "layout"},
-      {"/zones/2/double_tap", R"("pick")", "a double tap that picks up"},
+      {"/zones/2/double_tap", R"("pick")", "unknown double_tap 'pick'"},
       {"/zones/2/drop", R"({"anything": 1})", "'anything' has no argument"},
       {"/zones/2/drop", "7", "a rule"},
       {"/zones/2/drop", R"({"all": [{"from": []}]})", "/zones/2/drop/all/0/from"},

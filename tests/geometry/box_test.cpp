@@ -64,11 +64,7 @@ TEST_CASE("geometry: pixel art is scaled by whole numbers") {
   CHECK(fit_in({{0, 0}, {10, 10}}, {16, 16}, Fit::whole).source == Rect{{3, 3}, {13, 13}});
 }
 
-TEST_CASE("geometry: boxes, lines of text and bars are placed by shares") {
-  CHECK(align_in({{10, 10}, {110, 60}}, {20, 10}) == Rect{{50, 30}, {70, 40}});
-  CHECK(align_in({{0, 0}, {10, 10}}, {20, 20}) == Rect{{-5, -5}, {15, 15}});
-  CHECK(align_in({{0, 0}, {10, 10}}, {4, 4}, {1, 0}) == Rect{{6, 0}, {10, 4}});
-  CHECK(baseline_in({{0, 0}, {100, 40}}, {.width = 30, .ascent = 12, .descent = 4}) == Vec2{35, 24});
+TEST_CASE("geometry: a bar is filled by its share") {
   CHECK(filled({{0, 0}, {100, 10}}, 0.25f) == Rect{{0, 0}, {25, 10}});
   CHECK(filled({{0, 0}, {100, 10}}, 7).max.x == 100);
   CHECK(filled({{0, 0}, {100, 10}}, NAN).empty());

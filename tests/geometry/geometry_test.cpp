@@ -100,12 +100,12 @@ TEST_CASE("geometry: a pose with any number that is not finite is not finite") {
 }
 
 TEST_CASE("geometry: a sketch as text has a line for each primitive") {
-  TextSketch sketch;
+  Sketch sketch;
   sketch.line("l", {0, 0}, {1.005f, 2});
   sketch.box("b", {{1, 2}, {3, 4}});
   sketch.quad("q", {{Vec2{0, 0}, Vec2{1, 0}, Vec2{1, 1}, Vec2{-0.001f, 1}}});
   sketch.point("p", {5, 6});
   sketch.label("t", {7, 8}, "bed-1");
-  CHECK(sketch.text() ==
+  CHECK(text_of(sketch) ==
         "l line 0 0 1 2\nb box 1 2 3 4\nq quad 0 0 1 0 1 1 0 1\np point 5 6\nt label 7 8 bed-1\n");
 }

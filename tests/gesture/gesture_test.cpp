@@ -315,3 +315,61 @@ TEST_CASE(
     CHECK((second.find("double_tap") != std::string::npos) == (between < 0.3));
   }
 }
+
+TEST_CASE("gesture: each threshold is where it is set, for the pointer that it is of") {
+  const auto with = [](const GestureThresholds& thresholds) {
+    Listener l;
+    l.reader.set_thresholds(thresholds);
+    return l;
+  };
+  for (const auto& [kind, slop] :
+       {std::pair(PointerKind::mouse, 6.0f), std::pair(PointerKind::touch, 15.0f)}) {
+    Listener l = with({.mouse_slop = 6, .touch_slop = 15});
+    const auto move = [&, of = kind](float x) {
+      return l.tell({.phase = PointerPhase::move, .at = {x, 0}, .kind = of});
+    };
+    (void)l.tell({.phase = PointerPhase::down, .at = {0, 0}, .kind = kind});
+    CHECK(move(slop - 0.5f).find("drag_start") == std::string::npos);
+    CHECK(move(slop + 0.5f).find("drag_start") != std::string::npos);
+  }
+  {
+    Listener l = with({.long_press_seconds = 0.8});
+    (void)l.at(PointerPhase::down, 0, 0);
+    CHECK(l.wait(0.79).empty());
+    CHECK(l.wait(0.02) == "long_press");
+  }
+  for (const double between : {0.45, 0.55}) {
+    for (const float apart : {30.0f, 50.0f}) {
+      Listener l = with({.double_tap_seconds = 0.5, .double_tap_distance = 40});
+      const auto tap = [&](float x) {
+        (void)l.at(PointerPhase::down, x, 0);
+        l.reader.want_double_tap(0);
+        return l.at(PointerPhase::up, x, 0);
+      };
+      (void)tap(0);
+      (void)l.wait(between);
+      CHECK((tap(apart).find("double_tap") != std::string::npos) == (between < 0.5 && apart < 40));
+    }
+  }
+  // A pointer that goes at a speed for a fifth of a second, and stands still for some time before it is let
+  // go.
+  const auto let_go = [&](const GestureThresholds& thresholds, float speed, double stands) {
+    Listener l = with(thresholds);
+    (void)l.at(PointerPhase::down, 0, 0);
+    float x = 0;
+    const auto go_on = [&](double seconds, float by) {
+      for (double t = 0; t < seconds - 1e-9; t += 0.05) {
+        l.time += 0.05;
+        x += by * 0.05f;
+        (void)l.at(PointerPhase::move, x, 0);
+      }
+    };
+    go_on(0.2, speed);
+    go_on(stands, 0);
+    return l.at(PointerPhase::up, x, 0);
+  };
+  CHECK(let_go({.flick_speed = 300}, 330, 0).find("flick") != std::string::npos);
+  CHECK(let_go({.flick_speed = 300}, 270, 0).find("flick") == std::string::npos);
+  CHECK(let_go({.flick_seconds = 0.05}, 3000, 0.1).find("flick") == std::string::npos);
+  CHECK(let_go({.flick_seconds = 0.25}, 3000, 0.1).find("flick") != std::string::npos);
+}

@@ -72,7 +72,7 @@ TEST_CASE("plan: parts grow no further than their most and no less than their le
 }
 
 TEST_CASE("plan: strips grow to what they prefer before shares and justification take what is left") {
-  const ZoneLayout column{.layout = ColumnLayout{.open_strip = 0.5f, .least_open_strip = 0.1f}, .longest = 5};
+  const ZoneLayout column{.kind = ColumnLayout{.open_strip = 0.5f, .least_open_strip = 0.1f}, .longest = 5};
   Plan plan{.root = down({zone({1}), zone({2}, 1)}, 0), .margin = 0, .aspect = 1, .largest_width = 100};
   // Five cards of 100: 100 + 4 * 10 at least, 100 + 4 * 50 preferred; the slot below takes 100 and the rest.
   CHECK(solved(plan, {column, {}}, {.size = {400, 1000}}).areas[0].height() == Approx(300));
@@ -118,7 +118,8 @@ TEST_CASE("plan: formations have their slots, names and neighbours, and no two s
 
 TEST_CASE("plan: a formation lies in its area in one piece, and its slots are zones") {
   TableSetup setup(glasshouse());
-  PlanNode node = setup.add_formation({.name = "trellis", .drop = rule::on_empty()}, formation_of_diamond(3));
+  PlanNode node =
+      setup.add_formation({.name = "trellis", .rules = {.drop = rule::on_empty()}}, formation_of_diamond(3));
   node.share = 1;
   setup.plans = {{.root = down({node})}};
   const Playfield field(setup, {.window = {700, 900}});
@@ -136,8 +137,8 @@ TEST_CASE("plan: a formation lies in its area in one piece, and its slots are zo
 TEST_CASE("plan: a formation whose zone has a factor shrinks or grows as a whole, inside the window") {
   for (const float factor : {0.5f, 1.0f, 1.8f}) {
     TableSetup setup(glasshouse());
-    const PlanNode node =
-        setup.add_formation({.name = "tree", .factor = factor}, formation_of_rows({2, 3}, {.across = 0.2f}));
+    const PlanNode node = setup.add_formation({.name = "tree", .layout = {.factor = factor}},
+                                              formation_of_rows({2, 3}, {.across = 0.2f}));
     setup.plans = {{.root = node, .margin = 10}};
     const Playfield field(setup, {.window = {600, 400}});
     const Size card = field.where().card_size() * factor;
@@ -169,7 +170,7 @@ TEST_CASE("plan: seats lie around their table, each with its facing") {
     std::vector<PlanNode> nodes;
     for (std::size_t i = 0; i < n; ++i) {
       ZoneLayout place;
-      place.layout = HandLayout{};
+      place.kind = HandLayout{};
       place.longest = 5;
       place.facing = sides[i];
       places.push_back(place);
@@ -235,7 +236,7 @@ TEST_CASE("plan: between two plans the current one stays until another's card is
 TEST_CASE("plan: a zone's factor makes its cards larger or smaller, there and on the way") {
   TableSetup setup(glasshouse());
   const ZoneId big = setup.add({.name = "big", .cards = {{.face = {1}}}});
-  const ZoneId small = setup.add({.name = "small", .factor = 0.5f});
+  const ZoneId small = setup.add({.name = "small", .layout = {.factor = 0.5f}});
   setup.plans = {{.root = across({zone(big), zone(small)})}};
   Playfield field(setup);
   const CardId card = field.table().zone(big)->cards[0];

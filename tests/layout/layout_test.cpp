@@ -1,4 +1,5 @@
 #include <numbers>
+#include <set>
 
 #include "support/property.hpp"
 #include "support/tables.hpp"
@@ -210,7 +211,7 @@ TEST_CASE("layout: an option out of its range is refused by name") {
                     Catch::Contains("ring layout: sweep_deg is -1: 0 to 360 is expected"));
   CHECK_THROWS_WITH(check(SpreadLayout{.spacing = 5}), Catch::Contains("spread layout: spacing is 5"));
   CHECK_NOTHROW(check(Layout{SlotLayout{}}));
-  CHECK(name_of(Layout{HandLayout{}}) == "hand");
+  CHECK(traits_of(HandLayout{}).name == "hand");
 }
 
 TEST_CASE("layout: looked at, a card of a column moves those above it aside, and the last moves nothing") {
@@ -288,4 +289,12 @@ TEST_CASE("layout: neighbours of a raised card step aside by exact distances, as
       }
     }
   }
+}
+
+TEST_CASE("layout: every kind that there is is among those that properties try") {
+  const std::vector<std::string> kinds = layout_kinds();
+  std::set<std::string> tried;
+  Random random(1);
+  for (int i = 0; i < 1000; ++i) tried.emplace(traits_of(random_layout(random)).name);
+  CHECK(tried == std::set<std::string>(kinds.begin(), kinds.end()));
 }

@@ -16,7 +16,7 @@ PlanNode random_node(Random& r, std::vector<ZoneLayout>& places, int depth) {
   if (depth == 0 || r.chance(0.4f)) {
     if (r.chance(0.15f)) return space(r.uniform(0, 1));
     places.push_back(
-        {.layout = random_layout(r), .longest = r.chance(0.05f) ? r.between(0, 10'000) : r.between(0, 14)});
+        {.kind = random_layout(r), .longest = r.chance(0.05f) ? r.between(0, 10'000) : r.between(0, 14)});
     return zone({static_cast<std::uint32_t>(places.size())}, r.chance(0.3f) ? r.uniform(0, 2) : 0.0f);
   }
   std::vector<PlanNode> parts;
@@ -67,7 +67,7 @@ TEST_CASE("plan: areas lie in the window, apart from one another, and hold their
       RC_ASSERT(areas[i].min.x >= room.min.x && areas[i].min.y >= room.min.y);
       RC_ASSERT(areas[i].max.x <= room.max.x && areas[i].max.y <= room.max.y);
       const Size least =
-          least_size(p.places[i].layout, {static_cast<std::size_t>(p.places[i].longest)}, result.card);
+          least_size(p.places[i].kind, {static_cast<std::size_t>(p.places[i].longest)}, result.card);
       RC_ASSERT(areas[i].width() >= least.width - 0.1f && areas[i].height() >= least.height - 0.1f);
       for (std::size_t j = 0; j < i; ++j)
         RC_ASSERT(overlap(grown(areas[i], -0.05f), grown(areas[j], -0.05f)) == 0);

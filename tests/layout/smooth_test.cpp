@@ -46,7 +46,7 @@ TEST_CASE("layout: one card more moves no other by more than a step of the layou
     for (std::size_t i = 0; i < n; ++i) {
       const float moved = length(more[i].centre - fewer[i].centre);
       if (moved > bound + 0.05f) {
-        RC_FAIL(std::string(name_of(layout)) + ": a card moved by " + std::to_string(moved) + " px, " +
+        RC_FAIL(std::string(traits_of(layout).name) + ": a card moved by " + std::to_string(moved) + " px, " +
                 std::to_string(bound) + " is stated");
       }
     }
@@ -63,8 +63,17 @@ TEST_CASE("layout: tracks lie as CSS Box Alignment has it, to 0.01 px, overflowi
     const double size = double{r.uniform(1, 200)};
     const double gap = double{r.uniform(0, 40)};
     const double length = double{r.uniform(1, 1500)};
-    const Tracks t = distribute(how, safe, n, static_cast<float>(size), static_cast<float>(gap),
-                                static_cast<float>(length));
+    // The rows of a grid that scrolls are such tracks.
+    const std::vector<LaidCard> cards(n);
+    std::vector<Pose> poses(n);
+    constexpr float width = 10;
+    (void)lay_out(
+        GridLayout{.columns = 1, .row_gap = static_cast<float>(gap) / width, .down = how, .safe = safe},
+        {.area = rect_at({}, {width, static_cast<float>(length)}),
+         .card = {width, static_cast<float>(size)},
+         .cards = cards,
+         .scrolls = true},
+        poses);
     // The standard's words: what is free is put before, between and after the tracks; where nothing is free
     // the distributions fall back to start (between) or safe centre (around, evenly), and a safe alignment to
     // start.
@@ -84,7 +93,7 @@ TEST_CASE("layout: tracks lie as CSS Box Alignment has it, to 0.01 px, overflowi
     }
     for (std::size_t i = 0; i < n; ++i) {
       const double expected = before + static_cast<double>(i) * (size + gap + between);
-      RC_ASSERT(std::abs(double{t.start} + static_cast<double>(i) * double{t.pitch} - expected) < 0.01);
+      RC_ASSERT(std::abs(double{poses[i].centre.y} - size / 2 - expected) < 0.01);
     }
   });
 }
@@ -230,11 +239,45 @@ TEST_CASE("layout: a layout of one's own is a function of the same shape") {
   };
   const Layout layout = CustomLayout{.name = "stairs", .functions = functions};
   check(layout);
-  CHECK(name_of(layout) == "stairs");
+  CHECK(traits_of(layout).name == "stairs");
   CHECK(least_size(layout, {3}, {10, 20}) == Size{30, 60});
   const auto poses = laid(layout, {{5, 5}, {105, 105}}, {10, 10}, 3);
   CHECK(poses[0].centre == Vec2{55, 55});  // what is not finite lies in the middle
   CHECK(poses[2].centre == Vec2{25, 5});
   CHECK_THROWS_WITH(check(Layout{CustomLayout{.functions = std::make_shared<const CustomFunctions>()}}),
                     Catch::Contains("a function is missing"));
+}
+
+TEST_CASE("layout: a layout of one's own inserts as it says, and by its traits where that throws") {
+  const auto stones = [](Inserts inserts, bool throws) {
+    return Layout{CustomLayout{
+        .functions = std::make_shared<const CustomFunctions>(CustomFunctions{
+            .lay_out = [](const LayoutInput&, std::span<Pose>) { return LayoutReport{}; },
+            .least_size = [](const LayoutNeed&, Size card) { return card; },
+            .traits = {.axis = LayoutAxis::down, .inserts = inserts, .strips = true},
+            .insertion = [throws](const LayoutInput& in, std::span<const Pose>, Vec2 at) -> std::size_t {
+              if (throws) throw std::runtime_error("no stone there");
+              return at.x > in.area.centre().x ? 99 : 1;
+            }})}};
+  };
+  const std::vector<LaidCard> cards(3);
+  const LayoutInput in{.area = {{0, 0}, {100, 300}}, .card = {50, 70}, .cards = cards};
+  const std::vector<Pose> neutral{{.centre = {50, 50}}, {.centre = {50, 150}}, {.centre = {50, 250}}};
+  const Layout says = stones(Inserts::on_top, false);
+  CHECK(insertion_index(says, in, neutral, {10, 10}) == 1);
+  CHECK(insertion_index(says, in, neutral, {90, 10}) == 3);  // no further than to the top
+  CHECK(insertion_index(stones(Inserts::on_top, true), in, neutral, {10, 10}) == 3);
+  CHECK(insertion_index(stones(Inserts::in_line, true), in, neutral, {10, 200}) == 2);
+  CHECK(traits_of(says).strips);
+  CHECK(traits_of(says).axis == LayoutAxis::down);
+}
+
+TEST_CASE("layout: an outline is where its zone says, whatever chance does to the cards of a pile") {
+  const Rect area{{0, 0}, {300, 300}};
+  for (const Angle angle : {Angle{}, Angle::degrees(20)}) {
+    const PileLayout untidy{.most_thickness = 0, .untidy_angle = angle, .untidy_offset = 0.4f, .seed = 5};
+    const Pose outline = lone_pose(untidy, area, {100, 140});
+    CHECK(outline.centre == area.centre());
+    CHECK(outline.rotation == 0);
+  }
 }

@@ -98,8 +98,7 @@ TEST_CASE("motion: a card moves among others as it would alone, and the same is 
       for (std::size_t i = 0; i < n; ++i) {
         alone[i].advance_to(time);
         RC_ASSERT(all.pose(i) == alone[i].pose(0));
-        RC_ASSERT(all.waiting(i) == alone[i].waiting(0));
-        RC_ASSERT(all.on_its_way(i) == alone[i].on_its_way(0));
+        RC_ASSERT(all.awake(i) == alone[i].awake(0));
         RC_ASSERT(std::equal(told[i].begin(), told[i].end(), alone[i].passages().begin(),
                              alone[i].passages().end()));
         alone[i].forget_passages();
@@ -167,11 +166,10 @@ TEST_CASE("motion: a delayed card waits where it is, and a lifted one is highest
   motion.resize(1);
   motion.travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = linear, .lift = 0.5f}, 0.5);
   motion.advance_to(0.4);
-  CHECK(motion.waiting(0));
+  CHECK(motion.awake(0));
   CHECK(motion.pose(0).centre.x == 0);
   CHECK(motion.passages().empty());
   motion.advance_to(1);
-  CHECK_FALSE(motion.waiting(0));
   REQUIRE(motion.passages().size() == 1);
   CHECK(motion.passages()[0] == Passage{Passage::Kind::departed, 0, 0.5});
   CHECK(motion.pose(0).lift == Approx(0.5f));
@@ -316,51 +314,6 @@ TEST_CASE("motion: a lean stays beside the way until it is taken back, and effec
   CHECK(motion.settles_at() == 9);
 }
 
-TEST_CASE("motion: the shape of every effect begins and ends at rest with nothing added") {
-  for (const EffectKind kind : {EffectKind::swing, EffectKind::pulse, EffectKind::kick}) {
-    for (const float swings : {1.0f, 3.0f}) {
-      const Effect effect{.kind = kind, .seconds = 1, .swings = swings, .most = {.rotation = 1}};
-      float most = 0;
-      for (int i = 0; i <= 1000; ++i)
-        most = std::max(most, std::abs(share_of(effect, static_cast<float>(i) / 1000)));
-      CHECK(most > 0.6f);
-      CHECK(most <= 1.0001f);
-      for (const float end : {0.0f, 1.0f}) {
-        CHECK(share_of(effect, end) == 0);
-        const float inside = end == 0 ? 1e-3f : 1 - 1e-3f;
-        CHECK(std::abs(share_of(effect, inside)) < 1e-3f);
-      }
-      CHECK(share_of(effect, -1) == 0);
-      CHECK(share_of(effect, 2) == 0);
-    }
-  }
-}
-
-TEST_CASE("motion: a card that is finished arrives now, and a clock of its own can be slowed and stopped") {
-  Motion motion;
-  motion.resize(2);
-  const ClockIndex own = motion.add_clock();
-  motion.travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = {}}, 0, own);
-  motion.travel(1, {.centre = {100, 0}}, {.seconds = 1, .curve = {}});
-  motion.advance_to(0.25);
-  motion.set_speed(own, 0.5);
-  motion.advance_to(0.75);
-  CHECK(motion.pose(0).centre.x == Approx(50));
-  CHECK(motion.settles_at() == Approx(1.75));
-  motion.set_speed(own, 0);
-  motion.advance_to(5);
-  CHECK(motion.pose(0).centre.x == Approx(50));
-  CHECK(std::isinf(motion.settles_at()));
-  motion.finish(0);
-  motion.finish(0);
-  CHECK(motion.pose(0).centre.x == 100);
-  REQUIRE(motion.passages().size() == 2);
-  CHECK(motion.passages()[0] == Passage{Passage::Kind::landed, 1, 1});
-  CHECK(motion.passages()[1] == Passage{Passage::Kind::landed, 0, 5});
-  motion.remove_clock(own);
-  CHECK(motion.add_clock() == own);
-}
-
 TEST_CASE("motion: a flip has turned at its share of the way, also one that begins with the way") {
   for (const float begins : {0.0f, 0.25f}) {
     Motion motion;
@@ -374,43 +327,4 @@ TEST_CASE("motion: a flip has turned at its share of the way, also one that begi
     motion.advance_to(0.5);
     CHECK(motion.pose(0).flip == std::numbers::pi_v<float>);
   }
-}
-
-TEST_CASE("motion: a clock is not given out again while a card still goes by it") {
-  Motion motion;
-  motion.resize(1);
-  const ClockIndex own = motion.add_clock();
-  motion.travel(0, {.centre = {100, 0}}, {.seconds = 1, .curve = {}}, 0, own);
-  motion.set_speed(own, 0.25);
-  motion.remove_clock(own);
-  motion.advance_to(2);
-  CHECK(motion.pose(0).centre.x == Approx(50));
-  const ClockIndex other = motion.add_clock();
-  CHECK(other != own);
-  motion.advance_to(2.4);
-  CHECK(motion.pose(0).centre.x == Approx(60));
-  motion.advance_to(5);
-  CHECK(motion.add_clock() == own);
-  // Nor while an effect does, although no card travels by it.
-  motion.advance_to(100);
-  motion.start(0, {.kind = EffectKind::pulse, .seconds = 60, .most = {.move = {9, 0}}}, 0, other);
-  motion.remove_clock(other);
-  CHECK(motion.add_clock() != other);
-}
-
-TEST_CASE("motion: cards of a choreography leave in order, and all within its longest") {
-  for_all("departures", 200, [](Random& r) {
-    const Choreography how{.stagger = r.uniform(0, 2),
-                           .by = r.chance(0.5f) ? StaggerBy::order : StaggerBy::distance,
-                           .longest = r.uniform(0, 10)};
-    const std::size_t of = static_cast<std::size_t>(r.between(1, 10'000));
-    double before = 0;
-    for (std::size_t i = 0; i < of; ++i) {
-      const float distance = static_cast<float>(i) / static_cast<float>(of) * 100;
-      const double leaves = departure(how, {i, of, distance, 100});
-      RC_ASSERT(leaves >= before);
-      RC_ASSERT(leaves <= double{how.longest} * (1 + 1e-12));
-      before = leaves;
-    }
-  });
 }

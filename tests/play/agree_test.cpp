@@ -33,15 +33,13 @@ TableSetup house_table(const std::shared_ptr<House>& house) {
   for (std::uint64_t i = 1; i <= slot_count; ++i) {
     slots.push_back(zone(setup.add({.name = "slot-" + std::to_string(i),
                                     .key = i,
-                                    .layout = SpreadLayout{},
-                                    .longest = 4,
-                                    .drop = rule::all({opened, rule::at_most(3)})})));
+                                    .layout = {.kind = SpreadLayout{}, .longest = 4},
+                                    .rules = {.drop = rule::all({opened, rule::at_most(3)})}})));
   }
   ZoneSetup hand{.name = "hand",
                  .key = 9,
-                 .layout = SpreadLayout{},
-                 .longest = 10,
-                 .pick = {.kind = PickKind::any, .when = affordable}};
+                 .layout = {.kind = SpreadLayout{}, .longest = 10},
+                 .rules = {.pick = {.kind = PickKind::any, .when = affordable}}};
   for (std::uint32_t face = 1; face <= 8; ++face) hand.cards.push_back({.face = {face}, .key = face});
   setup.plans = {{.root = down({across(slots), zone(setup.add(hand))}, 0.2f), .largest_width = 80}};
   return setup;
@@ -104,7 +102,7 @@ class Drag {
         said("rules");
         if (!house_->open.erase(slot)) house_->open.insert(slot);
         house_->highest = r_.chance(0.5f) ? 9 : r_.between(0, 9);
-        return h_.field.rules().ask_again();
+        return (void)h_.field.rules().ask_again();
       case 1:
         said("switches");
         return (void)(h_.field.switches().is_off(slot) ? h_.field.switches().switch_on(slot)
@@ -135,7 +133,7 @@ class Drag {
         if (r_.chance(0.8f)) return;
         said("gates");
         h_.field.gate().close("test");
-        return h_.field.gate().open("test");
+        return (void)h_.field.gate().open("test");
       default:
         said("moves");
         return go(r_.chance(0.8f) ? h_.field.where().area(slot)->centre()

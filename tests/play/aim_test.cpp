@@ -13,13 +13,12 @@ namespace {
 /// A heap in the middle, a box on either side.
 TableSetup sorting() {
   TableSetup setup(glasshouse());
-  const ZoneId left = setup.add({.name = "left", .drop = rule::anything()});
-  const ZoneId right = setup.add({.name = "right", .drop = rule::anything()});
+  const ZoneId left = setup.add({.name = "left", .rules = {.drop = rule::anything()}});
+  const ZoneId right = setup.add({.name = "right", .rules = {.drop = rule::anything()}});
   const ZoneId heap =
       setup.add({.name = "heap",
-                 .layout = PileLayout{},
-                 .longest = 5,
-                 .pick = {.kind = PickKind::top},
+                 .layout = {.kind = PileLayout{}, .longest = 5},
+                 .rules = {.pick = {.kind = PickKind::top}},
                  .handling = {.flick_to = {.left = left, .right = right}},
                  .cards = some(setup.table.deck(), {"fern-1", "fern-2", "fern-3", "fern-4"})});
   setup.plans = {{.root = across({zone(left), zone(heap, 1), zone(right)}, 2), .largest_width = 90}};
@@ -47,22 +46,22 @@ TableSetup patience() {
   std::vector<PlanNode> beds;
   std::vector<PlanNode> columns;
   for (int i = 1; i <= 3; ++i) {
-    beds.push_back(zone(setup.add(
-        {.name = "bed-" + std::to_string(i),
-         .pick = {.kind = PickKind::top},
-         .drop = rule::any({rule::rank_on_empty(0), rule::all({rule::same_suit(), rule::rank_up()})}),
-         .cards = some(deck, {i == 1   ? "fern-1"
-                              : i == 2 ? "reed-1"
-                                       : "poppy-1"})})));
+    beds.push_back(
+        zone(setup.add({.name = "bed-" + std::to_string(i),
+                        .rules = {.pick = {.kind = PickKind::top},
+                                  .drop = rule::any({rule::rank_on_empty(0),
+                                                     rule::all({rule::same_suit(), rule::rank_up()})})},
+                        .cards = some(deck, {i == 1   ? "fern-1"
+                                             : i == 2 ? "reed-1"
+                                                      : "poppy-1"})})));
   }
   const std::vector<std::vector<const char*>> open{
       {"poppy-9", "poppy-8", "poppy-7", "poppy-6"}, {"fern-2"}, {"marigold-5", "marigold-4", "reed-2"}};
   for (int i = 1; i <= 3; ++i) {
-    ZoneSetup column{.name = "column-" + std::to_string(i),
-                     .layout = ColumnLayout{},
-                     .longest = 8,
-                     .pick = {.kind = PickKind::run, .link = rule::rank_down()},
-                     .drop = rule::rank_down()};
+    ZoneSetup column{
+        .name = "column-" + std::to_string(i),
+        .layout = {.kind = ColumnLayout{}, .longest = 8},
+        .rules = {.pick = {.kind = PickKind::run, .link = rule::rank_down()}, .drop = rule::rank_down()}};
     for (int k = 0; k < 4 - i; ++k)
       column.cards.push_back({.face = {static_cast<std::uint32_t>(40 + 4 * i + k)}, .face_up = false});
     for (const char* face : open[static_cast<std::size_t>(i - 1)])
@@ -129,8 +128,9 @@ TEST_CASE(
     "play: aim: a finger within the outline of an empty zone means that zone, and not a card beside it") {
   TableSetup setup(glasshouse());
   const ZoneId stock = setup.add({.name = "stock", .handling = {.tap = TapKind::draw}});
-  const ZoneId waste = setup.add(
-      {.name = "waste", .pick = {.kind = PickKind::top}, .cards = some(setup.table.deck(), {"fern-1"})});
+  const ZoneId waste = setup.add({.name = "waste",
+                                  .rules = {.pick = {.kind = PickKind::top}},
+                                  .cards = some(setup.table.deck(), {"fern-1"})});
   setup.rules_of(stock).stock = StockRule{.to = waste};
   setup.plans = {{.root = across({zone(stock), zone(waste)}, 0.05f), .largest_width = 60}};
   Hand h(setup, {.window = {390, 844}});
@@ -191,17 +191,13 @@ TEST_CASE("play: aim: what lies where a drag was let go is hovered, though the p
 TEST_CASE("play: aim: of zones one over another the upper takes presses and drops, and lies above") {
   TableSetup setup(glasshouse());
   const ZoneId box = setup.add({.name = "box",
-                                .layout = PileLayout{},
-                                .longest = 5,
-                                .pick = {.kind = PickKind::top},
-                                .drop = rule::anything(),
+                                .layout = {.kind = PileLayout{}, .longest = 5},
+                                .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything()},
                                 .cards = some(setup.table.deck(), {"fern-1", "fern-2"})});
-  const ZoneId table = setup.add({.name = "table",
-                                  .layout = FreeLayout{},
-                                  .longest = 5,
-                                  .pick = {.kind = PickKind::any},
-                                  .drop = rule::anything(),
-                                  .sorts = true});
+  const ZoneId table =
+      setup.add({.name = "table",
+                 .layout = {.kind = FreeLayout{}, .longest = 5},
+                 .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything(), .sorts = true}});
   (void)setup.table.create_card(table, {.face = {9}, .at = {1, 0}});
   setup.plans = {
       {.root = layers({zone(table), placed(zone(box), Align::end, Align::start)}), .largest_width = 90}};
@@ -290,15 +286,13 @@ TEST_CASE("play: finish: what is left goes home card after card when it is safe,
     const Deck& deck = setup.table.deck();
     const Rule builds = rule::any({rule::rank_on_empty(0), rule::all({rule::same_suit(), rule::rank_up()})});
     const auto column = [&](const char* name, std::initializer_list<const char*> faces) {
-      return setup.add({.name = name,
-                        .layout = ColumnLayout{},
-                        .longest = 6,
-                        .pick = {.kind = PickKind::top},
-                        .drop = rule::anything(),
-                        .flips_uncovered = true,
-                        .cards = some(deck, faces)});
+      return setup.add(
+          {.name = name,
+           .layout = {.kind = ColumnLayout{}, .longest = 6},
+           .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything(), .flips_uncovered = true},
+           .cards = some(deck, faces)});
     };
-    const ZoneId bed = setup.add({.name = "bed", .drop = builds, .cards = some(deck, {"fern-1"})});
+    const ZoneId bed = setup.add({.name = "bed", .rules = {.drop = builds}, .cards = some(deck, {"fern-1"})});
     const ZoneId a = column("a", {"fern-5", "fern-2"});
     const ZoneId b = column("b", {"fern-4", "fern-3"});
     CHECK(setup.table.flip(setup.table.zone(a)->cards[0], false));

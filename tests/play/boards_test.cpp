@@ -67,10 +67,9 @@ TEST_CASE("play: boards: a shuffle goes straight to new cells and places, a scat
   TableSetup setup(glasshouse());
   const ZoneId grid = setup.add(
       {.name = "grid",
-       .layout = GridLayout{.columns = 3, .keeps_cells = true},
-       .longest = 6,
+       .layout = {.kind = GridLayout{.columns = 3, .keeps_cells = true}, .longest = 6},
        .cards = some(setup.table.deck(), {"fern-1", "fern-2", "fern-3", "fern-4", "fern-5", "fern-6"})});
-  const ZoneId desk_id = setup.add({.name = "desk", .layout = FreeLayout{}, .longest = 6});
+  const ZoneId desk_id = setup.add({.name = "desk", .layout = {.kind = FreeLayout{}, .longest = 6}});
   for (std::uint32_t i = 0; i < 5; ++i)
     (void)setup.table.create_card(desk_id,
                                   {.face = {i + 20}, .at = {0.1f + 0.2f * static_cast<float>(i), 0.5f}});
@@ -139,7 +138,7 @@ TEST_CASE(
 
   // Room for covered cards is narrower: the same window has larger cards.
   TableSetup open(glasshouse());
-  const ZoneId id = open.add({.name = "column", .layout = ColumnLayout{}, .longest = 13});
+  const ZoneId id = open.add({.name = "column", .layout = {.kind = ColumnLayout{}, .longest = 13}});
   open.plans = {{.root = zone(id)}};
   const float before = Playfield(open, {.window = {300, 400}}).where().card_size().width;
   open.layout_of(id).longest_covered = 6;

@@ -17,10 +17,10 @@ namespace {
 TableSetup two_slots(Rule drop = rule::anything()) {
   TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2"}}));
   const ZoneId from = setup.add({.name = "pot",
-                                 .pick = {.kind = PickKind::top},
-                                 .drop = rule::anything(),
+                                 .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything()},
                                  .cards = {{.face = FaceId{1}, .face_up = true}}});
-  const ZoneId to = setup.add({.name = "bed", .pick = {.kind = PickKind::top}, .drop = std::move(drop)});
+  const ZoneId to =
+      setup.add({.name = "bed", .rules = {.pick = {.kind = PickKind::top}, .drop = std::move(drop)}});
   setup.plans = {{.root = across({zone(from), zone(to)})}};
   return setup;
 }
@@ -137,7 +137,7 @@ TEST_CASE("play: a recorder and a watcher that throw are counted, and the input 
 TEST_CASE("play: a layout that throws lays its cards as a spread does") {
   const auto laid_by = [](const Layout& layout) {
     TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2", "3"}}));
-    const ZoneId row = setup.add({.name = "row", .layout = layout, .longest = 3});
+    const ZoneId row = setup.add({.name = "row", .layout = {.kind = layout, .longest = 3}});
     setup.add_deck(row);
     setup.plans = {{.root = across({zone(row, 1)})}};
     return Playfield(setup);

@@ -27,13 +27,14 @@ TableSetup stall(Purse& purse) {
   });
   setup.sentences = {{"not-your-turn", "It is not your turn."},
                      {"too-dear", "{card} costs {cost}, and {left} are left in {zone}."}};
-  const ZoneId hand = setup.add({.name = "hand",
-                                 .layout = SpreadLayout{},
-                                 .longest = 6,
-                                 .pick = {.kind = PickKind::any, .when = rule::all({may_play, affordable})},
-                                 .cards = some(deck, {"fern-2", "reed-4", "poppy-9"})});
-  const ZoneId sold =
-      setup.add({.name = "sold", .layout = SpreadLayout{}, .longest = 6, .drop = rule::anything()});
+  const ZoneId hand =
+      setup.add({.name = "hand",
+                 .layout = {.kind = SpreadLayout{}, .longest = 6},
+                 .rules = {.pick = {.kind = PickKind::any, .when = rule::all({may_play, affordable})}},
+                 .cards = some(deck, {"fern-2", "reed-4", "poppy-9"})});
+  const ZoneId sold = setup.add({.name = "sold",
+                                 .layout = {.kind = SpreadLayout{}, .longest = 6},
+                                 .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = down({zone(sold), zone(hand)})}};
   return setup;
 }
@@ -49,8 +50,9 @@ const FrameItem& item_of(const Playfield& field, CardId card) {
 
 TEST_CASE("play: a zone whose rules change asks again what is left, and who holds a card aims again") {
   TableSetup setup(glasshouse());
-  const ZoneId from = setup.add({.name = "from", .pick = {.kind = PickKind::any}, .cards = {{.face = {1}}}});
-  const ZoneId to = setup.add({.name = "to", .drop = rule::anything()});
+  const ZoneId from =
+      setup.add({.name = "from", .rules = {.pick = {.kind = PickKind::any}}, .cards = {{.face = {1}}}});
+  const ZoneId to = setup.add({.name = "to", .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = across({zone(from), zone(to)}), .largest_width = 100}};
   ZoneBehaviour closed = setup.behaviour_of(to);
   closed.rules.drop = rule::nothing();
@@ -186,9 +188,8 @@ TEST_CASE("play: a slider that changes a gap moves cards every frame, and never 
   TableSetup setup(glasshouse());
   const Deck& deck = setup.table.deck();
   const ZoneId row = setup.add({.name = "row",
-                                .layout = SpreadLayout{.spacing = 0.3f},
-                                .longest = 6,
-                                .pick = {.kind = PickKind::any},
+                                .layout = {.kind = SpreadLayout{.spacing = 0.3f}, .longest = 6},
+                                .rules = {.pick = {.kind = PickKind::any}},
                                 .cards = some(deck, {"fern-1", "fern-2", "fern-3", "fern-4"})});
   setup.plans = {{.root = zone(row), .largest_width = 80}};
   Hand h(setup);
@@ -198,7 +199,7 @@ TEST_CASE("play: a slider that changes a gap moves cards every frame, and never 
   int moved = 0;
   for (int i = 0; i <= 60; ++i) {
     ZoneBehaviour behaviour = h.field.where().behaviour(row);
-    std::get<SpreadLayout>(behaviour.layout.layout).spacing = 0.3f + 0.015f * static_cast<float>(i);
+    std::get<SpreadLayout>(behaviour.layout.kind).spacing = 0.3f + 0.015f * static_cast<float>(i);
     CHECK(h.field.edits().set_behaviour(row, behaviour));
     h.wait(1.0 / 60);
     const Vec2 now = h.field.where().live_pose(last)->centre;
@@ -249,13 +250,13 @@ TEST_CASE(
     "play: a card of a covered pile is picked up where the rule says so, and one in flight is not called "
     "covered") {
   TableSetup setup(glasshouse());
-  const ZoneId box = setup.add({.name = "box",
-                                .layout = PileLayout{},
-                                .longest = 5,
-                                .pick = {.kind = PickKind::top, .covered = true},
-                                .drop = rule::anything()});
-  const ZoneId bench =
-      setup.add({.name = "bench", .layout = SpreadLayout{}, .longest = 5, .drop = rule::anything()});
+  const ZoneId box =
+      setup.add({.name = "box",
+                 .layout = {.kind = PileLayout{}, .longest = 5},
+                 .rules = {.pick = {.kind = PickKind::top, .covered = true}, .drop = rule::anything()}});
+  const ZoneId bench = setup.add({.name = "bench",
+                                  .layout = {.kind = SpreadLayout{}, .longest = 5},
+                                  .rules = {.drop = rule::anything()}});
   for (std::uint32_t i = 1; i <= 4; ++i) (void)setup.table.create_card(box, {.face = {i}, .face_up = false});
   setup.plans = {{.root = across({zone(box), zone(bench, 1)})}};
   Hand h(setup);

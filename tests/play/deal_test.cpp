@@ -16,12 +16,12 @@ TableSetup dealt_setup(std::size_t cards_each, bool stock_first = true) {
   const std::vector<CardOptions> cards(cards_each, {.face = {7}});
   const ZoneId stock =
       setup.add({.name = "stock",
-                 .layout = PileLayout{},
-                 .longest = 5,
+                 .layout = {.kind = PileLayout{}, .longest = 5},
                  .cards = {{.face = {1}, .face_up = false}, {.face = {2}, .face_up = false}}});
   for (int i = 1; i <= 4; ++i) {
-    columns.push_back(zone(setup.add(
-        {.name = "column-" + std::to_string(i), .layout = ColumnLayout{}, .longest = 14, .cards = cards})));
+    columns.push_back(zone(setup.add({.name = "column-" + std::to_string(i),
+                                      .layout = {.kind = ColumnLayout{}, .longest = 14},
+                                      .cards = cards})));
   }
   setup.plans = {{.root = across({zone(stock), across(columns)})}};
   if (stock_first) setup.deal_from = stock;

@@ -114,9 +114,9 @@ TEST_CASE(
   for (const bool open : {true, false}) {
     TableSetup setup(glasshouse());
     const ZoneId from = setup.add({.name = "from",
-                                   .pick = {.kind = PickKind::any, .covered = true},
+                                   .rules = {.pick = {.kind = PickKind::any, .covered = true}},
                                    .cards = {{.face = {3}, .face_up = open}}});
-    const ZoneId to = setup.add({.name = "to", .drop = rule::anything()});
+    const ZoneId to = setup.add({.name = "to", .rules = {.drop = rule::anything()}});
     setup.plans = {{.root = across({zone(from), zone(to)})}};
     Hand h(setup, {.window = {1000, 700}, .drag = {.look = DragLook::copy}});
     h.point(PointerPhase::down, h.middle("from"));
@@ -230,7 +230,7 @@ TEST_CASE("play: drag: what one pointer holds another cannot take, and what ends
   // A column whose cards are picked up with all that lies on them.
   const Deck& deck = setup.table.deck();
   setup.rules_of({1}).pick = {.kind = PickKind::run, .link = rule::anything()};
-  setup.layout_of({1}).layout = ColumnLayout{};
+  setup.layout_of({1}).kind = ColumnLayout{};
   for (const char* face : {"poppy-8", "poppy-7"}) setup.table.create_card({1}, {.face = *deck.find(face)});
   Hand h(std::move(setup), options);
   const std::vector<CardId> column = h.cards("slot");

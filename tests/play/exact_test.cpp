@@ -20,7 +20,7 @@ TEST_CASE("play: cards of a zone that is exempt from snapping rest as exactly as
     const Size window{r.uniform(300, 900), r.uniform(300, 900)};
     const auto field = [&](bool snaps) {
       TableSetup setup(glasshouse());
-      ZoneSetup column{.name = "column", .layout = ColumnLayout{}, .longest = 9, .snaps = snaps};
+      ZoneSetup column{.name = "column", .layout = {.kind = ColumnLayout{}, .longest = 9, .snaps = snaps}};
       for (std::uint32_t i = 1; i <= 7; ++i) column.cards.push_back({.face = {i}});
       setup.plans = {{.root = zone(setup.add(column), 1)}};
       return Playfield(std::move(setup), {.window = window});
@@ -45,8 +45,7 @@ TEST_CASE(
     TableSetup setup{Deck(options)};
     const ZoneId zone_id = setup.add(
         {.name = "a",
-         .layout = HandLayout{},
-         .longest = 4,
+         .layout = {.kind = HandLayout{}, .longest = 4},
          .cards = {{.face = {4}, .face_up = false}, {.face = {1}}, {.face = hidden_face, .face_up = false}}});
     setup.plans = {{.root = zone(zone_id)}};
     Playfield field(setup, {.window = {600, 400}});

@@ -28,19 +28,17 @@ struct Relay {
   static TableSetup table() {
     TableSetup setup(glasshouse());
     ZoneSetup stock{
-        .name = "stock", .layout = PileLayout{}, .longest = 52, .handling = {.tap = TapKind::draw}};
+        .name = "stock", .layout = {.kind = PileLayout{}, .longest = 52}, .handling = {.tap = TapKind::draw}};
     ZoneSetup hand{.name = "hand",
-                   .layout = HandLayout{},
-                   .longest = 12,
-                   .pick = {.kind = PickKind::any},
-                   .drop = rule::anything(),
-                   .sorts = true,
+                   .layout = {.kind = HandLayout{}, .longest = 12},
+                   .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything(), .sorts = true},
                    .handling = {.hover = HoverKind::raise, .zoom = true, .double_tap = TapKind::send}};
     for (std::uint32_t i = 1; i <= 30; ++i) stock.cards.push_back({.face = {i}, .face_up = false});
     for (std::uint32_t i = 31; i <= 37; ++i) hand.cards.push_back({.face = {i}});
     const ZoneId s = setup.add(stock);
-    const ZoneId p =
-        setup.add({.name = "pile", .layout = PileLayout{}, .longest = 40, .drop = rule::anything()});
+    const ZoneId p = setup.add({.name = "pile",
+                                .layout = {.kind = PileLayout{}, .longest = 40},
+                                .rules = {.drop = rule::anything()}});
     const ZoneId h = setup.add(hand);
     setup.rules_of(s).stock = StockRule{.to = h};
     setup.plans = {{.root = down({across({zone(s), zone(p)}), zone(h, 1)})}};
@@ -62,7 +60,7 @@ struct Relay {
       asked = e.proposal;
       server = field.time().start_timer(0.3);
     }
-    if (e.kind == EventKind::rang && e.timer == server) {
+    if (e.kind == EventKind::rang && e.countdown == server) {
       (void)field.moves().answer(asked,
                                  asked % 2 == 0 ? Verdict{} : Verdict{.reason = Reason::refused_by_game});
     }
@@ -84,7 +82,7 @@ struct Relay {
   Playfield field;
   std::vector<Event> told = {};
   std::uint64_t asked = 0;
-  TimerId server = {};
+  CountdownId server = {};
   CountdownId daylight = {};
   int landed = 0;
   int hovered = 0;

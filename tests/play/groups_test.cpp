@@ -46,7 +46,7 @@ TEST_CASE("play: numbers that were given out are not given out again, over round
         default:
           break;
       }
-      const TimerId timer = field.time().start_timer(1);
+      const CountdownId timer = field.time().start_timer(1);
       const CountdownId countdown = field.time().add_countdown(1);
       const PerformanceId performance = field.performances().perform(wait(0.1));
       RC_ASSERT(timer.value > timers);
@@ -63,7 +63,7 @@ TEST_CASE("play: numbers that were given out are not given out again, over round
 
 TEST_CASE("play: a card that is new after a restore has an id that no card had before it") {
   TableSetup setup(glasshouse());
-  const ZoneId hand = setup.add({.name = "hand", .key = 5, .layout = HandLayout{}, .longest = 9});
+  const ZoneId hand = setup.add({.name = "hand", .key = 5, .layout = {.kind = HandLayout{}, .longest = 9}});
   setup.plans = {{.root = zone(hand, 1)}};
   Playfield field(setup);
   const Playfield empty = field;
@@ -224,9 +224,9 @@ TEST_CASE("play: what lies under a resting pointer after scrolling is what is ho
   std::vector<CardOptions> cards;
   for (std::uint32_t face = 1; face <= 30; ++face) cards.push_back({.face = {face}});
   const ZoneId shelf = setup.add({.name = "shelf",
-                                  .layout = SpreadLayout{.spacing = 1.1f, .align = Align::start},
-                                  .longest = 30,
-                                  .scrolls = true,
+                                  .layout = {.kind = SpreadLayout{.spacing = 1.1f, .align = Align::start},
+                                             .longest = 30,
+                                             .scrolls = true},
                                   .handling = {.hover = HoverKind::lift},
                                   .cards = cards});
   setup.plans = {{.root = zone(shelf, 1), .largest_width = 80}};
@@ -240,19 +240,4 @@ TEST_CASE("play: what lies under a resting pointer after scrolling is what is ho
   h.wait(0.2);
   CHECK(h.field.hand().hovered() != before);
   CHECK(h.field.hand().hovered() == h.field.where().hit(at).card);
-}
-
-TEST_CASE("motion: an effect that is replaced by none leaves nothing in the pose of its card") {
-  Motion motion;
-  motion.resize(1);
-  motion.put(0, {.centre = {100, 100}});
-  const Effect shake{.seconds = 1, .swings = 1, .most = {.move = {20, 0}}};
-  motion.start(0, shake);
-  motion.advance_to(0.2);
-  REQUIRE(motion.pose(0).centre.x != 100);
-  const std::uint64_t before = motion.revision();
-  motion.start(0, {.seconds = 0});
-  CHECK(motion.pose(0) == Pose{.centre = {100, 100}});
-  CHECK(motion.revision() > before);
-  CHECK_FALSE(motion.awake(0));
 }

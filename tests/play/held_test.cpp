@@ -123,17 +123,14 @@ TEST_CASE("play: a card that rises stays in the window, wherever its zone lies")
 TEST_CASE("play: a held run onto which the game lays a card goes back, a hand that gets one goes on") {
   TableSetup setup(glasshouse());
   const Deck& deck = setup.table.deck();
-  const ZoneId column = setup.add({.name = "column",
-                                   .layout = ColumnLayout{},
-                                   .longest = 9,
-                                   .pick = {.kind = PickKind::run, .link = rule::rank_down()},
-                                   .drop = rule::anything(),
-                                   .cards = some(deck, {"fern-9", "fern-8", "fern-7"})});
+  const ZoneId column = setup.add(
+      {.name = "column",
+       .layout = {.kind = ColumnLayout{}, .longest = 9},
+       .rules = {.pick = {.kind = PickKind::run, .link = rule::rank_down()}, .drop = rule::anything()},
+       .cards = some(deck, {"fern-9", "fern-8", "fern-7"})});
   const ZoneId other = setup.add({.name = "other",
-                                  .layout = HandLayout{},
-                                  .longest = 9,
-                                  .pick = {.kind = PickKind::any},
-                                  .drop = rule::anything(),
+                                  .layout = {.kind = HandLayout{}, .longest = 9},
+                                  .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything()},
                                   .cards = some(deck, {"fern-6", "poppy-1", "poppy-2"})});
   setup.plans = {{.root = across({zone(column), zone(other, 1)})}};
   for (const char* laid : {"fern-6", "poppy-1"}) {  // that is part of the run then, or covers it
@@ -230,12 +227,11 @@ TEST_CASE("play: a covered card that gets another face shows what it showed unti
 
 TEST_CASE("play: after a scroll a resting pointer hovers what lies there now, and a press goes to that") {
   TableSetup setup(glasshouse());
-  ZoneSetup row{.name = "row",
-                .layout = SpreadLayout{.spacing = 1.1f, .least_spacing = 1.1f},
-                .longest = 4,
-                .scrolls = true,
-                .pick = {.kind = PickKind::any},
-                .handling = {.hover = HoverKind::lift, .zoom = true}};
+  ZoneSetup row{
+      .name = "row",
+      .layout = {.kind = SpreadLayout{.spacing = 1.1f, .least_spacing = 1.1f}, .longest = 4, .scrolls = true},
+      .rules = {.pick = {.kind = PickKind::any}},
+      .handling = {.hover = HoverKind::lift, .zoom = true}};
   for (std::uint32_t i = 1; i <= 20; ++i) row.cards.push_back({.face = {i}});
   const ZoneId there = setup.add(row);
   setup.plans = {{.root = zone(there), .largest_width = 100}};
@@ -259,8 +255,9 @@ TEST_CASE(
     "play: the larger picture stands beside its card, that of a hand or of a zone that asks beside the "
     "zone") {
   TableSetup setup(glasshouse());
-  ZoneSetup board{
-      .name = "board", .layout = GridLayout{.columns = 8}, .longest = 24, .handling = {.zoom = true}};
+  ZoneSetup board{.name = "board",
+                  .layout = {.kind = GridLayout{.columns = 8}, .longest = 24},
+                  .handling = {.zoom = true}};
   for (std::uint32_t i = 1; i <= 24; ++i) board.cards.push_back({.face = {i}});
   const ZoneId there = setup.add(board);
   setup.plans = {{.root = across({zone(there)}), .largest_width = 60}};
@@ -284,11 +281,11 @@ TEST_CASE(
 TEST_CASE("play: all cards of a refused run shake") {
   TableSetup setup(glasshouse());
   const ZoneId column = setup.add({.name = "column",
-                                   .layout = ColumnLayout{},
-                                   .longest = 9,
-                                   .pick = {.kind = PickKind::run, .link = rule::rank_down()},
+                                   .layout = {.kind = ColumnLayout{}, .longest = 9},
+                                   .rules = {.pick = {.kind = PickKind::run, .link = rule::rank_down()}},
                                    .cards = some(setup.table.deck(), {"fern-9", "fern-8", "fern-7"})});
-  const ZoneId shelf = setup.add({.name = "shelf", .longest = 9, .drop = rule::at_most(1)});
+  const ZoneId shelf =
+      setup.add({.name = "shelf", .layout = {.longest = 9}, .rules = {.drop = rule::at_most(1)}});
   setup.plans = {{.root = across({zone(column), zone(shelf)})}};
   Hand h(setup);
   const Move move{.run = {h.cards("column")[0], 3}, .from = column, .to = shelf};
@@ -304,12 +301,10 @@ TEST_CASE("play: with a trail in the feel the move after one with a consequence 
   std::vector<CardOptions> cards = some(deck, {"fern-9", "fern-8", "fern-7", "fern-6"});
   for (std::size_t i = 0; i < 3; ++i) cards[i].face_up = false;
   const ZoneId column = setup.add({.name = "column",
-                                   .layout = ColumnLayout{},
-                                   .longest = 9,
-                                   .pick = {.kind = PickKind::top},
-                                   .flips_uncovered = true,
+                                   .layout = {.kind = ColumnLayout{}, .longest = 9},
+                                   .rules = {.pick = {.kind = PickKind::top}, .flips_uncovered = true},
                                    .cards = cards});
-  const ZoneId bed = setup.add({.name = "bed", .drop = rule::anything()});
+  const ZoneId bed = setup.add({.name = "bed", .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = across({zone(column), zone(bed)})}};
   Feel feel;
   feel.trail = 0.5f;
@@ -329,7 +324,7 @@ TEST_CASE("play: a call that names what is not there is refused, says so, and is
   const CardId card{999};
   const ZoneId zone{99};
   const PanelId panel{9};
-  const TimerId timer{9};
+  const CountdownId timer{9};
   const CountdownId countdown{9};
   const PerformanceId performance{9};
   const std::vector<std::pair<Verdict, Reason>> refused{
@@ -349,7 +344,7 @@ TEST_CASE("play: a call that names what is not there is refused, says so, and is
       {h.field.moves().answer(77), Reason::unknown_proposal},
       {h.field.moves().send_to_best(card), Reason::unknown_card},
       {h.field.moves().draw_from(zone), Reason::unknown_zone},
-      {h.field.time().stop_timer(timer), Reason::unknown_timer},
+      {h.field.time().stop_countdown(timer), Reason::unknown_timer},
       {h.field.time().start_countdown(countdown), Reason::unknown_timer},
       {h.field.time().extend_countdown(countdown, 1), Reason::unknown_timer},
       {h.field.time().reset_countdown(countdown, 1), Reason::unknown_timer},

@@ -137,7 +137,7 @@ TEST_CASE("play: a client whose clock begins below zero sees cards move at once"
       [] {
         TableSetup setup(glasshouse());
         const ZoneId s = setup.add({.name = "stock", .cards = {{.face = {1}}, {.face = {2}}}});
-        const ZoneId w = setup.add({.name = "waste", .drop = rule::anything()});
+        const ZoneId w = setup.add({.name = "waste", .rules = {.drop = rule::anything()}});
         const ZoneId h = setup.add({.name = "hand"});
         setup.plans = {{.root = across({zone(s), zone(w), zone(h)})}};
         return setup;
@@ -335,8 +335,8 @@ TEST_CASE("play: what a card leaves behind when it is collected follows by the f
   TableSetup setup(glasshouse());
   std::vector<CardOptions> six;
   for (std::uint32_t i = 1; i <= 6; ++i) six.push_back({.face = {i}});
-  const ZoneId row = setup.add({.name = "row", .layout = striped, .longest = 6, .cards = six});
-  const ZoneId away = setup.add({.name = "away", .longest = 6});
+  const ZoneId row = setup.add({.name = "row", .layout = {.kind = striped, .longest = 6}, .cards = six});
+  const ZoneId away = setup.add({.name = "away", .layout = {.longest = 6}});
   setup.plans = {{.root = across({zone(row, 1), zone(away)})}};
   Playfield field(setup);
   const CardId second = field.table().zone(row)->cards[1];

@@ -60,7 +60,7 @@ TEST_CASE(
     Hand h(desk({.hover = HoverKind::lift}));
     const ZoneId hand = h.zone("hand");
     ZoneBehaviour behaviour = h.field.where().behaviour(hand);
-    if (column) behaviour.layout.layout = ColumnLayout{};
+    if (column) behaviour.layout.kind = ColumnLayout{};
     REQUIRE(h.field.edits().set_behaviour(hand, behaviour));
     h.settle();
     const CardId lower = h.cards("hand")[4], upper = h.cards("hand")[5];

@@ -15,20 +15,20 @@ TableSetup garden() {
   TableSetup setup(glasshouse());
   const Deck& deck = setup.table.deck();
   ZoneSetup column{.name = "column",
-                   .layout = ColumnLayout{},
-                   .longest = 5,
-                   .pick = {.kind = PickKind::top},
-                   .flips_uncovered = true,
+                   .layout = {.kind = ColumnLayout{}, .longest = 5},
+                   .rules = {.pick = {.kind = PickKind::top}, .flips_uncovered = true},
                    .handling = {.tap = TapKind::send, .double_tap = TapKind::none}};
   column.cards = {{.face = *deck.find("poppy-9"), .face_up = false}, {.face = *deck.find("fern-1")}};
-  ZoneSetup stock{.name = "stock", .layout = PileLayout{}, .longest = 5, .handling = {.tap = TapKind::draw}};
+  ZoneSetup stock{
+      .name = "stock", .layout = {.kind = PileLayout{}, .longest = 5}, .handling = {.tap = TapKind::draw}};
   stock.cards = {{.face = *deck.find("reed-4"), .face_up = false},
                  {.face = *deck.find("reed-5"), .face_up = false}};
   const ZoneId c = setup.add(column);
-  const ZoneId b = setup.add({.name = "bed", .drop = rule::rank_on_empty(0)});
+  const ZoneId b = setup.add({.name = "bed", .rules = {.drop = rule::rank_on_empty(0)}});
   const ZoneId s = setup.add(stock);
-  const ZoneId w =
-      setup.add({.name = "waste", .layout = PileLayout{}, .longest = 5, .pick = {.kind = PickKind::top}});
+  const ZoneId w = setup.add({.name = "waste",
+                              .layout = {.kind = PileLayout{}, .longest = 5},
+                              .rules = {.pick = {.kind = PickKind::top}}});
   setup.rules_of(s).stock = StockRule{.to = w};
   setup.plans = {{.root = across({zone(c), zone(b), zone(s), zone(w)})}};
   return setup;
@@ -205,7 +205,7 @@ TEST_CASE("play: the game's own edits are complete, and none of them is judged")
   Hand other(desk());
   CHECK(other.field.edits().shuffle(other.zone("hand"), 5).allowed());
   CHECK(shuffled != h.faces("slot"));
-  const CreateReport made = h.field.edits().create(h.zone("meadow"), {.face = {7}, .key = 70});
+  const Outcome made = h.field.edits().create(h.zone("meadow"), {.face = {7}, .key = 70});
   CHECK(made.verdict.allowed());
   CHECK(h.field.table().card(made.card)->zone == h.zone("meadow"));
   CHECK(h.field.edits().create(h.zone("meadow"), {.face = {7}, .key = 70}).verdict.reason ==

@@ -24,7 +24,7 @@ TEST_CASE("play: timers and countdowns by the fifty thousand ring once each, in 
     countdowns[countdown.value] = at;
   }
   for (std::uint32_t stopped = 1; stopped < 20'000; stopped += 2) {
-    if (timers.erase(stopped)) time.stop_timer({stopped});
+    if (timers.erase(stopped)) time.stop_countdown({stopped});
     if (countdowns.erase(stopped)) time.stop_countdown({stopped});
   }
   double last = 0;
@@ -32,8 +32,8 @@ TEST_CASE("play: timers and countdowns by the fifty thousand ring once each, in 
     REQUIRE(e.time >= last);
     last = e.time;
     if (e.kind == EventKind::rang) {
-      REQUIRE(timers.at(e.timer.value) == Approx(e.time).epsilon(0).margin(1e-9));
-      timers.erase(e.timer.value);
+      REQUIRE(timers.at(e.countdown.value) == Approx(e.time).epsilon(0).margin(1e-9));
+      timers.erase(e.countdown.value);
     } else if (e.kind == EventKind::time_up) {
       REQUIRE(countdowns.at(e.countdown.value) == Approx(e.time).epsilon(0).margin(1e-9));
       countdowns.erase(e.countdown.value);
@@ -78,8 +78,7 @@ TEST_CASE("rules: of a hundred million legal moves the first so many are listed"
   TableSetup setup(glasshouse(200));
   for (int i = 0; i < 10'000; ++i) {
     setup.add({.name = "bed-" + std::to_string(i),
-               .pick = {.kind = PickKind::top},
-               .drop = rule::anything(),
+               .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything()},
                .cards = {{.face = {static_cast<std::uint32_t>(i % 52 + 1)}}}});
   }
   std::vector<Move> moves;

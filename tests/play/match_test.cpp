@@ -24,11 +24,10 @@ struct Pairs {
     std::vector<CardOptions> cards;
     for (std::uint32_t face = 1; face <= 4; ++face) cards.push_back({.face = {face}, .face_up = false});
     ZoneHandling handling{.tap = TapKind::flip};
-    const ZoneId basket = setup.add({.name = "basket", .drop = rule::anything()});
+    const ZoneId basket = setup.add({.name = "basket", .rules = {.drop = rule::anything()}});
     handling.match = MatchRule{.open = 2, .to = basket, .seconds = 0.5};
     const ZoneId grid = setup.add({.name = "grid",
-                                   .layout = GridLayout{.columns = 2},
-                                   .longest = 4,
+                                   .layout = {.kind = GridLayout{.columns = 2}, .longest = 4},
                                    .handling = handling,
                                    .cards = cards});
     setup.plans = {{.root = across({zone(grid, 1), zone(basket)})}};
@@ -114,16 +113,16 @@ TEST_CASE(
   for (const MatchEnd end : {MatchEnd::stay, MatchEnd::vanish}) {
     TableSetup setup(glasshouse(2));
     ZoneHandling handling{.tap = TapKind::flip};
-    const ZoneId box = setup.add({.name = "box", .off_table = true});
+    const ZoneId box = setup.add({.name = "box", .layout = {.off_table = true}});
     handling.match =
         MatchRule{.open = 2, .end = end, .to = end == MatchEnd::stay ? ZoneId{} : box, .seconds = 0.5};
     std::vector<CardOptions> cards;
     for (const std::uint32_t face : {1u, 1u, 2u, 2u}) cards.push_back({.face = {face}, .face_up = false});
-    const ZoneId grid = setup.add({.name = "grid",
-                                   .layout = GridLayout{.columns = 2, .rows = 2, .keeps_cells = true},
-                                   .longest = 4,
-                                   .handling = handling,
-                                   .cards = cards});
+    const ZoneId grid =
+        setup.add({.name = "grid",
+                   .layout = {.kind = GridLayout{.columns = 2, .rows = 2, .keeps_cells = true}, .longest = 4},
+                   .handling = handling,
+                   .cards = cards});
     setup.plans = {{.root = zone(grid)}};
     Playfield field(setup, {.window = {600, 400}});
     // Equal faces belong together, though no set of the deck names them.

@@ -15,9 +15,10 @@ namespace {
 /// Two places beside each other that take anything, and a card above them.
 TableSetup two_places() {
   TableSetup setup(glasshouse());
-  const ZoneId from = setup.add({.name = "from", .pick = {.kind = PickKind::any}, .cards = {{.face = {1}}}});
-  const ZoneId a = setup.add({.name = "a", .drop = rule::anything()});
-  const ZoneId b = setup.add({.name = "b", .drop = rule::anything()});
+  const ZoneId from =
+      setup.add({.name = "from", .rules = {.pick = {.kind = PickKind::any}}, .cards = {{.face = {1}}}});
+  const ZoneId a = setup.add({.name = "a", .rules = {.drop = rule::anything()}});
+  const ZoneId b = setup.add({.name = "b", .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = down({zone(from), across({zone(a), zone(b)})}), .largest_width = 100}};
   return setup;
 }
@@ -159,11 +160,10 @@ TEST_CASE("play: the cards of a finale stay as long as the feel says before they
 
 TEST_CASE("play: of a deal the card that leaves first lies on top of the stock, the next below it") {
   TableSetup setup(glasshouse());
-  const ZoneId stock = setup.add({.name = "stock", .layout = PileLayout{}, .longest = 9});
+  const ZoneId stock = setup.add({.name = "stock", .layout = {.kind = PileLayout{}, .longest = 9}});
   const ZoneId hand =
       setup.add({.name = "hand",
-                 .layout = HandLayout{},
-                 .longest = 9,
+                 .layout = {.kind = HandLayout{}, .longest = 9},
                  .cards = some(setup.table.deck(), {"fern-1", "fern-2", "fern-3", "fern-4", "fern-5"})});
   setup.plans = {{.root = down({zone(stock), zone(hand, 1)})}};
   setup.deal_from = stock;

@@ -135,32 +135,32 @@ TableSetup patience(const PatienceModel& model) {
   const Deck& deck = setup.table.deck();
   const Rule linked = rule::all({rule::same_colour(), rule::rank_down()});
   const auto zone_named = [](const char* name, int i) { return name + std::string("-") + std::to_string(i); };
-  ZoneId made =
-      setup.add({.name = "stock", .layout = PileLayout{}, .longest = 52, .recycled = model.gone_through});
-  made = setup.add({.name = "waste", .layout = PileLayout{}, .longest = 52, .pick = {.kind = PickKind::top}});
+  ZoneId made = setup.add(
+      {.name = "stock", .layout = {.kind = PileLayout{}, .longest = 52}, .recycled = model.gone_through});
+  made = setup.add({.name = "waste",
+                    .layout = {.kind = PileLayout{}, .longest = 52},
+                    .rules = {.pick = {.kind = PickKind::top}}});
   setup.rules_of({1}).stock = StockRule{.to = made, .gives = {at_a_time}, .passes = passes};
   for (int i = 1; i <= pots; ++i) {
     made = setup.add({.name = zone_named("pot", i),
-                      .pick = {.kind = PickKind::top},
-                      .drop = rule::all({rule::on_empty(), rule::at_most(1)})});
+                      .rules = {.pick = {.kind = PickKind::top},
+                                .drop = rule::all({rule::on_empty(), rule::at_most(1)})}});
   }
   for (int i = 1; i <= columns; ++i) {
     const Rule empty = rule::any({rule::all({rule::on_empty(), rule::at_most(2)}), rule::rank_on_empty(12)});
     made = setup.add({.name = zone_named("column", i),
-                      .layout = ColumnLayout{},
-                      .longest = 20,
-                      .pick = {.kind = PickKind::run, .link = linked},
-                      .drop = rule::any({empty, linked}),
-                      .flips_uncovered = true,
+                      .layout = {.kind = ColumnLayout{}, .longest = 20},
+                      .rules = {.pick = {.kind = PickKind::run, .link = linked},
+                                .drop = rule::any({empty, linked}),
+                                .flips_uncovered = true},
                       .handling = {.double_tap = TapKind::send}});
   }
   for (int i = 1; i <= beds; ++i) {
     const Rule grows = rule::any({rule::rank_on_empty(0), rule::all({rule::same_suit(), rule::rank_up()})});
-    made = setup.add({.name = zone_named("bed", i),
-                      .layout = PileLayout{},
-                      .longest = 13,
-                      .pick = {.kind = PickKind::top},
-                      .drop = rule::all({rule::at_most(1), grows})});
+    made =
+        setup.add({.name = zone_named("bed", i),
+                   .layout = {.kind = PileLayout{}, .longest = 13},
+                   .rules = {.pick = {.kind = PickKind::top}, .drop = rule::all({rule::at_most(1), grows})}});
   }
   setup.won = goal::all_in(setup.table.find_group("bed"));
   std::vector<PlanNode> nodes;

@@ -237,8 +237,8 @@ TEST_CASE("play: the table's clock can be held and sped up, and timers and count
   const CardId card = s.cards(s.hand)[5];
   s.field.time().hold("menu");
   const Pose held = *s.field.where().live_pose(card);
-  const TimerId timer = s.field.time().start_timer(1);
-  s.field.time().stop_timer(s.field.time().start_timer(0.5));
+  const CountdownId timer = s.field.time().start_timer(1);
+  s.field.time().stop_countdown(s.field.time().start_timer(0.5));
   const CountdownId count = s.field.time().add_countdown(4);
   s.field.time().start_countdown(count);
   s.field.advance_to(50);
@@ -251,7 +251,7 @@ TEST_CASE("play: the table's clock can be held and sped up, and timers and count
   double rang = 0;
   double up = 0;
   for (const Event& e : events) {
-    if (e.kind == EventKind::rang && e.timer == timer) rang = e.time;
+    if (e.kind == EventKind::rang && e.countdown == timer) rang = e.time;
     if (e.kind == EventKind::time_up && e.countdown == count) up = e.time;
   }
   CHECK(rang == Approx(50.5));

@@ -52,7 +52,7 @@ TEST_CASE("play: the next pose is where the next card comes to lie") {
 TEST_CASE("play: no card rests outside of its area, whatever the window and however many there are") {
   for_all("in the area", 5, [](Random& r) {
     TableSetup setup(glasshouse(60));
-    ZoneSetup zone{.name = "zone", .layout = random_layout(r), .longest = r.between(1, 30)};
+    ZoneSetup zone{.name = "zone", .layout = {.kind = random_layout(r), .longest = r.between(1, 30)}};
     const int count = r.between(1, 30);
     for (int i = 0; i < count; ++i) zone.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}});
     const ZoneId id = setup.add(zone);
@@ -71,8 +71,9 @@ TEST_CASE("play: no card rests outside of its area, whatever the window and howe
 }
 
 TEST_CASE("play: a zone that scrolls clips its cards, and none is hit outside of it") {
-  Playfield field(one_zone({.name = "long", .layout = ColumnLayout{}, .longest = 60, .scrolls = true}, 40),
-                  {.window = {600, 400}});
+  Playfield field(
+      one_zone({.name = "long", .layout = {.kind = ColumnLayout{}, .longest = 60, .scrolls = true}}, 40),
+      {.window = {600, 400}});
   const ZoneId id = *field.table().find_zone("long");
   const Rect area = *field.where().area(id);
   CHECK(field.where().content(id) > area.height());
@@ -95,8 +96,10 @@ TEST_CASE("play: a zone that scrolls clips its cards, and none is hit outside of
 }
 
 TEST_CASE("play: cards of a grid keep their cells when one leaves, and a newcomer takes the first free one") {
-  Playfield field(one_zone(
-      {.name = "grid", .layout = GridLayout{.columns = 3, .rows = 2, .keeps_cells = true}, .longest = 6}, 6));
+  Playfield field(
+      one_zone({.name = "grid",
+                .layout = {.kind = GridLayout{.columns = 3, .rows = 2, .keeps_cells = true}, .longest = 6}},
+               6));
   const ZoneId id = *field.table().find_zone("grid");
   const auto cards = field.table().zone(id)->cards;
   const Pose fifth = *field.where().resting_pose(cards[4]);
@@ -114,8 +117,9 @@ TEST_CASE("play: cards of a grid keep their cells when one leaves, and a newcome
 }
 
 TEST_CASE("play: free positions and turns are the table's, and survive a resize") {
-  Playfield field(one_zone({.name = "free", .layout = FreeLayout{}, .longest = 3, .sideways = true}, 2),
-                  {.window = {900, 600}});
+  Playfield field(
+      one_zone({.name = "free", .layout = {.kind = FreeLayout{}, .longest = 3, .sideways = true}}, 2),
+      {.window = {900, 600}});
   const ZoneId id = *field.table().find_zone("free");
   const CardId card = field.table().zone(id)->cards[0];
   REQUIRE(field.edits().set_position(card, {0, 1}));
@@ -176,8 +180,7 @@ TEST_CASE("play: a change lays out the zones that it touches and no others") {
   std::vector<PlanNode> nodes;
   for (std::size_t i = 0; i < 3; ++i) {
     nodes.push_back(zone(setup.add({.name = "zone-" + std::to_string(i),
-                                    .layout = counting(i),
-                                    .longest = 2,
+                                    .layout = {.kind = counting(i), .longest = 2},
                                     .cards = {{.face = {1}}}})));
   }
   setup.plans = {{.root = across(nodes)}};
@@ -195,14 +198,13 @@ TEST_CASE("play: a change lays out the zones that it touches and no others") {
 
 TEST_CASE("play: it shows itself in its layers: strips, insertion points, panels, ids") {
   TableSetup setup =
-      one_zone({.name = "column", .layout = ColumnLayout{.open_strip = 0.3f}, .longest = 4}, 4);
+      one_zone({.name = "column", .layout = {.kind = ColumnLayout{.open_strip = 0.3f}, .longest = 4}}, 4);
   const PanelId label = setup.add_panel({.name = "label"});
   setup.plans[0].root.parts.push_back(panel(label, {.px = 50}, {.px = 20}));
   const Playfield field(setup, {.window = {600, 900}});
-  TextSketch sketch;
-  field.where().sketch(sketch);
+  const std::string sketch = text_of(field.where().sketch());
   std::map<std::string, int> lines;
-  std::istringstream in(sketch.text());
+  std::istringstream in(sketch);
   for (std::string line; std::getline(in, line);) {
     const std::string layer = line.substr(0, line.find(' '));
     ++lines[layer + line.substr(layer.size(), line.find(' ', layer.size() + 1) - layer.size())];
@@ -221,12 +223,11 @@ TEST_CASE("play: it shows itself in its layers: strips, insertion points, panels
     const std::string layer = primitive.substr(0, primitive.find(' '));
     CHECK(std::count(sketch_layers.begin(), sketch_layers.end(), layer) == 1);
   }
-  CHECK(sketch.text().find(fmt::format("{:.1f} px", 0.3f * field.where().card_size().height)) !=
-        std::string::npos);
+  CHECK(sketch.find(fmt::format("{:.1f} px", 0.3f * field.where().card_size().height)) != std::string::npos);
 }
 
 TEST_CASE("play: runs, empty zones and drops have their outlines") {
-  Playfield field(one_zone({.name = "column", .layout = ColumnLayout{}, .longest = 9}, 5));
+  Playfield field(one_zone({.name = "column", .layout = {.kind = ColumnLayout{}, .longest = 9}}, 5));
   const ZoneId id = *field.table().find_zone("column");
   const auto& cards = field.table().zone(id)->cards;
   const Rect all = *field.where().run_outline({cards[0], 5});
@@ -244,7 +245,7 @@ TEST_CASE("play: runs, empty zones and drops have their outlines") {
 }
 
 TEST_CASE("play: of each card and zone there is a place, and of those that are not there none") {
-  TableSetup setup = one_zone({.name = "column", .layout = ColumnLayout{}, .longest = 4}, 2);
+  TableSetup setup = one_zone({.name = "column", .layout = {.kind = ColumnLayout{}, .longest = 4}}, 2);
   const PanelId label = setup.add_panel({.name = "label"});
   setup.plans[0].root.parts.push_back(panel(label, {.px = 50}, {.px = 20}));
   const Playfield field(setup, {.window = {600, 900}});

@@ -65,18 +65,15 @@ struct Garden {
     };
     hand = setup.add({.name = "hand",
                       .key = 1,
-                      .layout = HandLayout{},
-                      .longest = 9,
-                      .pick = {.kind = PickKind::any},
+                      .layout = {.kind = HandLayout{}, .longest = 9},
+                      .rules = {.pick = {.kind = PickKind::any}},
                       .cards = cards({"fern-2", "fern-2", "reed-5", "poppy-9"})});
     bed = setup.add({.name = "bed",
                      .key = 2,
-                     .layout = PileLayout{},
-                     .longest = 13,
-                     .pick = {.kind = PickKind::top},
-                     .drop = rule::rank_up(),
+                     .layout = {.kind = PileLayout{}, .longest = 13},
+                     .rules = {.pick = {.kind = PickKind::top}, .drop = rule::rank_up()},
                      .cards = cards({"fern-1"})});
-    shelf = setup.add({.name = "shelf", .key = 3, .layout = PileLayout{}, .longest = 4});
+    shelf = setup.add({.name = "shelf", .key = 3, .layout = {.kind = PileLayout{}, .longest = 4}});
     setup.plans = {{.root = down({across({zone(bed), zone(shelf)}, 1), zone(hand, 1)})}};
     return Playfield(std::move(setup), {.window = {900, 700}});
   }
@@ -249,9 +246,8 @@ TEST_CASE("play: a run that a sync tears apart in mid-drag does not hang in the 
   TableSetup setup(glasshouse());
   const ZoneId a = setup.add({.name = "a",
                               .key = 1,
-                              .layout = ColumnLayout{},
-                              .longest = 5,
-                              .pick = {.kind = PickKind::run},
+                              .layout = {.kind = ColumnLayout{}, .longest = 5},
+                              .rules = {.pick = {.kind = PickKind::run}},
                               .cards = {{.face = {3}, .key = 1}, {.face = {2}, .key = 2}}});
   const ZoneId b = setup.add({.name = "b", .key = 2});
   setup.plans = {{.root = across({zone(a), zone(b)})}};

@@ -132,8 +132,7 @@ TEST_CASE(
   TableSetup setup(glasshouse());
   const ZoneId zone_id =
       setup.add({.name = "hand",
-                 .layout = SpreadLayout{.spacing = 0.5f},
-                 .longest = 4,
+                 .layout = {.kind = SpreadLayout{.spacing = 0.5f}, .longest = 4},
                  .handling = {.hover = HoverKind::lift, .zoom = true},
                  .cards = some(setup.table.deck(), {"fern-1", "fern-2", "fern-3", "fern-4"})});
   setup.plans = {{.root = zone(zone_id, 1), .margin = 4, .largest_width = 70}};

@@ -98,14 +98,14 @@ TEST_CASE("play: at rest with nothing to come nothing is due, but a timer is, al
   Hand h(desk());
   (void)h.field.frame();
   CHECK(h.field.next_due() == INFINITY);
-  const TimerId timer = h.field.time().start_timer(2.5);
+  const CountdownId timer = h.field.time().start_timer(2.5);
   CHECK(h.field.time().at_rest());
   CHECK(h.field.time().settles_at() == h.field.now());
   CHECK(h.field.next_due() == 2.5);
   h.field.time().hold("menu");
   CHECK(h.field.next_due() == INFINITY);
   h.field.time().release("menu");
-  REQUIRE(h.field.time().stop_timer(timer));
+  REQUIRE(h.field.time().stop_countdown(timer));
   CHECK(h.field.next_due() == INFINITY);
   // An input that waits, an event that was not read, a frame that was not asked for.
   h.field.pointer({.phase = PointerPhase::move, .at = {5, 5}, .time = 0.7});
@@ -195,36 +195,35 @@ TEST_CASE("motion: reduced tells everything at the same times, of cards that fli
 TEST_CASE(
     "layout: a layout of one's own scrolls along its axis, inserts, sorts, and may leave poses as they come "
     "in") {
-  // A ladder: each card lower than the one before, as long as it likes to be.
+  // A ladder: each card lower than the one before, as long as it likes to be, and the seventh to one side.
+  const FaceId aside{7};
   const auto ladder = std::make_shared<const CustomFunctions>(CustomFunctions{
       .lay_out =
-          [](const LayoutInput& in, std::span<Pose> poses) {
+          [aside](const LayoutInput& in, std::span<Pose> poses) {
             const float step = 0.6f * in.card.height;
-            for (std::size_t i = 0; i < poses.size(); ++i)
+            for (std::size_t i = 0; i < poses.size(); ++i) {
               poses[i].centre.y =
                   in.area.min.y + in.card.height / 2 + static_cast<float>(i) * step - in.offset;
+              const Card* card = in.cards[i].card;
+              if (card && card->face == aside) poses[i].centre.x += in.window.width / 100;
+            }
             return LayoutReport{.content = static_cast<float>(poses.size() - 1) * step + in.card.height};
           },
       .least_size =
           [](const LayoutNeed&, Size card) {
             return Size{card.width, 2 * card.height};
           },
-      .axis = LayoutAxis::down});
+      .traits = {.axis = LayoutAxis::down}});
   TableSetup setup(glasshouse());
-  ZoneSetup rungs{.name = "rungs",
-                  .layout = CustomLayout{.name = "ladder", .functions = ladder},
-                  .longest = 12,
-                  .scrolls = true,
-                  .pick = {.kind = PickKind::any},
-                  .drop = rule::anything(),
-                  .sorts = true,
-                  .inserts = true};
+  ZoneSetup rungs{
+      .name = "rungs",
+      .layout = {.kind = CustomLayout{.name = "ladder", .functions = ladder}, .longest = 12, .scrolls = true},
+      .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything(), .sorts = true, .inserts = true}};
   for (std::uint32_t i = 1; i <= 12; ++i) rungs.cards.push_back({.face = {i}, .face_up = i != 2});
   const ZoneId there = setup.add(rungs);
   const ZoneId hand = setup.add({.name = "hand",
-                                 .layout = HandLayout{},
-                                 .longest = 3,
-                                 .pick = {.kind = PickKind::any},
+                                 .layout = {.kind = HandLayout{}, .longest = 3},
+                                 .rules = {.pick = {.kind = PickKind::any}},
                                  .cards = {{.face = {20}}, {.face = {21}}}});
   setup.plans = {{.root = across({zone(there), zone(hand, 1)}), .largest_width = 80}};
   Hand h(setup, {.window = {500, 400}});
@@ -234,6 +233,8 @@ TEST_CASE(
   CHECK(h.field.where().neutral_pose(h.cards("rungs")[0])->centre.x == Approx(area.centre().x).margin(1));
   CHECK(shows_face(h.field.where().neutral_pose(h.cards("rungs")[0])->flip));
   CHECK_FALSE(shows_face(h.field.where().neutral_pose(h.cards("rungs")[1])->flip));
+  CHECK(h.field.where().neutral_pose(h.cards("rungs")[6])->centre.x ==
+        Approx(area.centre().x + 5).margin(1));  // a hundredth of the window
   // To its end, and no further.
   const float content = h.field.where().content(there);
   REQUIRE(h.field.where().scroll_to(there, 1e6f));

@@ -30,11 +30,12 @@ TableSetup keyed(int cards) {
   TableSetup setup(glasshouse());
   const ZoneId row = setup.add({.name = "row",
                                 .key = 1,
-                                .layout = SpreadLayout{.spacing = 1.1f},
-                                .longest = 8,
-                                .drop = rule::anything()});
-  ZoneSetup hand{
-      .name = "hand", .key = 2, .layout = HandLayout{}, .longest = 10, .pick = {.kind = PickKind::any}};
+                                .layout = {.kind = SpreadLayout{.spacing = 1.1f}, .longest = 8},
+                                .rules = {.drop = rule::anything()}});
+  ZoneSetup hand{.name = "hand",
+                 .key = 2,
+                 .layout = {.kind = HandLayout{}, .longest = 10},
+                 .rules = {.pick = {.kind = PickKind::any}}};
   for (int i = 1; i <= cards; ++i)
     hand.cards.push_back({.face = {static_cast<std::uint32_t>(i)}, .key = static_cast<std::uint64_t>(i)});
   const ZoneId id = setup.add(hand);

@@ -14,15 +14,19 @@ namespace {
 TableSetup cellar_sale(std::size_t in_hand = 3, std::size_t in_cellar = 6) {
   TableSetup setup(glasshouse());
   const auto faces = setup.table.deck().faces();
-  ZoneSetup hand{
-      .name = "hand", .key = 1, .layout = HandLayout{}, .longest = 12, .pick = {.kind = PickKind::any}};
-  ZoneSetup cellar{.name = "cellar", .key = 2, .layout = PileLayout{}, .longest = 12};
+  ZoneSetup hand{.name = "hand",
+                 .key = 1,
+                 .layout = {.kind = HandLayout{}, .longest = 12},
+                 .rules = {.pick = {.kind = PickKind::any}}};
+  ZoneSetup cellar{.name = "cellar", .key = 2, .layout = {.kind = PileLayout{}, .longest = 12}};
   for (std::size_t i = 0; i < in_hand; ++i) hand.cards.push_back({.face = faces[i], .key = i + 1});
   for (std::size_t i = 0; i < in_cellar; ++i) cellar.cards.push_back({.face = faces[20 + i], .key = 20 + i});
   const ZoneId from = setup.add(hand);
   const ZoneId below = setup.add(cellar);
-  const ZoneId to =
-      setup.add({.name = "sale", .key = 3, .layout = PileLayout{}, .longest = 20, .drop = rule::anything()});
+  const ZoneId to = setup.add({.name = "sale",
+                               .key = 3,
+                               .layout = {.kind = PileLayout{}, .longest = 20},
+                               .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = down({across({zone(below), zone(to)}), zone(from, 1)})}};
   return setup;
 }
@@ -159,8 +163,8 @@ TEST_CASE("play: a game that answers no-moves at once is replayed to the same ev
   }
   CHECK(redeals == 2);
   CHECK(h.count(EventKind::no_moves) == 3);
-  const auto marks = std::count_if(inputs.begin(), inputs.end(),
-                                   [](const Input& i) { return std::holds_alternative<StandingInput>(i); });
+  const auto marks =
+      std::count_if(inputs.begin(), inputs.end(), [](const Input& i) { return name_of(i) == "standing"; });
   CHECK(marks == 3);
   Playfield again(cellar_sale(1, 4), {.window = {1000, 700}});
   std::vector<Event> told;
@@ -275,7 +279,7 @@ TEST_CASE("play: the next round of a game that closed its gate when it was won t
 
 TEST_CASE("play: a round's countdowns and timers end with it, and the client's clock, feel and ids go on") {
   Hand h(cellar_sale());
-  const TimerId timer = h.field.time().start_timer(1);
+  const CountdownId timer = h.field.time().start_timer(1);
   const CountdownId countdown = h.field.time().add_countdown(2);
   REQUIRE(h.field.time().start_countdown(countdown));
   REQUIRE(h.field.performances().set_feel(calm()));
@@ -289,7 +293,7 @@ TEST_CASE("play: a round's countdowns and timers end with it, and the client's c
   h.wait(5);
   CHECK(h.count(EventKind::rang) == 0);
   CHECK(h.count(EventKind::time_up) == 0);
-  CHECK(h.field.time().stop_timer(timer).reason == Reason::unknown_timer);
+  CHECK(h.field.time().stop_countdown(timer).reason == Reason::unknown_timer);
   h.field.gate().close("dialogue");
   h.point(PointerPhase::move, {5, 5});
   CHECK(h.field.pointer({.phase = PointerPhase::down,

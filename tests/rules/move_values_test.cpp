@@ -18,19 +18,19 @@ struct ValuesBench {
   ValuesBench() {
     const Rule linked = rule::all({rule::same_colour(), rule::rank_down()});
     column = setup.add({.name = "column",
-                        .layout = ColumnLayout{},
-                        .longest = 9,
-                        .pick = {.kind = PickKind::run, .link = linked},
-                        .drop = rule::any({linked, rule::on_empty()}),
-                        .flips_uncovered = true});
-    bed = setup.add(
-        {.name = "bed-1",
-         .pick = {.kind = PickKind::top},
-         .drop = rule::any({rule::rank_on_empty(0), rule::all({rule::same_suit(), rule::rank_up()})})});
-    pot = setup.add({.name = "pot", .pick = {.kind = PickKind::top}, .drop = rule::on_empty()});
-    stock = setup.add({.name = "stock", .layout = PileLayout{}, .longest = 9});
-    waste =
-        setup.add({.name = "waste", .layout = PileLayout{}, .longest = 9, .pick = {.kind = PickKind::top}});
+                        .layout = {.kind = ColumnLayout{}, .longest = 9},
+                        .rules = {.pick = {.kind = PickKind::run, .link = linked},
+                                  .drop = rule::any({linked, rule::on_empty()}),
+                                  .flips_uncovered = true}});
+    bed = setup.add({.name = "bed-1",
+                     .rules = {.pick = {.kind = PickKind::top},
+                               .drop = rule::any({rule::rank_on_empty(0),
+                                                  rule::all({rule::same_suit(), rule::rank_up()})})}});
+    pot = setup.add({.name = "pot", .rules = {.pick = {.kind = PickKind::top}, .drop = rule::on_empty()}});
+    stock = setup.add({.name = "stock", .layout = {.kind = PileLayout{}, .longest = 9}});
+    waste = setup.add({.name = "waste",
+                       .layout = {.kind = PileLayout{}, .longest = 9},
+                       .rules = {.pick = {.kind = PickKind::top}}});
     setup.rules_of(stock).stock = StockRule{.to = waste, .gives = {2}};
     setup.plans = {{.root = across({zone(column), zone(bed), zone(pot), zone(stock), zone(waste)})}};
   }

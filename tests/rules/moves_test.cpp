@@ -46,10 +46,11 @@ TEST_CASE("rules: neighbours are found by the links alone as by their index, and
     TableSetup setup(glasshouse(9));
     const int zones = r.between(3, 9);
     for (int i = 0; i < zones; ++i) {
-      ZoneSetup zone{.name = "z" + std::to_string(i), .pick = {.kind = PickKind::top}};
-      zone.drop =
+      ZoneSetup zone{.name = "z" + std::to_string(i), .rules = {.pick = {.kind = PickKind::top}}};
+      zone.rules.drop =
           r.chance(0.5f) ? rule::neighbours(r.between(1, 3)) : rule::each_neighbour(rule::same_colour());
-      if (r.chance(0.3f)) zone.drop = rule::all({zone.drop, rule::any({rule::rank_up(), rule::rank_down()})});
+      if (r.chance(0.3f))
+        zone.rules.drop = rule::all({zone.rules.drop, rule::any({rule::rank_up(), rule::rank_down()})});
       if (r.chance(0.7f)) zone.cards.push_back({.face = {static_cast<std::uint32_t>(r.between(1, 52))}});
       (void)setup.add(zone);
     }
@@ -74,9 +75,11 @@ TEST_CASE("rules: neighbours are found by the links alone as by their index, and
   // Alternatives that multiply: 2 to the power of 40 wants.
   TableSetup setup(glasshouse(9));
   std::vector<Rule> parts(40, rule::any({rule::rank_up(), rule::same_suit()}));
-  setup.add({.name = "a", .drop = rule::all(parts), .cards = {open_card(setup.table.deck(), "fern-2")}});
   setup.add(
-      {.name = "b", .pick = {.kind = PickKind::top}, .cards = {open_card(setup.table.deck(), "fern-9")}});
+      {.name = "a", .rules = {.drop = rule::all(parts)}, .cards = {open_card(setup.table.deck(), "fern-2")}});
+  setup.add({.name = "b",
+             .rules = {.pick = {.kind = PickKind::top}},
+             .cards = {open_card(setup.table.deck(), "fern-9")}});
   CHECK(legal_moves(setup.table, setup.rulebook()).size() == 1);
   CHECK(legal_moves(setup.table, setup.rulebook(), 0).empty());
 }
@@ -145,8 +148,13 @@ TEST_CASE("rules: an occupied slot exchanges, when the other card may go back") 
   CHECK(describe(no, b.table) == "Poppy-9 may not go to hand, where fern-5 comes from.");
   b.rules[b.hand.value - 1].drop = rule::anything();
   CHECK(judge_drop(b.table, b.book(), {card, 1}, b.slots[0]).allowed());
-  CHECK(would_exchange(b.table, b.book(), {card, 1}, b.slots[0]));
-  CHECK_FALSE(would_exchange(b.table, b.book(), {other, 1}, b.slots[1]));
+  Table exchanged = b.table;
+  const Move onto{.run = {card, 1}, .from = b.table.card(card)->zone, .to = b.slots[0]};
+  const MoveReport report = apply_move(exchanged, b.book(), onto);
+  const auto back = std::find_if(report.steps.begin(), report.steps.end(),
+                                 [](const MoveStep& step) { return step.kind == MoveStep::Kind::exchanged; });
+  REQUIRE(back != report.steps.end());
+  CHECK(back->card == other);
   // A rule in code is asked of both ways, each with the zone to which it goes.
   std::vector<ZoneId> asked;
   const Rule own =

@@ -187,10 +187,11 @@ TEST_CASE("rules: a rule that makes no sense is refused") {
 
 TEST_CASE("rules: a slot waits for others, all of them or so many, with an index and without") {
   TableSetup setup(glasshouse());
-  const PlanNode slots =
-      setup.add_formation({.name = "frame", .drop = rule::waited_for()}, with_waits(formation_of_pyramid(3)));
-  const ZoneId hand =
-      setup.add({.name = "hand", .layout = SpreadLayout{}, .longest = 4, .pick = {.kind = PickKind::any}});
+  const PlanNode slots = setup.add_formation({.name = "frame", .rules = {.drop = rule::waited_for()}},
+                                             with_waits(formation_of_pyramid(3)));
+  const ZoneId hand = setup.add({.name = "hand",
+                                 .layout = {.kind = SpreadLayout{}, .longest = 4},
+                                 .rules = {.pick = {.kind = PickKind::any}}});
   for (std::uint32_t face = 1; face <= 3; ++face) (void)setup.table.create_card(hand, {.face = {face}});
   CHECK(setup.waits.size() == 6);
   CHECK(setup.links.size() == 6);
@@ -238,13 +239,12 @@ TEST_CASE("rules: a rule in code sees the links, refuses by its name, and is ask
     return q.refuse({{"who", q.card}, {"where", q.zone}, {"why", std::string("so")}},
                     q.count > 1 ? "asks-much" : "");
   });
-  const ZoneId a = setup.add({.name = "a", .drop = asks});
+  const ZoneId a = setup.add({.name = "a", .rules = {.drop = asks}});
   const ZoneId b = setup.add({.name = "b"});
-  const ZoneId hand =
-      setup.add({.name = "hand",
-                 .layout = ColumnLayout{},
-                 .longest = 3,
-                 .pick = {.kind = PickKind::run, .link = rule::anything(), .when = rule::at_most(1)}});
+  const ZoneId hand = setup.add(
+      {.name = "hand",
+       .layout = {.kind = ColumnLayout{}, .longest = 3},
+       .rules = {.pick = {.kind = PickKind::run, .link = rule::anything(), .when = rule::at_most(1)}}});
   for (std::uint32_t face = 1; face <= 2; ++face) (void)setup.table.create_card(hand, {.face = {face}});
   setup.links = {{a, b}};
   setup.waits = {{a, hand}};

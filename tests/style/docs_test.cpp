@@ -8,6 +8,7 @@
 #include "apsidon/apsidon.hpp"
 #include "apsidon/files/result.hpp"
 #include "support/process.hpp"
+#include "support/tables.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;
@@ -39,7 +40,13 @@ TEST_CASE("style: docs/errors.md lists every code, and no other") {
 TEST_CASE(
     "style: the page of each layout lists every option of the schema, and draws its picture from a table") {
   const auto schema = nlohmann::json::parse(contents(source("data/schemas/table.schema.json")));
-  for (const std::string kind : {"slot", "pile", "column", "spread", "hand", "grid", "ring", "free"}) {
+  const std::vector<std::string> kinds = layout_kinds();
+  const auto words = schema["definitions"]["layout"]["oneOf"][0]["enum"].get<std::vector<std::string>>();
+  CHECK(std::set<std::string>(words.begin(), words.end()) ==
+        std::set<std::string>(kinds.begin(), kinds.end()));
+  const std::string page = contents(source("docs/layouts.md"));
+  for (const std::string& kind : kinds) {
+    CHECK(page.find("](layouts/" + kind + ".md)") != std::string::npos);
     std::set<std::string> options;
     for (const auto& variant : schema["definitions"]["layout"]["oneOf"]) {
       if (variant.value("/properties/kind/const"_json_pointer, "") != kind) continue;
@@ -57,9 +64,9 @@ TEST_CASE(
 }
 
 TEST_CASE("style: every test is a sentence with its part first") {
-  const std::set<std::string> parts{"geometry", "cards",    "layout",  "plan", "motion", "hit",
-                                    "rules",    "art",      "gesture", "play", "files",  "draw",
-                                    "tool",     "examples", "style",   "sdl",  "budget"};
+  const std::set<std::string> parts{"geometry", "cards", "layout",   "plan",  "motion", "hit",
+                                    "rules",    "art",   "gesture",  "play",  "files",  "draw",
+                                    "studio",   "tool",  "examples", "style", "sdl",    "budget"};
   const std::regex test_case("\\nTEST_CASE\\(\\s*\"([^\"]*)\"");
   int tests = 0;
   int all = 0;
@@ -103,4 +110,25 @@ TEST_CASE("style: every screenshot is linked from the README, and there are few"
   }
   CHECK(shots > 4);
   CHECK(shots < 20);
+}
+
+TEST_CASE("style: every mistake that is planted can be planted: its source has the text that it changes") {
+  int planted = 0;
+  for (const char* list : {"scripts/mutations.txt", "scripts/mutants/same.txt"}) {
+    for (const std::string& line : lines_of(contents(source(list)))) {
+      if (!line.starts_with("src/") && !line.starts_with("include/") && !line.starts_with("tools/")) continue;
+      const std::size_t bar = line.find('|');
+      std::string text;
+      for (std::size_t i = bar + 1; i < line.size() && line[i] != '|'; ++i) {
+        if (line[i] == '\\' && i + 1 < line.size() && line[i + 1] == '|') ++i;
+        text += line[i];
+      }
+      CAPTURE(list, line);
+      const auto file = source(line.substr(0, bar));
+      REQUIRE(std::filesystem::exists(file));
+      CHECK(contents(file).find(text) != std::string::npos);
+      ++planted;
+    }
+  }
+  CHECK(planted > 50);
 }

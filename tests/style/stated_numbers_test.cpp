@@ -10,10 +10,11 @@
 #include <sstream>
 
 #include "apsidon/apsidon.hpp"
+#include "geometry/each_field.hpp"
 #include "gesture/fields.hpp"
 #include "layout/fields.hpp"
 #include "motion/fields.hpp"
-#include "play/fields.hpp"
+#include "play/values/fields.hpp"
 
 using namespace apsidon;
 namespace fs = std::filesystem;
@@ -258,4 +259,24 @@ TEST_CASE("style: every number that is stated is held by a list of ranges, or by
                                                << ", which is not stated there any more");
     CHECK(false);
   }
+}
+
+TEST_CASE("style: every option of a zone is in the schema of tables and on the page of files") {
+  const auto whole = [](const fs::path& file) {
+    std::ostringstream text;
+    text << std::ifstream(file).rdbuf();
+    return text.str();
+  };
+  const std::string schema = whole(root / "data/schemas/table.schema.json");
+  const std::string page = whole(root / "docs/files.md");
+  std::size_t options = 0;
+  geometry_detail::EachField look{[&](std::string_view key, const auto&...) {
+    ++options;
+    CAPTURE(key);
+    CHECK(schema.find('"' + std::string(key) + '"') != std::string::npos);
+    CHECK(page.find('`' + std::string(key) + '`') != std::string::npos);
+  }};
+  ZoneBehaviour zone;
+  fields(zone, look);
+  CHECK(options > 20);
 }

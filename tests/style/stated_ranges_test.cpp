@@ -87,10 +87,12 @@ TEST_CASE("play: the numbers of a set-up have their ranges") {
     setup.plans = {{.root = zone(added)}};
     check(setup);
   };
-  check_borders("longest", 0, 100'000, 1, [&](double v) { with({.name = "a", .longest = i(v)}); });
+  check_borders("longest", 0, 100'000, 1,
+                [&](double v) { with({.name = "a", .layout = {.longest = i(v)}}); });
   check_borders("longest covered", 0, 5, 1,
-                [&](double v) { with({.name = "a", .longest = 5, .longest_covered = i(v)}); });
-  check_borders("factor", 0.05, 20, 0.001, [&](double v) { with({.name = "a", .factor = f(v)}); });
+                [&](double v) { with({.name = "a", .layout = {.longest = 5, .longest_covered = i(v)}}); });
+  check_borders("factor", 0.05, 20, 0.001,
+                [&](double v) { with({.name = "a", .layout = {.factor = f(v)}}); });
   check_borders("cop", 1, 1'000'000, 1, [](double v) {
     (void)Deck({.suits = {{"fern", "green"}}, .ranks = {"1"}, .copies = i(v)});
   });
@@ -140,19 +142,16 @@ TEST_CASE("play: options of a playfield and of a lone card have their ranges") {
   check_borders("corner_radius", 0, 0.5, 0.001, [&](double v) { lone({.corner_radius = f(v)}); });
 }
 
-TEST_CASE("play: clocks, cards and performances go at 0 to 1000 times, and any other speed changes nothing") {
+TEST_CASE(
+    "play: the clock, cards and performances go at 0 to 1000 times, and any other speed changes nothing") {
   Stage stage;
   const PerformanceId id = stage.field.performances().perform(wait(1));
-  Clock clock;
-  Motion motion;
-  motion.resize(1);
   for (const double speed : {0.0, 1000.0, -0.001, 1000.1, std::nan(""), HUGE_VAL}) {
     CAPTURE(speed);
     const bool taken = speed >= 0 && speed <= 1000;
     CHECK(stage.field.time().set_speed(speed).allowed() == taken);
     CHECK(stage.field.time().set_cards_speed(speed).allowed() == taken);
     CHECK(stage.field.performances().set_speed(id, speed).allowed() == taken);
-    CHECK(clock.set_speed(speed) == taken);
   }
 }
 
@@ -303,10 +302,10 @@ TEST_CASE(
 }
 
 TEST_CASE("geometry: a sketch in text rounds to 0.01 px") {
-  TextSketch sketch;
+  Sketch sketch;
   sketch.point("grip", {1.234f, 5.678f});
   sketch.point("grip", {1.0049f, 7});
-  CHECK(sketch.text() == "grip point 1.23 5.68\ngrip point 1 7\n");
+  CHECK(text_of(sketch) == "grip point 1.23 5.68\ngrip point 1 7\n");
 }
 
 TEST_CASE("motion: stops of an easing are written in percent, 25% being a quarter of the time") {
@@ -372,8 +371,7 @@ TEST_CASE("rules: a million legal moves are listed, unless another number is sta
   TableSetup setup(glasshouse());
   for (int n = 0; n < 1'100; ++n) {
     (void)setup.add({.name = "a" + std::to_string(n),
-                     .pick = {.kind = PickKind::any},
-                     .drop = rule::anything(),
+                     .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything()},
                      .cards = {{.face = {static_cast<std::uint32_t>(n % 52 + 1)}}}});
   }
   CHECK(legal_moves(setup.table, setup.rulebook()).size() == 1'000'000);

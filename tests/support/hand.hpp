@@ -89,35 +89,27 @@ inline std::vector<CardOptions> some(const Deck& deck, std::initializer_list<con
 inline TableSetup desk(const ZoneHandling& of_hand = {.hover = HoverKind::raise, .zoom = true}) {
   TableSetup setup(glasshouse());
   const Deck& deck = setup.table.deck();
-  const ZoneId slot = setup.add({.name = "slot",
-                                 .pick = {.kind = PickKind::top},
-                                 .drop = rule::on_empty(),
-                                 .exchanges = true,
-                                 .cards = some(deck, {"poppy-9"})});
-  const ZoneId meadow = setup.add({.name = "meadow",
-                                   .layout = FreeLayout{},
-                                   .longest = 5,
-                                   .pick = {.kind = PickKind::any},
-                                   .drop = rule::anything(),
-                                   .sorts = true});
+  const ZoneId slot =
+      setup.add({.name = "slot",
+                 .rules = {.pick = {.kind = PickKind::top}, .drop = rule::on_empty(), .exchanges = true},
+                 .cards = some(deck, {"poppy-9"})});
+  const ZoneId meadow =
+      setup.add({.name = "meadow",
+                 .layout = {.kind = FreeLayout{}, .longest = 5},
+                 .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything(), .sorts = true}});
   const ZoneId shelf = setup.add({.name = "shelf",
-                                  .layout = SpreadLayout{},
-                                  .longest = 5,
-                                  .sideways = true,
-                                  .pick = {.kind = PickKind::any},
-                                  .drop = rule::anything(),
-                                  .inserts = true,
-                                  .lays_sideways = true});
-  const ZoneId hand = setup.add({.name = "hand",
-                                 .layout = HandLayout{},
-                                 .longest = 12,
-                                 .pick = {.kind = PickKind::any},
-                                 .drop = rule::anything(),
-                                 .sorts = true,
-                                 .inserts = true,
-                                 .handling = of_hand,
-                                 .cards = some(deck, {"fern-1", "fern-2", "fern-3", "fern-4", "fern-5",
-                                                      "fern-6", "fern-7", "fern-8", "fern-9", "fern-10"})});
+                                  .layout = {.kind = SpreadLayout{}, .longest = 5, .sideways = true},
+                                  .rules = {.pick = {.kind = PickKind::any},
+                                            .drop = rule::anything(),
+                                            .inserts = true,
+                                            .lays_sideways = true}});
+  const ZoneId hand = setup.add(
+      {.name = "hand",
+       .layout = {.kind = HandLayout{}, .longest = 12},
+       .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything(), .sorts = true, .inserts = true},
+       .handling = of_hand,
+       .cards = some(deck, {"fern-1", "fern-2", "fern-3", "fern-4", "fern-5", "fern-6", "fern-7", "fern-8",
+                            "fern-9", "fern-10"})});
   PlanNode top = across({zone(slot), zone(meadow, 1), zone(shelf)});
   top.share = 1;
   setup.plans = {{.root = down({top, zone(hand)}), .largest_width = 100}};

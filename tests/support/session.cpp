@@ -321,9 +321,10 @@ void Session::change_rules(Random& r) {
       return (void)(r.chance(0.5f) ? field_.switches().switch_on(what, reason)
                                    : field_.switches().show(what, reason));
     case 3:
-      return field_.rules().ask_again(r.chance(0.8f));
+      return (void)field_.rules().ask_again(r.chance(0.8f));
     case 4:
-      return field_.gate().let_through(static_cast<PointerButton>(r.below(hostile_ ? 9 : 5)), r.chance(0.5f));
+      return (void)field_.gate().let_through(static_cast<PointerButton>(r.below(hostile_ ? 9 : 5)),
+                                             r.chance(0.5f));
     case 5: {
       std::vector<Plan> plans{field_.where().plan()};
       plans[0].margin = r.uniform(0, 40);
@@ -332,12 +333,8 @@ void Session::change_rules(Random& r) {
     }
     case 6:
       if (hostile_) {
-        BehaviourInput nothing_at_all;  // member by member: of a braced list g++ 12 warns without reason
-        nothing_at_all.zone = zone(r);
-        nothing_at_all.time = field_.now();
-        (void)field_.input(nothing_at_all);
-        Plan nothing;
-        (void)field_.input(PlansInput{.plans = {nothing}, .time = field_.now()});
+        (void)field_.edits().set_behaviour(zone(r), {});
+        (void)field_.edits().set_plans({Plan{}});
       }
       return;
     default: {
@@ -348,7 +345,7 @@ void Session::change_rules(Random& r) {
       behaviour.layout.facing = static_cast<Facing>(r.below(4));
       behaviour.rules.pick.covered = r.chance(0.3f);
       behaviour.rules.pick.when = r.chance(0.3f) ? rule::at_most(r.between(1, 3)) : rule::anything();
-      if (r.chance(0.3f)) behaviour.layout.layout = other.layout.layout;
+      if (r.chance(0.3f)) behaviour.layout.kind = other.layout.kind;
       if (r.chance(0.3f)) behaviour.rules.drop = r.chance(0.5f) ? rule::anything() : rule::waited_for();
       if (field_.table().zone(of)) (void)field_.edits().set_behaviour(of, behaviour);
     }
@@ -377,14 +374,15 @@ void Session::change_time(Random& r) {
       return (void)field_.time().extend_countdown({last_countdown_}, number(r, -1, 1));
     case 3:
       return (void)(r.chance(0.5f) ? field_.time().reset_countdown({last_countdown_}, number(r, 0, 1))
-                                   : field_.time().stop_timer({last_timer_}));
+                                   : field_.time().stop_countdown({last_timer_}));
     case 4:
-      return r.chance(0.3f) ? field_.time().hold("test") : field_.time().release("test");
+      return (void)(r.chance(0.3f) ? field_.time().hold("test") : field_.time().release("test"));
     case 5:
       if (r.chance(0.3f)) return (void)field_.time().set_cards_speed(r.chance(0.1f) ? 0 : number(r, 0.5, 2));
       return (void)field_.time().set_speed(r.chance(0.1f) ? 0 : number(r, 0.5, 2));
     case 6:
-      return r.chance(0.3f) ? field_.gate().close("test", r.chance(0.2f)) : field_.gate().open("test");
+      return (void)(r.chance(0.3f) ? field_.gate().close("test", r.chance(0.2f))
+                                   : field_.gate().open("test"));
     case 7:
       if (hostile_) {
         if (const auto event = field_.next_event(odd_numbers[r.below(8)])) hear(*event);
@@ -399,7 +397,7 @@ void Session::change_time(Random& r) {
 void Session::change_rounds(Random& r) {
   switch (r.below(5)) {
     case 0:
-      return field_.start_round(r.below(99), r.chance(0.3f));
+      return (void)field_.start_round(r.below(99), r.chance(0.3f));
     case 1:
       return (void)field_.start_over(setup_);
     case 2:

@@ -23,8 +23,10 @@ struct Stage {
 
   static Playfield make(const Feel& feel, std::size_t in_stock, std::size_t in_hand) {
     TableSetup setup(glasshouse(2));
-    ZoneSetup stock{.name = "stock", .layout = PileLayout{}, .longest = 60};
-    ZoneSetup hand{.name = "hand", .layout = HandLayout{}, .longest = 60, .pick = {.kind = PickKind::any}};
+    ZoneSetup stock{.name = "stock", .layout = {.kind = PileLayout{}, .longest = 60}};
+    ZoneSetup hand{.name = "hand",
+                   .layout = {.kind = HandLayout{}, .longest = 60},
+                   .rules = {.pick = {.kind = PickKind::any}}};
     hand.key = hand_key;
     for (std::size_t i = 0; i < in_stock; ++i) {
       stock.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}, .face_up = false});
@@ -32,8 +34,9 @@ struct Stage {
     for (std::size_t i = 0; i < in_hand; ++i)
       hand.cards.push_back({.face = {static_cast<std::uint32_t>(i % 52 + 1)}});
     const ZoneId s = setup.add(stock);
-    const ZoneId w =
-        setup.add({.name = "waste", .layout = PileLayout{}, .longest = 60, .drop = rule::anything()});
+    const ZoneId w = setup.add({.name = "waste",
+                                .layout = {.kind = PileLayout{}, .longest = 60},
+                                .rules = {.drop = rule::anything()}});
     const ZoneId h = setup.add(hand);
     setup.plans = {{.root = down({across({zone(s), zone(w)}), zone(h, 1)})}};
     setup.deal_from = s;

@@ -24,6 +24,16 @@ inline std::vector<ZoneContents> contents_of(const Table& table) {
   return out;
 }
 
+/// The name of every kind of layout that files have.
+inline std::vector<std::string> layout_kinds() {
+  std::vector<std::string> kinds;
+  const auto note = [&]<std::size_t... I>(std::index_sequence<I...>) {
+    (kinds.emplace_back(traits_of(std::variant_alternative_t<I, Layout>{}).name), ...);
+  };
+  note(std::make_index_sequence<std::variant_size_v<Layout> - 1>{});  // the last is that of one's own
+  return kinds;
+}
+
 inline Layout random_layout(Random& r) {
   const auto align = [&] { return static_cast<Align>(r.below(3)); };
   switch (r.below(9)) {
@@ -92,22 +102,22 @@ inline TableSetup random_setup(Random& r) {
   for (int i = 0; i < zones; ++i) {
     ZoneSetup zone{.name = "zone-" + std::to_string(i + 1),
                    .key = static_cast<std::uint64_t>(i + 1),
-                   .layout = random_layout(r),
-                   .longest = r.between(1, 12),
-                   .facing = static_cast<Facing>(r.chance(0.6f) ? 0 : r.below(4)),
-                   .factor = r.chance(0.8f) ? 1 : r.uniform(0.4f, 1.6f),
-                   .sideways = r.chance(0.2f),
-                   .scrolls = r.chance(0.15f),
-                   .gives_up = r.chance(0.2f)};
+                   .layout = {.kind = random_layout(r),
+                              .longest = r.between(1, 12),
+                              .facing = static_cast<Facing>(r.chance(0.6f) ? 0 : r.below(4)),
+                              .factor = r.chance(0.8f) ? 1 : r.uniform(0.4f, 1.6f),
+                              .sideways = r.chance(0.2f),
+                              .scrolls = r.chance(0.15f),
+                              .gives_up = r.chance(0.2f)}};
     const Rule drops[] = {rule::anything(),
                           rule::anything(),
                           rule::at_most(2),
                           rule::on_empty(),
                           rule::any({rule::on_empty(), rule::same_colour()}),
                           rule::nothing()};
-    zone.drop = drops[r.below(6)];
+    zone.rules.drop = drops[r.below(6)];
     const PickKind picks[] = {PickKind::any, PickKind::top, PickKind::run, PickKind::run, PickKind::nothing};
-    zone.pick.kind = picks[r.below(5)];
+    zone.rules.pick.kind = picks[r.below(5)];
     const int cards = r.between(0, 8);
     for (int c = 0; c < cards; ++c) {
       zone.cards.push_back(

@@ -170,7 +170,7 @@ TEST_CASE("tool: a cell of a table that a spreadsheet would take for a formula i
 
 TEST_CASE("tool: everything that is printed goes through the words that leave nothing in it") {
   int files = 0;
-  for (const auto& entry : std::filesystem::directory_iterator(source("tools/apsidon"))) {
+  for (const auto& entry : std::filesystem::recursive_directory_iterator(source("tools/apsidon"))) {
     const std::string name = entry.path().filename().string();
     if (entry.path().extension() != ".cpp" && entry.path().extension() != ".hpp") continue;
     ++files;

@@ -1,5 +1,5 @@
 // apsidon: one verb a file.
-#include "common.hpp"
+#include "shared/common.hpp"
 
 int main(int argc, char** argv) {
   apsidon::tool::CommandLine line;

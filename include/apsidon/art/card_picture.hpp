@@ -15,7 +15,7 @@ namespace apsidon {
 using PictureSize = std::function<Result<Size>(const std::string& picture)>;
 
 /// A card that lies in a box.
-struct CardView {
+struct ShownCard {
   FaceId face = {};  ///< none: not known, its back shows
   bool face_up = true;
   bool sideways = false;  ///< turned by a quarter, clockwise
@@ -38,7 +38,7 @@ struct CardPicture {
 /// known, else 5 to 7. `size_of` tells which pictures there are: with it, one that is not there gives way to
 /// the next (a larger picture to the face's own, a suit's back to that of all), and the part is never empty.
 [[nodiscard]] APSIDON_FILES_EXPORT CardPicture picture_of(const Art& art, const Deck& deck,
-                                                          const CardView& view,
+                                                          const ShownCard& view,
                                                           const PictureSize& size_of = {});
 /// The same of an item of a frame, which says itself where and how large it shows.
 [[nodiscard]] APSIDON_FILES_EXPORT CardPicture picture_of(const Art& art, const Deck& deck,

@@ -70,7 +70,7 @@ enum class Reason : std::uint8_t {
   nothing_to_redo,    ///< nothing was undone, or a move was made since
   // about what a call names beside
   unknown_panel,        ///< the table has no panel of this id
-  unknown_timer,        ///< no such timer runs, and there is no such countdown
+  unknown_timer,        ///< there is no such countdown, or timer, any more
   unknown_performance,  ///< no such performance runs
   undo_forbidden,       ///< the game lets nothing be taken back for now
   no_focus,             ///< keys cannot act on it now

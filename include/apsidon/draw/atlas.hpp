@@ -1,12 +1,12 @@
 #pragma once
 #include <chrono>
-#include <memory>
 #include <span>
 
 #include "apsidon/cards/deck.hpp"
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
 #include "apsidon/draw_export.hpp"
+#include "apsidon/geometry/hidden.hpp"
 #include "apsidon/play/frame.hpp"
 
 namespace apsidon {
@@ -24,9 +24,6 @@ class APSIDON_DRAW_EXPORT Atlas {
   /// it. Throws Error for a card or a ratio of nothing.
   Atlas(const Deck& deck, Size card, float pixel_ratio, float corner_share = 0.07f,
         const Gallery* gallery = nullptr);
-  Atlas(Atlas&&) noexcept;
-  Atlas& operator=(Atlas&&) noexcept;
-  ~Atlas();
 
   /// Draws cells until so much time has gone, at least one; those that the frame shows come first. Returns
   /// whether all are there.
@@ -49,7 +46,7 @@ class APSIDON_DRAW_EXPORT Atlas {
 
  private:
   struct APSIDON_DRAW_NO_EXPORT Impl;
-  std::unique_ptr<Impl> impl_;
+  Hidden<Impl> impl_;
 };
 
 }  // namespace apsidon

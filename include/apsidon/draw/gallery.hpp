@@ -1,14 +1,14 @@
 #pragma once
 #include <filesystem>
-#include <memory>
 #include <string>
 #include <vector>
 
-#include "apsidon/art/check_art.hpp"
+#include "apsidon/art/card_picture.hpp"
 #include "apsidon/draw/picture.hpp"
 #include "apsidon/draw_export.hpp"
 #include "apsidon/files/other_files.hpp"
 #include "apsidon/files/result.hpp"
+#include "apsidon/geometry/hidden.hpp"
 
 namespace apsidon {
 
@@ -19,9 +19,6 @@ class APSIDON_DRAW_EXPORT Gallery {
   /// `folder` is that of the art's file: pictures are named relative to it and, unless `others` allows more,
   /// lie there or below.
   Gallery(Art art, std::filesystem::path folder, OtherFiles others = OtherFiles::within);
-  Gallery(Gallery&&) noexcept;
-  Gallery& operator=(Gallery&&) noexcept;
-  ~Gallery();
 
   [[nodiscard]] const Art& art() const;
   /// Of a picture, px; or why it cannot be shown. A picture has at most 16384 px a side, and at most
@@ -41,10 +38,7 @@ class APSIDON_DRAW_EXPORT Gallery {
 
  private:
   struct APSIDON_DRAW_NO_EXPORT Impl;
-  std::unique_ptr<Impl> impl_;
+  Hidden<Impl> impl_;
 };
-
-/// What is wrong with a gallery's art, and what to change: of names, sizes and the pixels of its sheets.
-[[nodiscard]] APSIDON_DRAW_EXPORT std::vector<ArtFinding> check_art(const Gallery& gallery, const Deck& deck);
 
 }  // namespace apsidon

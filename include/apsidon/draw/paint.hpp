@@ -1,7 +1,6 @@
 #pragma once
 #include <chrono>
 #include <cstdint>
-#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -11,6 +10,7 @@
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
 #include "apsidon/draw_export.hpp"
+#include "apsidon/geometry/hidden.hpp"
 #include "apsidon/play/frame.hpp"
 
 namespace apsidon {
@@ -38,7 +38,7 @@ enum class Ground : std::uint8_t {
                                                         Ground ground = Ground::glasshouse);
 
 /// One card lying flat on a transparent ground, in a picture as large as its box.
-[[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_card(const Deck& deck, const CardView& view,
+[[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_card(const Deck& deck, const ShownCard& view,
                                                      float pixel_ratio = 1, const Gallery* gallery = nullptr);
 
 /// Paints many frames: each face, back and shadow is drawn once for each size in which it shows.
@@ -46,9 +46,6 @@ class APSIDON_DRAW_EXPORT Painter {
  public:
   /// A gallery outlives it.
   explicit Painter(const Deck& deck, const Gallery* gallery = nullptr);
-  Painter(Painter&&) noexcept;
-  Painter& operator=(Painter&&) noexcept;
-  ~Painter();
 
   /// As `paint` does, to within what nobody sees: cards that are turned are not drawn but turned.
   [[nodiscard]] Picture paint(const Frame& frame, Ground ground = Ground::glasshouse);
@@ -64,7 +61,7 @@ class APSIDON_DRAW_EXPORT Painter {
 
  private:
   struct APSIDON_DRAW_NO_EXPORT Impl;
-  std::unique_ptr<Impl> impl_;
+  Hidden<Impl> impl_;
 };
 
 /// What the corners of a drawn card show of its rank: its name, or where that has more than three letters the

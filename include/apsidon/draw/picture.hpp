@@ -38,9 +38,6 @@ class APSIDON_DRAW_EXPORT Picture {
   explicit Picture(Size size, float pixel_ratio = 1);
   /// A picture of these pixels. Throws Error when it has none.
   [[nodiscard]] static Picture of(const Pixels& pixels);
-  Picture(Picture&&) noexcept;
-  Picture& operator=(Picture&&) noexcept;
-  ~Picture();
 
   [[nodiscard]] int width() const;   ///< device pixels
   [[nodiscard]] int height() const;  ///< device pixels

@@ -6,15 +6,6 @@
 
 namespace apsidon {
 
-/// The box of this size in an area, placed by shares of the room that it leaves, as CSS `object-position`
-/// with percentages: (0, 0) at the top left, (0.5, 0.5) in the middle. A box larger than the area sticks out
-/// by the same shares.
-[[nodiscard]] constexpr Rect align_in(const Rect& area, Size size, Vec2 position = {0.5f, 0.5f}) {
-  return rect_at({area.min.x + (area.width() - size.width) * position.x,
-                  area.min.y + (area.height() - size.height) * position.y},
-                 size);
-}
-
 /// How a picture of a known size is fitted in a box, as CSS `object-fit`.
 enum class Fit : std::uint8_t {
   contain,     ///< as large as fits, with its proportions
@@ -35,26 +26,11 @@ struct Fitted {
   friend constexpr bool operator==(const Fitted&, const Fitted&) = default;
 };
 
-/// Fits a picture in an area. A picture or area that is empty or not finite gives empty boxes in the area's
-/// middle. O(1).
+/// Fits a picture in an area, placed by shares of the room that it leaves, as CSS `object-position` with
+/// percentages: (0, 0) at the top left, (0.5, 0.5) in the middle. A picture or area that is empty or not
+/// finite gives empty boxes in the area's middle. O(1).
 [[nodiscard]] APSIDON_CORE_EXPORT Fitted fit_in(const Rect& area, Size picture, Fit fit,
                                                 Vec2 position = {0.5f, 0.5f});
-
-/// A line of text as its font measures it, px.
-struct LineOfText {
-  float width = 0;
-  float ascent = 0;   ///< above the baseline
-  float descent = 0;  ///< below it
-
-  friend constexpr bool operator==(const LineOfText&, const LineOfText&) = default;
-};
-
-/// Where the baseline of a line begins so that the line lies in an area, in its middle unless stated.
-[[nodiscard]] constexpr Vec2 baseline_in(const Rect& area, const LineOfText& line,
-                                         Vec2 position = {0.5f, 0.5f}) {
-  const Rect box = align_in(area, {line.width, line.ascent + line.descent}, position);
-  return {box.min.x, box.min.y + line.ascent};
-}
 
 /// The part of a bar that is filled, from its left, for a share from 0 to 1; others are cut to that.
 [[nodiscard]] constexpr Rect filled(const Rect& bar, float share) {

@@ -1,42 +1,51 @@
 #pragma once
+#include <array>
+#include <cstdint>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/quad.hpp"
 
 namespace apsidon {
 
-/// The primitives by which any part can show itself to a programmer: a picture, a window or plain text draws
-/// them. Every call names its layer ("areas", "hits", …), so that a viewer can choose what to show.
-class APSIDON_CORE_EXPORT Sketch {
- public:
-  Sketch() = default;
-  Sketch(const Sketch&) = delete;
-  Sketch& operator=(const Sketch&) = delete;
-  virtual ~Sketch();
+/// One thing of a sketch.
+struct SketchMark {
+  enum class Kind : std::uint8_t { line, box, quad, point, label };
 
-  virtual void line(std::string_view layer, Vec2 from, Vec2 to) = 0;
-  virtual void box(std::string_view layer, const Rect& box) = 0;
-  virtual void quad(std::string_view layer, const Quad& quad) = 0;
-  virtual void point(std::string_view layer, Vec2 at) = 0;
-  virtual void label(std::string_view layer, Vec2 at, std::string_view text) = 0;
+  Kind kind = Kind::point;
+  std::string layer = {};  ///< "areas", "hits", …: a viewer may choose what to show
+  std::array<Vec2, 4> at =
+      {};                 ///< a quad's corners; a line's ends, a box's top left and bottom right; one point
+  std::string text = {};  ///< of a label
+
+  friend bool operator==(const SketchMark&, const SketchMark&) = default;
 };
 
-/// A sketch as lines of text, for tests and logs: `areas box 10 20 110 160`. Numbers are rounded to 0.01 px.
-class APSIDON_CORE_EXPORT TextSketch final : public Sketch {
- public:
-  void line(std::string_view layer, Vec2 from, Vec2 to) override;
-  void box(std::string_view layer, const Rect& box) override;
-  void quad(std::string_view layer, const Quad& quad) override;
-  void point(std::string_view layer, Vec2 at) override;
-  void label(std::string_view layer, Vec2 at, std::string_view text) override;
+/// What any part shows of itself to a programmer, to be drawn over a picture, in a window, or as text.
+struct Sketch {
+  std::vector<SketchMark> marks = {};  ///< in drawing order
 
-  /// All lines so far, each ended by a line feed.
-  [[nodiscard]] const std::string& text() const { return text_; }
+  void line(std::string_view layer, Vec2 from, Vec2 to) { add(SketchMark::Kind::line, layer, {from, to}); }
+  void box(std::string_view layer, const Rect& box) { add(SketchMark::Kind::box, layer, {box.min, box.max}); }
+  void quad(std::string_view layer, const Quad& quad) { add(SketchMark::Kind::quad, layer, quad.corners); }
+  void point(std::string_view layer, Vec2 at) { add(SketchMark::Kind::point, layer, {at}); }
+  void label(std::string_view layer, Vec2 at, std::string_view text) {
+    add(SketchMark::Kind::label, layer, {at});
+    marks.back().text = text;
+  }
+
+  friend bool operator==(const Sketch&, const Sketch&) = default;
 
  private:
-  std::string text_;
+  void add(SketchMark::Kind kind, std::string_view layer, const std::array<Vec2, 4>& at) {
+    marks.push_back({.kind = kind, .layer = std::string(layer), .at = at});
+  }
 };
+
+/// As lines of text, each ended by a line feed, for tests and logs: `areas box 10 20 110 160`. Numbers are
+/// rounded to 0.01 px.
+[[nodiscard]] APSIDON_CORE_EXPORT std::string text_of(const Sketch& sketch);
 
 }  // namespace apsidon

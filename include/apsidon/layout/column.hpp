@@ -1,5 +1,4 @@
 #pragma once
-#include "apsidon/core_export.hpp"
 #include "apsidon/layout/laid.hpp"
 
 namespace apsidon {
@@ -16,11 +15,5 @@ struct ColumnLayout {
 
   friend bool operator==(const ColumnLayout&, const ColumnLayout&) = default;
 };
-
-APSIDON_CORE_EXPORT void check(const ColumnLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const ColumnLayout& layout, const LayoutInput& in,
-                                         std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const ColumnLayout& layout, const LayoutNeed& need,
-                                                  Size card);
 
 }  // namespace apsidon

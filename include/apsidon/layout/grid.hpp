@@ -1,5 +1,4 @@
 #pragma once
-#include "apsidon/core_export.hpp"
 #include "apsidon/layout/laid.hpp"
 
 namespace apsidon {
@@ -25,25 +24,5 @@ struct GridLayout {
 
   friend bool operator==(const GridLayout&, const GridLayout&) = default;
 };
-
-APSIDON_CORE_EXPORT void check(const GridLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const GridLayout& layout, const LayoutInput& in,
-                                         std::span<Pose> poses);
-/// Without overlap. A grid of 0 columns counts as nearly square.
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const GridLayout& layout, const LayoutNeed& need,
-                                                  Size card);
-
-/// Where tracks start, and how far apart their starts are.
-struct Tracks {
-  float start = 0;  ///< of the first, from the start of the length, px
-  float pitch = 0;  ///< from one start to the next, px
-
-  friend constexpr bool operator==(const Tracks&, const Tracks&) = default;
-};
-
-/// `count` tracks of `size` with `gap` between them in a `length`, by the rules of CSS Box Alignment,
-/// overflow included.
-[[nodiscard]] APSIDON_CORE_EXPORT Tracks distribute(Distribute how, bool safe, std::size_t count, float size,
-                                                    float gap, float length);
 
 }  // namespace apsidon

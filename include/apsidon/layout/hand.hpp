@@ -1,5 +1,4 @@
 #pragma once
-#include "apsidon/core_export.hpp"
 #include "apsidon/geometry/angle.hpp"
 #include "apsidon/layout/laid.hpp"
 
@@ -19,11 +18,5 @@ struct HandLayout {
 
   friend bool operator==(const HandLayout&, const HandLayout&) = default;
 };
-
-APSIDON_CORE_EXPORT void check(const HandLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const HandLayout& layout, const LayoutInput& in,
-                                         std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const HandLayout& layout, const LayoutNeed& need,
-                                                  Size card);
 
 }  // namespace apsidon

@@ -4,12 +4,16 @@
 #include <span>
 #include <string>
 
+#include "apsidon/cards/card.hpp"
 #include "apsidon/geometry/pose.hpp"
 
 namespace apsidon {
 
-/// What a layout has to know of one card.
+/// What a layout knows of one card.
 struct LaidCard {
+  /// The card itself, for a layout of one's own that looks at its face, its key or what else there is of it:
+  /// there while the layout runs. Null where a card is only tried, as for the outline of an empty zone.
+  const Card* card = nullptr;
   bool face_up = true;
   bool sideways = false;  ///< turned by a quarter; takes its turned size
   std::int32_t cell =
@@ -42,6 +46,7 @@ struct LayoutInput {
   std::span<const LaidCard> cards;  ///< bottom to top
   Room room = {};
   Facing facing = Facing::bottom;
+  Size window = {};  ///< logical px; empty where there is none
   /// Cards keep their preferred strips and go on beyond the area, which shows a part of them and clips the
   /// rest.
   bool scrolls = false;
@@ -70,16 +75,5 @@ struct LayoutNeed {
 
 /// Where cards lie along a line that has more room than they take.
 enum class Align : std::uint8_t { start, centre, end };
-
-// Every layout is a struct of options and these functions, which neither allocate nor remember:
-//
-//   void check(const XLayout&)                    throws Error when an option is out of its stated range
-//   LayoutReport lay_out(const XLayout&, const LayoutInput&, std::span<Pose> poses)
-//                                                 writes one pose per card; O(cards); `poses` is as long as
-//                                                 `cards`
-//   Size least_size(const XLayout&, const LayoutNeed&, Size card)
-//                                                 the smallest area that holds so many at their least strips,
-//                                                 for cards that face the bottom; in proportion to the card's
-//                                                 size
 
 }  // namespace apsidon

@@ -16,22 +16,49 @@
 
 namespace apsidon {
 
-/// In which direction the cards of a layout follow one another, seen by the player toward whom they face:
-/// along it a zone scrolls, and what is inserted comes before the card whose neutral middle lies behind it.
+/// In which direction the cards of a layout follow one another, seen by the player toward whom they face.
 enum class LayoutAxis : std::uint8_t { across, down };
 
-/// What a layout of one's own is made of; see laid.hpp for what the functions have to do. Poses come in as
-/// they would lie in the middle of the area, so that one that is not written is a valid one. A zone that
-/// scrolls has `in.scrolls`, and shows its content moved on by `in.offset`; how long it is the report says.
-/// They may not call back in.
+/// How a card that is held over a zone finds its place among those that lie there.
+enum class Inserts : std::uint8_t {
+  on_top,   ///< none but the top
+  in_line,  ///< before the card whose neutral middle lies behind it along the axis
+  in_rows,  ///< likewise, in the nearest row
+};
+
+/// What a layout says of itself, and all that others ask of it. A layout of one's own says it in the same
+/// words, and is in everything what it says.
+struct LayoutTraits {
+  std::string_view name = {};            ///< as in files
+  LayoutAxis axis = LayoutAxis::across;  ///< along it cards follow one another, and a zone scrolls
+  Inserts inserts = Inserts::in_line;
+  bool strips = false;           ///< of each card that is covered a strip shows, which checks measure
+  std::size_t apart = 0;         ///< how many from the top lie apart, the others on each other; 0: all
+  bool raises = true;            ///< what is hovered stands above what lies on it
+  bool keeps_cells = false;      ///< each card lies in a cell of its own; one that comes gets the first free
+  std::size_t cells = 0;         ///< how many cells there are; 0: as many as it takes
+  bool keeps_positions = false;  ///< each card lies at its stored position, and is dropped where it is held
+  bool squared = false;          ///< all cards lie on each other: a shuffle parts them in two halves
+  bool previews_clear = false;   ///< a larger picture stands beside the whole zone, not beside its card
+};
+
+/// What a layout of one's own is made of. Poses come in as they would lie in the middle of the area, so that
+/// one that is not written is a valid one. A zone that scrolls has `in.scrolls`, and shows its content moved
+/// on by `in.offset`; how long it is the report says. They may not call back in.
 struct CustomFunctions {
+  /// Writes one pose per card; `poses` is as long as the cards of `in`. With none of `in.room` these are the
+  /// neutral poses, else the resting ones.
   std::function<LayoutReport(const LayoutInput& in, std::span<Pose> poses)> lay_out;
+  /// The smallest area that holds so many, for cards that face the bottom; in proportion to the card's size.
   std::function<Size(const LayoutNeed& need, Size card)> least_size;
-  LayoutAxis axis = LayoutAxis::across;
+  LayoutTraits traits = {};  ///< its name is that of the layout
+  /// Before which place a card held at this point would come to lie, if not as `traits.inserts` says.
+  std::function<std::size_t(const LayoutInput& in, std::span<const Pose> neutral, Vec2 point)> insertion = {};
 };
 
 /// A layout of one's own. Files have its name only: read again, its cards lie as in a spread until
-/// `functions` are given.
+/// `functions` are given. A pose of it that is not finite, or farther than 1e7 px from the window, becomes
+/// the middle of the area.
 struct CustomLayout {
   std::string name = "custom";
   std::shared_ptr<const CustomFunctions> functions = {};
@@ -39,30 +66,20 @@ struct CustomLayout {
   friend bool operator==(const CustomLayout&, const CustomLayout&) = default;
 };
 
-APSIDON_CORE_EXPORT void check(const CustomLayout& layout);
-/// A pose that is not finite, or farther than 1e7 px from the window, becomes the middle of the area.
-APSIDON_CORE_EXPORT LayoutReport lay_out(const CustomLayout& layout, const LayoutInput& in,
-                                         std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const CustomLayout& layout, const LayoutNeed& need,
-                                                  Size card);
-
 /// Any of the layouts, as a zone keeps it.
 using Layout = std::variant<SlotLayout, PileLayout, ColumnLayout, SpreadLayout, HandLayout, GridLayout,
                             RingLayout, FreeLayout, CustomLayout>;
 
-/// "slot", "pile", "column", "spread", "hand", "grid", "ring", "free", or the name of a layout of one's own.
-[[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(const Layout& layout);
+/// Its name is valid as long as the layout.
+[[nodiscard]] APSIDON_CORE_EXPORT LayoutTraits traits_of(const Layout& layout);
 
-/// Of a column and a grid down, of a layout of one's own what it says, of others across.
-[[nodiscard]] APSIDON_CORE_EXPORT LayoutAxis axis_of(const Layout& layout);
-
+/// Throws Error when an option is out of its stated range.
 APSIDON_CORE_EXPORT void check(const Layout& layout);
+/// Writes one pose per card: `poses` is as long as the cards of `in`. O(cards).
 APSIDON_CORE_EXPORT LayoutReport lay_out(const Layout& layout, const LayoutInput& in, std::span<Pose> poses);
+/// The smallest area that holds so many at their least strips, for cards that face the bottom; in proportion
+/// to the card's size.
 [[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const Layout& layout, const LayoutNeed& need, Size card);
-/// The area in which so many cards have the strips that they prefer; at least as large as `least_size`.
-[[nodiscard]] APSIDON_CORE_EXPORT Size preferred_size(const Layout& layout, const LayoutNeed& need,
-                                                      Size card);
-
 /// The pose of the only card of a zone: where the outline of an empty zone is drawn.
 [[nodiscard]] APSIDON_CORE_EXPORT Pose lone_pose(const Layout& layout, const Rect& area, Size card,
                                                  Facing facing = Facing::bottom);

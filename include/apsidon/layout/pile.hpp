@@ -1,5 +1,4 @@
 #pragma once
-#include "apsidon/core_export.hpp"
 #include "apsidon/geometry/angle.hpp"
 #include "apsidon/layout/laid.hpp"
 
@@ -18,11 +17,5 @@ struct PileLayout {
 
   friend bool operator==(const PileLayout&, const PileLayout&) = default;
 };
-
-APSIDON_CORE_EXPORT void check(const PileLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const PileLayout& layout, const LayoutInput& in,
-                                         std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const PileLayout& layout, const LayoutNeed& need,
-                                                  Size card);
 
 }  // namespace apsidon

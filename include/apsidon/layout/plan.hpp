@@ -119,7 +119,7 @@ struct Plan {
 
 /// How a zone lies in its area and how much it must be able to hold.
 struct ZoneLayout {
-  Layout layout = SlotLayout{};
+  Layout kind = SlotLayout{};
   int longest = 1;          ///< the most cards for which the plan keeps room, [0, 100000]
   int longest_covered = 0;  ///< how many of these lie face down, [0, longest]: where strips are by the side
   Facing facing = Facing::bottom;

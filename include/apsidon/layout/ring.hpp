@@ -1,5 +1,4 @@
 #pragma once
-#include "apsidon/core_export.hpp"
 #include "apsidon/geometry/angle.hpp"
 #include "apsidon/layout/laid.hpp"
 
@@ -18,12 +17,5 @@ struct RingLayout {
 
   friend bool operator==(const RingLayout&, const RingLayout&) = default;
 };
-
-APSIDON_CORE_EXPORT void check(const RingLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const RingLayout& layout, const LayoutInput& in,
-                                         std::span<Pose> poses);
-/// On which all cards lie at their least spacing, and no card touches the middle.
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const RingLayout& layout, const LayoutNeed& need,
-                                                  Size card);
 
 }  // namespace apsidon

@@ -1,5 +1,4 @@
 #pragma once
-#include "apsidon/core_export.hpp"
 #include "apsidon/layout/laid.hpp"
 
 namespace apsidon {
@@ -8,11 +7,5 @@ namespace apsidon {
 struct SlotLayout {
   friend bool operator==(const SlotLayout&, const SlotLayout&) = default;
 };
-
-APSIDON_CORE_EXPORT void check(const SlotLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const SlotLayout& layout, const LayoutInput& in,
-                                         std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const SlotLayout& layout, const LayoutNeed& need,
-                                                  Size card);
 
 }  // namespace apsidon

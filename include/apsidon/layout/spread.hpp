@@ -1,5 +1,4 @@
 #pragma once
-#include "apsidon/core_export.hpp"
 #include "apsidon/layout/laid.hpp"
 
 namespace apsidon {
@@ -15,11 +14,5 @@ struct SpreadLayout {
 
   friend bool operator==(const SpreadLayout&, const SpreadLayout&) = default;
 };
-
-APSIDON_CORE_EXPORT void check(const SpreadLayout& layout);
-APSIDON_CORE_EXPORT LayoutReport lay_out(const SpreadLayout& layout, const LayoutInput& in,
-                                         std::span<Pose> poses);
-[[nodiscard]] APSIDON_CORE_EXPORT Size least_size(const SpreadLayout& layout, const LayoutNeed& need,
-                                                  Size card);
 
 }  // namespace apsidon

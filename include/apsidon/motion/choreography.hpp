@@ -43,16 +43,4 @@ struct Choreography {
 /// Throws Error that begins with `what` when a number is out of its range.
 APSIDON_CORE_EXPORT void check(const Choreography& choreography, std::string_view what);
 
-/// A card among those that move together.
-struct Traveller {
-  std::size_t index = 0;  ///< in their order, from 0
-  std::size_t of = 1;     ///< how many they are
-  float distance = 0;     ///< to its goal
-  float farthest = 0;     ///< the largest of those distances
-};
-
-/// The seconds after which a card leaves.
-[[nodiscard]] APSIDON_CORE_EXPORT double departure(const Choreography& choreography,
-                                                   const Traveller& traveller);
-
 }  // namespace apsidon

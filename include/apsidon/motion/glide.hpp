@@ -25,9 +25,6 @@ struct Glide {
 /// Throws Error that begins with `what` when a number is out of its range.
 APSIDON_CORE_EXPORT void check(const Glide& glide, std::string_view what);
 
-/// The time of the way: the stated one, or one period of the spring, after which what is left is small.
-[[nodiscard]] APSIDON_CORE_EXPORT float travel_seconds(const Glide& glide);
-
 /// What an effect adds to a pose.
 struct Offset {
   Vec2 move = {};        ///< px
@@ -55,8 +52,5 @@ struct Effect {
 
   friend constexpr bool operator==(const Effect&, const Effect&) = default;
 };
-
-/// The share of its height that an effect has after this share of its time; 0 outside of 0 to 1.
-[[nodiscard]] APSIDON_CORE_EXPORT float share_of(const Effect& effect, float of_time);
 
 }  // namespace apsidon

@@ -28,14 +28,14 @@ struct Passage {
   friend constexpr bool operator==(const Passage&, const Passage&) = default;
 };
 
-/// A clock that some cards go by, a number below `clock_count()`; 0 is the time of all.
+/// A clock that some cards go by; 0 is the time of all.
 using ClockIndex = std::uint16_t;
 
 /// Live poses of many cards. Each has one base track toward its goal, a curve or a spring, and beside it
 /// effects and a lean with clocks of their own. Every pose is computed from the start of its track, never
 /// from the pose before, so that it does not depend on how time is cut into steps; and only when it is asked
 /// for, so that going on to a time costs no more than what comes to pass on the way. A card is known by its
-/// slot, a number below `size()`.
+/// slot, a number below that of `resize`.
 ///
 /// From rest a track follows its curve exactly. Interrupted, it takes over position and velocity: a spring
 /// starts with them, of a curve the difference decays. What has arrived stands exactly at its goal, sleeps,
@@ -53,7 +53,6 @@ class APSIDON_CORE_EXPORT Motion {
 
   /// Makes room for this many slots; new ones rest at a default pose, and none goes.
   void resize(std::size_t count);
-  [[nodiscard]] std::size_t size() const { return poses_.size(); }
   [[nodiscard]] double now() const;
 
   /// Puts a card at a pose at once, whatever it did.
@@ -67,29 +66,11 @@ class APSIDON_CORE_EXPORT Motion {
   void shift(std::size_t slot, const Pose& goal, const Glide& glide);
   /// Lets a card arrive now; a card at rest stays as it is.
   void finish(std::size_t slot);
-  /// Nothing moves here any more: way, effects and lean end where they are, and no passage tells of it. For a
-  /// slot whose card is gone. O(effects).
-  void clear(std::size_t slot);
   /// Adds an effect, after `delay` seconds. A second one of its kind takes over from the first, which fades
   /// in 0.12 s, so that nothing jumps; one of 0 seconds, or that adds nothing, ends the first at once.
   void start(std::size_t slot, const Effect& effect, double delay = 0, ClockIndex clock = 0);
   /// Lets a card lean from its way by this much, on a spring; nothing takes the lean back.
   void lean(std::size_t slot, const Offset& by, const Spring& spring);
-
-  /// A clock of its own, at speed 1. Cards that travel by it go on with it.
-  [[nodiscard]] ClockIndex add_clock();
-  /// Effects that go by a clock end here, as if their time were over; or go on from where they are by the
-  /// time of all, so that they end even where the clock stands still.
-  void end_effects(ClockIndex clock);
-  void release_effects(ClockIndex clock);
-  /// Nobody may travel by it any more; who does goes on to its goal.
-  void remove_clock(ClockIndex clock);
-  /// How many seconds pass on it in a second, [0, 1000]; 0 stops it. Cards on the way stay where they are.
-  void set_speed(ClockIndex clock, double speed);
-  /// What a clock shows.
-  [[nodiscard]] double own_time(ClockIndex clock) const;
-  /// When a clock shows this, as `Clock::when`.
-  [[nodiscard]] double when(ClockIndex clock, double own) const;
 
   /// Goes on to this time. Earlier times are ignored. O(cards awake / 16 + what comes to pass); allocates
   /// nothing once warm.
@@ -104,42 +85,20 @@ class APSIDON_CORE_EXPORT Motion {
     if (stale_ || !begun_.empty()) compute();
     return poses_[slot];
   }
-  /// By slot.
-  [[nodiscard]] std::span<const Pose> poses() const {
-    if (stale_ || !begun_.empty()) compute();
-    return poses_;
-  }
   [[nodiscard]] const Pose& goal(std::size_t slot) const;
   /// Whether the card is on its way, waits for it, leans over, or has an effect.
   [[nodiscard]] bool awake(std::size_t slot) const;
-  /// Whether the card waits for the start of its way.
-  [[nodiscard]] bool waiting(std::size_t slot) const;
-  [[nodiscard]] bool on_its_way(std::size_t slot) const;
-  /// When a card on its way lands, on the clock that it goes by; `now()` when it rests.
-  [[nodiscard]] double lands_at(std::size_t slot) const;
-  /// Adds the slots on which an effect of this kind is on. O(effects).
-  void with_effect(EffectKind kind, std::vector<std::uint32_t>& out) const;
   /// When everything will have arrived, known from the start; `now()` when all is at rest, infinity while a
   /// clock stands still that cards go by. O(cards awake).
   [[nodiscard]] double settles_at() const;
-  /// When the last of what has come to rest did so; the time of its start before anything has.
-  [[nodiscard]] double rested_at() const;
   /// Cards on their way, and effects and leans that are on.
   [[nodiscard]] std::size_t awake_count() const;
 
-  /// The slots whose poses may have changed since `forget_moved`: those on their way, and those that were put
-  /// somewhere, have come to rest, lean or have an effect. In parts, as they are kept; one may be in two of
-  /// them.
-  [[nodiscard]] std::size_t moved_parts() const;
-  [[nodiscard]] std::span<const std::uint32_t> moved(std::size_t part) const;
-  void forget_moved();
   /// What happened since `forget_passages`, in order of time. Valid until the next call that is not const.
   [[nodiscard]] std::span<const Passage> passages() const;
   void forget_passages();
-  /// Grows whenever a pose may have changed.
-  [[nodiscard]] std::uint64_t revision() const;
 
- private:
+ protected:
   void compute() const;
 
   struct APSIDON_CORE_NO_EXPORT Impl;

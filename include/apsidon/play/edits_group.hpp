@@ -14,15 +14,10 @@
 #include "apsidon/play/edit.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/group.hpp"
+#include "apsidon/play/outcome.hpp"
 #include "apsidon/play/panel.hpp"
 
 namespace apsidon {
-
-/// A card that was made, or why it was not.
-struct CreateReport {
-  Verdict verdict = {};
-  CardId card = {};
-};
 
 /// What the game itself changes: `field.edits().flip(card, true)`. Not judged, and nothing follows from it. A
 /// drag goes on as long as its cards lie together where they were picked up; else it is cancelled.
@@ -45,13 +40,13 @@ class APSIDON_CORE_EXPORT EditsGroup : public play_detail::Group {
   /// A shuffle that this client cannot see: the cards are covered, and no id tells a face any more.
   Verdict conceal(ZoneId zone);
   Verdict cut(ZoneId zone, std::size_t count);
-  /// A new card on top of a zone. What came before cannot be undone any more.
-  CreateReport create(ZoneId zone, const CardOptions& options);
+  /// A new card on top of a zone, in `card` of the outcome. What came before cannot be undone any more.
+  Outcome create(ZoneId zone, const CardOptions& options);
   SyncReport sync(std::span<const WantedZone> wanted);
   /// Takes a card off the table for good: it is sold, or eaten. What came before cannot be undone any more.
   Verdict remove(CardId card);
   /// What the game changes belongs to the player's last move in undo. After this it is a move of its own.
-  void mark_move();
+  Verdict mark_move();
   /// What a panel shows. A fill that is no number is refused, others are cut to 0 to 1; one that is bound to
   /// a countdown stays so.
   Verdict set_panel(PanelId panel, std::string text, float fill = 1);

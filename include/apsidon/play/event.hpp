@@ -80,8 +80,7 @@ enum class CancelCause : std::uint8_t {
 /// So many events wait to be read at most. Beyond that the oldest go, and are counted.
 inline constexpr std::size_t most_unread_events = 100'000;
 
-/// Timers and countdowns of a playfield.
-using TimerId = Id<struct TimerThing>;
+/// Countdowns of a playfield; a timer is one, too.
 using CountdownId = Id<struct CountdownThing>;
 
 /// "picked-up".
@@ -111,7 +110,6 @@ struct Event {
   PointerButton button = PointerButton::primary;
   Verdict verdict = {};
   PerformanceId performance = {};  ///< to which this belongs
-  TimerId timer = {};
   CountdownId countdown = {};
   std::string name = {};                  ///< of a cue
   CancelCause cause = CancelCause::none;  ///< of a cancelled drag

@@ -3,6 +3,7 @@
 #include <string>
 #include <string_view>
 
+#include "apsidon/cards/verdict.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/gesture/pointer.hpp"
@@ -23,11 +24,11 @@ class APSIDON_CORE_EXPORT GateGroup : public play_detail::Group {
 
   /// Cancels what is pressed or dragged. The reason ends with the round, unless it `lasts`: the next round
   /// begins with an open gate.
-  void close(std::string_view reason, bool lasts = false);
-  void open(std::string_view reason);
+  Verdict close(std::string_view reason, bool lasts = false);
+  Verdict open(std::string_view reason);
   /// Presses of this button are told (`tapped`) even while the gate is closed, wherever they are, and do
   /// nothing else: for what a game does at any time, like starting over.
-  void let_through(PointerButton button, bool on = true);
+  Verdict let_through(PointerButton button, bool on = true);
 
  private:
   friend struct play_detail::Groups;

@@ -1,33 +1,16 @@
 #pragma once
 #include <cstdint>
 #include <memory>
-#include <optional>
 #include <string>
+#include <string_view>
 #include <variant>
-#include <vector>
 
-#include "apsidon/cards/verdict.hpp"
-#include "apsidon/cards/wanted.hpp"
+#include "apsidon/core_export.hpp"
+#include "apsidon/fwd.hpp"
 #include "apsidon/geometry/rect.hpp"
 #include "apsidon/gesture/pointer.hpp"
-#include "apsidon/gesture/thresholds.hpp"
-#include "apsidon/layout/panel_id.hpp"
-#include "apsidon/layout/plan.hpp"
-#include "apsidon/motion/feel.hpp"
-#include "apsidon/play/edit.hpp"
-#include "apsidon/play/event.hpp"
-#include "apsidon/play/handling.hpp"
-#include "apsidon/play/hit.hpp"
-#include "apsidon/play/panel.hpp"
-#include "apsidon/play/script.hpp"
-#include "apsidon/play/switchable.hpp"
-#include "apsidon/play/zone_behaviour.hpp"
-#include "apsidon/rules/goal.hpp"
-#include "apsidon/rules/move.hpp"
 
 namespace apsidon {
-
-struct TableSetup;
 
 // What an input may hold. One that holds anything else cannot be meant: it is ignored and counted.
 
@@ -93,289 +76,32 @@ struct ReasonInput {
   friend bool operator==(const ReasonInput&, const ReasonInput&) = default;
 };
 
-/// Presses of a button are told even while the gate is closed, or are so no more.
-struct LetThroughInput {
-  PointerButton button = PointerButton::primary;
-  bool on = true;
-  double time = 0;
+/// A call of a group as a value, or what the game answered when it was asked: what a recorder hears, what a
+/// line of a log is read as (`parse_input`), and what `Playfield::call` takes. What is in it, its text says
+/// (`write_input`).
+class APSIDON_CORE_EXPORT CallInput {
+ public:
+  explicit CallInput(play_detail::AnyInput input);
+  [[nodiscard]] const play_detail::AnyInput& any() const { return *any_; }
 
-  friend bool operator==(const LetThroughInput&, const LetThroughInput&) = default;
-};
+  friend APSIDON_CORE_EXPORT bool operator==(const CallInput& a, const CallInput& b);
 
-/// The focus of the keys is put somewhere.
-struct FocusInput {
-  Hit on = {};
-  double time = 0;
-
-  friend bool operator==(const FocusInput&, const FocusInput&) = default;
-};
-
-/// A preview is shown, or with no card ended.
-struct PreviewInput {
-  CardId card = {};
-  double time = 0;
-
-  friend bool operator==(const PreviewInput&, const PreviewInput&) = default;
-};
-
-/// A card, a zone or a panel is switched off or on, hidden or shown, for a reason.
-struct SwitchInput {
-  enum class What : std::uint8_t { off, on, hide, show };
-  What what = What::off;
-  Switchable of = {};
-  std::string reason = {};
-  bool lasts = false;  ///< of off and hide: from round to round
-  double time = 0;
-
-  friend bool operator==(const SwitchInput&, const SwitchInput&) = default;
-};
-
-/// What the game's rules go by has changed: they are asked anew.
-struct AskAgainInput {
-  bool on_turn = true;  ///< it is this player's turn: that no move is left counts only then
-  double time = 0;
-
-  friend bool operator==(const AskAgainInput&, const AskAgainInput&) = default;
-};
-
-/// A zone lies, gives, takes and is handled in another way.
-struct BehaviourInput {
-  ZoneId zone = {};
-  ZoneBehaviour behaviour = {};
-  double time = 0;
-
-  friend bool operator==(const BehaviourInput&, const BehaviourInput&) = default;
-};
-
-/// Zones and panels are arranged by other plans.
-struct PlansInput {
-  std::vector<Plan> plans = {};
-  double time = 0;
-
-  friend bool operator==(const PlansInput&, const PlansInput&) = default;
-};
-
-/// The game's answer to a proposal that waits.
-struct AnswerInput {
-  std::uint64_t proposal = 0;
-  Verdict verdict = {};
-  double time = 0;
-
-  friend bool operator==(const AnswerInput&, const AnswerInput&) = default;
-};
-
-/// What the game's judge said of a proposal when it was asked; none: the answer comes later.
-struct JudgedInput {
-  std::uint64_t proposal = 0;
-  std::optional<Verdict> verdict = {};
-  double time = 0;
-
-  friend bool operator==(const JudgedInput&, const JudgedInput&) = default;
-};
-
-/// What a rule in the game's code said when it was asked.
-struct OwnRuleInput {
-  std::string rule = {};
-  Verdict verdict = {};
-  double time = 0;
-
-  friend bool operator==(const OwnRuleInput&, const OwnRuleInput&) = default;
-};
-
-/// A move that a call makes.
-struct MoveInput {
-  Move move = {};
-  double time = 0;
-
-  friend bool operator==(const MoveInput&, const MoveInput&) = default;
-};
-
-/// What a tap does, by a call: a stock gives, a card is sent or flipped.
-struct TapInput {
-  TapKind tap = TapKind::draw;  ///< draw, send or flip
-  CardId card = {};             ///< of send and flip
-  ZoneId zone = {};             ///< of draw
-  double time = 0;
-
-  friend bool operator==(const TapInput&, const TapInput&) = default;
-};
-
-/// A change of the table by the game.
-struct EditInput {
-  Edit edit = {};
-  double time = 0;
-
-  friend bool operator==(const EditInput&, const EditInput&) = default;
-};
-
-/// What should lie where, by the game's own keys.
-struct SyncInput {
-  std::vector<WantedZone> wanted = {};
-  double time = 0;
-
-  friend bool operator==(const SyncInput&, const SyncInput&) = default;
-};
-
-/// The last move is taken back or made again by a call: by a button of the client's, say. Unlike the key, it
-/// does not ask the gate.
-struct UndoInput {
-  bool redo = false;
-  double time = 0;
-
-  friend bool operator==(const UndoInput&, const UndoInput&) = default;
-};
-
-/// A game that is as good as won is finished.
-struct FinishInput {
-  double time = 0;
-
-  friend bool operator==(const FinishInput&, const FinishInput&) = default;
-};
-
-/// The playfield has judged how the game stands, and told something of it. It does so by itself when a game
-/// has answered all that happened at a time; a log says when, for the game may answer that, too.
-struct StandingInput {
-  Standing standing = Standing::open;
-  double time = 0;
-
-  friend bool operator==(const StandingInput&, const StandingInput&) = default;
-};
-
-/// A new round, dealt by this seed.
-struct RoundInput {
-  std::uint64_t seed = 0;
-  bool deals = false;  ///< and the deal is shown
-  double time = 0;
-
-  friend bool operator==(const RoundInput&, const RoundInput&) = default;
-};
-
-/// A new round with another table.
-struct StartOverInput {
-  std::shared_ptr<const TableSetup> setup = {};  ///< not null
-  double time = 0;
-
-  friend bool operator==(const StartOverInput&, const StartOverInput&) = default;
-};
-
-/// Back to a snapshot: to how all was after so many inputs, at that time.
-struct RestoreInput {
-  std::uint64_t inputs = 0;
-  double taken_at = 0;
-  double time = 0;
-
-  friend bool operator==(const RestoreInput&, const RestoreInput&) = default;
-};
-
-/// A script begins.
-struct PerformInput {
-  Script script = {};
-  bool closes_gate = false;
-  double time = 0;
-
-  friend bool operator==(const PerformInput&, const PerformInput&) = default;
-};
-
-/// A performance is skipped to its end, stopped, or goes at another speed; or a card shakes or swells.
-struct PerformanceInput {
-  enum class What : std::uint8_t { skip, stop, speed, shake, pulse };
-  What what = What::skip;
-  PerformanceId performance = {};
-  CardId card = {};                       ///< of shake and pulse
-  std::optional<CardEffect> effect = {};  ///< of shake and pulse: in place of the feel's
-  double speed = 1;                       ///< of speed
-  double time = 0;
-
-  friend bool operator==(const PerformanceInput&, const PerformanceInput&) = default;
-};
-
-/// The table's clock goes at another speed; a timer or a countdown begins or ends.
-struct ClockInput {
-  enum class What : std::uint8_t {
-    speed,
-    start_timer,
-    stop_timer,
-    add,
-    start,
-    extend,
-    reset,
-    hold,
-    release,
-    remove,
-    cards_speed
-  };
-  What what = What::speed;
-  double number = 0;           ///< the speed, or seconds
-  std::string reason = {};     ///< of hold and release: of a countdown
-  bool at_first_move = false;  ///< of `add`
-  TimerId timer = {};
-  CountdownId countdown = {};
-  double time = 0;
-
-  friend bool operator==(const ClockInput&, const ClockInput&) = default;
-};
-
-/// A panel shows something else.
-struct PanelInput {
-  PanelId panel = {};
-  std::string text = {};
-  float fill = 1;
-  PanelTone tone = PanelTone::neutral;
-  CountdownId countdown = {};  ///< whose share fills it, in place of `fill`; none: `fill` does
-  double time = 0;
-
-  friend bool operator==(const PanelInput&, const PanelInput&) = default;
-};
-
-/// A zone scrolls to an offset.
-struct ScrollInput {
-  ZoneId zone = {};
-  float offset = 0;  ///< px
-  double time = 0;
-
-  friend bool operator==(const ScrollInput&, const ScrollInput&) = default;
-};
-
-/// Another feel, or other options of the hand.
-struct FeelInput {
-  Feel feel = {};
-  double time = 0;
-
-  friend bool operator==(const FeelInput&, const FeelInput&) = default;
-};
-struct DragOptionsInput {
-  DragOptions options = {};
-  double time = 0;
-
-  friend bool operator==(const DragOptionsInput&, const DragOptionsInput&) = default;
-};
-struct HoverOptionsInput {
-  HoverOptions options = {};
-  double time = 0;
-
-  friend bool operator==(const HoverOptionsInput&, const HoverOptionsInput&) = default;
-};
-struct ThresholdsInput {
-  GestureThresholds options = {};
-  double time = 0;
-
-  friend bool operator==(const ThresholdsInput&, const ThresholdsInput&) = default;
+ private:
+  std::shared_ptr<const play_detail::AnyInput> any_;
 };
 
 /// One input of a playfield, with its time. A log of them replays the session. What the player does with
 /// pointers and keys is an input, what the window does, and every call of the game that changes something;
 /// and what the game answered when it was asked.
-struct Input : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput,
-                            JudgedInput, OwnRuleInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput,
-                            RoundInput, StartOverInput, RestoreInput, PerformInput, PerformanceInput,
-                            ClockInput, SwitchInput, PanelInput, LetThroughInput, FocusInput, PreviewInput,
-                            FinishInput, StandingInput, AskAgainInput, BehaviourInput, PlansInput,
-                            ScrollInput, FeelInput, DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
+struct Input : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, CallInput> {
   using variant::variant;
 };
 
-[[nodiscard]] inline double time_of(const Input& input) {
-  return std::visit([](const auto& i) { return i.time; }, input);
-}
+/// Seconds.
+[[nodiscard]] APSIDON_CORE_EXPORT double time_of(const Input& input);
+/// The same input at another time.
+[[nodiscard]] APSIDON_CORE_EXPORT Input at_time(const Input& input, double time);
+/// What kind it is, as a log has it: "pointer", "close_gate", "move".
+[[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(const Input& input);
 
 }  // namespace apsidon

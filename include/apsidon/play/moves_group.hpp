@@ -47,8 +47,8 @@ class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
   Verdict redo();
   /// Nothing is taken back or made again, by calls or by keys, until this reason, and every other, is
   /// released. It ends with the round, unless it `lasts`.
-  void forbid_undo(std::string_view reason, bool lasts = false);
-  void allow_undo(std::string_view reason);
+  Verdict forbid_undo(std::string_view reason, bool lasts = false);
+  Verdict allow_undo(std::string_view reason);
 
   /// Every drop is a proposal. The rules answer at once; what they allow, the game may answer too, now or
   /// later.

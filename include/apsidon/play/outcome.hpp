@@ -11,7 +11,8 @@ struct Outcome {
   bool used = false;       ///< it did something, or began to
   Verdict verdict = {};    ///< why it was refused, if it was
   SyncReport report = {};  ///< of a sync
-  std::uint64_t id = 0;    ///< of the performance, timer, countdown or card that was made
+  std::uint64_t id = 0;    ///< of the performance or countdown that was made
+  CardId card = {};        ///< that was made
 };
 
 }  // namespace apsidon

@@ -9,6 +9,7 @@
 #include "apsidon/play/frame.hpp"
 #include "apsidon/play/notice.hpp"
 #include "apsidon/play/options.hpp"
+#include "apsidon/play/recorder.hpp"
 
 namespace apsidon {
 
@@ -59,8 +60,9 @@ class APSIDON_CORE_EXPORT Playfield {
   /// used.
   bool input(const Input& input);
   /// An input that is taken now, after all that is due now; its own time does not count. Returns what came of
-  /// it. Every call of a group but `set_judge`, and every round, is one of these: `field.call(UndoInput{})`
-  /// is `field.moves().undo()`. (`RestoreInput` is not, without its snapshot: it does nothing.)
+  /// it. Every call of a group but `set_judge`, and every round, is one of these, and can be had from text:
+  /// `field.call(*parse_input(R"({"undo": true})", setup))` is `field.moves().undo()`. (A `restore` is not,
+  /// without its snapshot: it does nothing.)
   Outcome call(const Input& input);
   /// Hears every input when it is taken, and every call that changes something, from now on; an empty one
   /// ends that.
@@ -107,7 +109,7 @@ class APSIDON_CORE_EXPORT Playfield {
   /// docs/play.md has a table of what ends with a round and what lasts.
   Verdict start_over(TableSetup setup);
   /// `start_over` with the same table, dealt by its round plan and a seed; `deals`: the deal is shown.
-  void start_round(std::uint64_t seed, bool deals = false);
+  Verdict start_round(std::uint64_t seed, bool deals = false);
   /// Everything is as in a snapshot, but for the window, the time, which goes on from now, and the events
   /// that were not read yet. What is in the hand ends as cancelled; what was in the hand in the snapshot is
   /// put back. A proposal that waits here and did not in the snapshot ends as superseded. Ids go on.

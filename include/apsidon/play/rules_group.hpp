@@ -36,7 +36,7 @@ class APSIDON_CORE_EXPORT RulesGroup : public play_detail::Group {
   /// was asked of rules is asked anew: the targets of what is held, what it aims at, marks, the cursor, the
   /// goals, and whether a move is left. `on_turn`: it is this player's turn; while it is not, `no-moves` is
   /// not told.
-  void ask_again(bool on_turn = true);
+  Verdict ask_again(bool on_turn = true);
 
  private:
   friend struct play_detail::Groups;

@@ -20,29 +20,11 @@ namespace apsidon {
 
 /// A zone with all that a playfield needs to know of it.
 struct ZoneSetup {
-  std::string name = {};  ///< not empty, unique in the table
-  std::uint64_t key = 0;  ///< the game's own number; 0 for none
-  Layout layout = SlotLayout{};
-  int longest = 1;                 ///< the most cards for which the plan keeps room, [0, 100000]
-  Facing facing = Facing::bottom;  ///< toward which side lower edges point
-  float factor = 1;                ///< its cards' size, times that of the table, [0.05, 20]
-  bool sideways = false;           ///< cards may lie sideways there: room is kept for that
-  bool scrolls = false;            ///< shows a part of its cards and scrolls
-  int longest_covered = 0;         ///< how many of `longest` lie face down, [0, longest]
-  bool off_table = false;          ///< it has no place in the plan, but one outside of the window
-  bool gives_up = false;           ///< while it is empty its place goes to its neighbours
-  bool snaps = true;               ///< upright cards rest on whole device pixels
-  PickRule pick = {};              ///< gives nothing, unless stated
-  Rule drop = rule::nothing();     ///< takes nothing, unless stated
-  std::optional<StockRule> stock = {};
-  bool exchanges = false;  ///< these seven: see ZoneRules
-  bool sorts = false;
-  bool inserts = false;
-  bool lays_sideways = false;
-  bool flips_uncovered = false;
-  bool takes_itself = false;
-  SharedList<ZoneId> sends_to = {};
-  ZoneHandling handling = {};
+  std::string name = {};                ///< not empty, unique in the table
+  std::uint64_t key = 0;                ///< the game's own number; 0 for none
+  ZoneLayout layout = {};               ///< lies as one place for one card, unless stated
+  ZoneRules rules = {};                 ///< gives and takes nothing, unless stated
+  ZoneHandling handling = {};           ///< these three can be changed later: a ZoneBehaviour
   int recycled = 0;                     ///< how often a waste was recycled into it already
   std::vector<CardOptions> cards = {};  ///< bottom to top
 };
@@ -86,7 +68,7 @@ struct WholeDeck {
 /// plans:
 ///
 ///     TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2", "3"}}));
-///     const ZoneId hand = setup.add({.name = "hand", .layout = HandLayout{}, .longest = 9});
+///     const ZoneId hand = setup.add({.name = "hand", .layout = {.kind = HandLayout{}, .longest = 9}});
 ///     setup.plans = {{.root = down({zone(hand, 1)})}};
 struct APSIDON_CORE_EXPORT TableSetup {
   explicit TableSetup(Deck deck) : table(std::move(deck)) {}
@@ -120,8 +102,6 @@ struct APSIDON_CORE_EXPORT TableSetup {
   [[nodiscard]] Rulebook rulebook() const {
     return {.zones = rules_, .links = links, .waits = waits, .won = &won, .lost = &lost};
   }
-  /// How many zones were added; a table with others fails `check`.
-  [[nodiscard]] std::size_t zone_count() const { return layouts_.size(); }
 
   std::string name = {};  ///< for people
   Size art_size = {};     ///< of a card's picture, px of its own; empty when it is not known

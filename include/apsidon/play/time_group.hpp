@@ -36,15 +36,15 @@ class APSIDON_CORE_EXPORT TimeGroup : public play_detail::Group {
   [[nodiscard]] bool is_held(CountdownId countdown) const;
 
   /// Stops the clock of the table until this reason, and every other, is released.
-  void hold(std::string_view reason);
-  void release(std::string_view reason);
+  Verdict hold(std::string_view reason);
+  Verdict release(std::string_view reason);
   /// How fast the clock of the table goes, [0, 1000]; another number is ignored and counted.
   Verdict set_speed(double speed);
   /// How fast cards and performances go on that clock, [0, 1000]: timers and countdowns go on as they do.
   Verdict set_cards_speed(double speed);
-  /// An event `rang` after so many seconds, [0, 1e9]; what is beyond counts as the border, no number as 0.
-  TimerId start_timer(double seconds);
-  Verdict stop_timer(TimerId timer);
+  /// A countdown that runs at once and is gone when it has run out: an event `rang` after so many seconds,
+  /// [0, 1e9]; what is beyond counts as the border, no number as 0.
+  CountdownId start_timer(double seconds);
   /// A countdown of this length; `at_first_move`: it starts by itself when the player first moves a card.
   CountdownId add_countdown(double seconds, bool at_first_move = false);
   Verdict start_countdown(CountdownId countdown);

@@ -79,7 +79,7 @@ class APSIDON_CORE_EXPORT WhereGroup : public play_detail::Group {
   /// All that lies at a point, from the top, and why each is or is not the answer.
   [[nodiscard]] std::vector<Explained> explain(Vec2 point) const;
   /// Shows the playfield in the layers named in `sketch_layers`.
-  void sketch(Sketch& sketch) const;
+  [[nodiscard]] Sketch sketch() const;
 
   /// Moves the content of a zone that scrolls on to `offset` px, cut to what there is. A drag goes on;
   /// what lies under a resting pointer then is hovered.

@@ -107,12 +107,4 @@ struct MoveReport {
 /// asked).
 APSIDON_CORE_EXPORT MoveReport apply_move(Table& table, const Rulebook& rules, const Move& move);
 
-/// The first half of `apply_move`: the move alone, for those who show it before what follows. Adds to
-/// `steps`.
-APSIDON_CORE_EXPORT Verdict make_move(Table& table, const Rulebook& rules, const Move& move,
-                                      std::vector<MoveStep>& steps);
-/// The second half: what follows once cards have left the zone `from`.
-APSIDON_CORE_EXPORT void follow_move(Table& table, const Rulebook& rules, ZoneId from,
-                                     std::vector<MoveStep>& steps);
-
 }  // namespace apsidon

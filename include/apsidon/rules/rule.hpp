@@ -118,9 +118,6 @@ namespace rule {
                                            std::function<Verdict(const RuleQuestion&)> judge = {});
 }  // namespace rule
 
-/// The parts of a rule, itself one of them, with the zones that it lists. O(parts).
-[[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const Rule& rule);
-
 /// Throws Error when it has more than `most_parts_of_rule`, when an all or any has no parts, a negate or
 /// each_neighbour not exactly one, a `from` no zones, an `own` no name, or a number is out of range (a rank
 /// of the deck; at least one card or neighbour).

@@ -56,26 +56,15 @@ struct ZoneRules {
   friend bool operator==(const ZoneRules&, const ZoneRules&) = default;
 };
 
-/// The parts of a zone's rules, with the zones and numbers that they list. O(parts).
-[[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const ZoneRules& rules);
-
 /// Throws Error when a rule is wrong, a stock gives to a zone that is not there or to itself, a number of it
 /// is out of its range, or cards are sent to a zone that is not there.
 APSIDON_CORE_EXPORT void check(const ZoneRules& rules, const Table& table);
 
-/// Answers for the rules in code, in their place: for a log that records what they said, and for its replay.
-class OwnAnswers {
- public:
-  virtual Verdict answer(const OwnRule& rule, const RuleQuestion& question) = 0;
-
- protected:
-  OwnAnswers() = default;
-  OwnAnswers(const OwnAnswers&) = default;
-  OwnAnswers& operator=(const OwnAnswers&) = default;
-  ~OwnAnswers() = default;
-};
-
 struct Goal;
+
+namespace rules_detail {
+class OwnAnswers;
+}  // namespace rules_detail
 
 /// All rules of a table. A view: what it refers to must outlive it.
 struct Rulebook {
@@ -92,7 +81,7 @@ struct Rulebook {
   std::span<const std::string> zones_off_for = {};  ///< likewise
   const Goal* won = nullptr;                        ///< when a game is won, if not null
   const Goal* lost = nullptr;                       ///< when it is lost, if not null
-  OwnAnswers* own = nullptr;                        ///< answers for the rules in code, if not null
+  rules_detail::OwnAnswers* own = nullptr;          ///< answers for the rules in code, if not null
   std::size_t* asked = nullptr;  ///< grows by each part of a rule that is asked, if not null
 };
 
@@ -103,9 +92,6 @@ struct PickVerdict {
   friend bool operator==(const PickVerdict&, const PickVerdict&) = default;
 };
 
-/// Whether a card is switched off, by itself or with its zone. O(log of those switched off).
-[[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_switches(const Rulebook& rules, const Card& card);
-
 /// Whether this card may be picked up, and what comes with it. O(cards of the run).
 [[nodiscard]] APSIDON_CORE_EXPORT PickVerdict judge_pick(const Table& table, const Rulebook& rules,
                                                          CardId card);
@@ -113,10 +99,6 @@ struct PickVerdict {
 /// Whether a run, already picked up, may be dropped on a zone. O(nodes of the rule, links).
 [[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_drop(const Table& table, const Rulebook& rules,
                                                      const Run& run, ZoneId to);
-
-/// Whether a drop that is allowed would exchange the run with the zone's card.
-[[nodiscard]] APSIDON_CORE_EXPORT bool would_exchange(const Table& table, const Rulebook& rules,
-                                                      const Run& run, ZoneId to);
 
 /// What a tap on a stock does: allowed with `found` cards that it would give, or 0 when it would take the
 /// waste back.

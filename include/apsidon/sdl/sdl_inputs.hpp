@@ -1,7 +1,7 @@
 #pragma once
-#include <memory>
 #include <optional>
 
+#include "apsidon/geometry/hidden.hpp"
 #include "apsidon/play/input.hpp"
 #include "apsidon/sdl_export.hpp"
 
@@ -29,9 +29,6 @@ class APSIDON_SDL_EXPORT SdlInputs {
  public:
   /// The window outlives it.
   explicit SdlInputs(SDL_Window* window);
-  SdlInputs(SdlInputs&&) noexcept;
-  SdlInputs& operator=(SdlInputs&&) noexcept;
-  ~SdlInputs();
 
   /// Nothing for an event that means nothing to a table. Controllers are opened when they are told of.
   [[nodiscard]] std::optional<Input> read(const SDL_Event& event);
@@ -42,7 +39,7 @@ class APSIDON_SDL_EXPORT SdlInputs {
 
  private:
   struct APSIDON_SDL_NO_EXPORT Impl;
-  std::unique_ptr<Impl> impl_;
+  Hidden<Impl> impl_;
 };
 
 }  // namespace apsidon

@@ -1,9 +1,9 @@
 #pragma once
 #include <chrono>
-#include <memory>
 
 #include "apsidon/cards/deck.hpp"
 #include "apsidon/draw/gallery.hpp"
+#include "apsidon/geometry/hidden.hpp"
 #include "apsidon/play/frame.hpp"
 #include "apsidon/sdl_export.hpp"
 
@@ -18,9 +18,6 @@ class APSIDON_SDL_EXPORT SdlPainter {
  public:
   /// The renderer and the gallery outlive it.
   SdlPainter(SDL_Renderer* renderer, const Deck& deck, const Gallery* gallery = nullptr);
-  SdlPainter(SdlPainter&&) noexcept;
-  SdlPainter& operator=(SdlPainter&&) noexcept;
-  ~SdlPainter();
 
   /// Draws over all that the renderer shows; to present it is the program's. Returns whether everything was
   /// there to be drawn: otherwise some cards were blank, or of another size, and the next call shows more. At
@@ -30,7 +27,7 @@ class APSIDON_SDL_EXPORT SdlPainter {
 
  private:
   struct APSIDON_SDL_NO_EXPORT Impl;
-  std::unique_ptr<Impl> impl_;
+  Hidden<Impl> impl_;
 };
 
 }  // namespace apsidon

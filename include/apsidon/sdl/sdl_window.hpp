@@ -1,11 +1,11 @@
 #pragma once
 #include <functional>
 #include <limits>
-#include <memory>
 #include <string>
 
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
+#include "apsidon/geometry/hidden.hpp"
 #include "apsidon/play/playfield.hpp"
 #include "apsidon/sdl_export.hpp"
 
@@ -42,9 +42,6 @@ class APSIDON_SDL_EXPORT SdlWindow {
  public:
   /// Throws Error when there is no display, or none that SDL can use.
   explicit SdlWindow(const SdlWindowOptions& options = {});
-  SdlWindow(SdlWindow&&) noexcept;
-  SdlWindow& operator=(SdlWindow&&) noexcept;
-  ~SdlWindow();
 
   /// What a playfield for this window begins with: its size, its pixel ratio, its time.
   [[nodiscard]] PlayfieldOptions options() const;
@@ -86,7 +83,7 @@ class APSIDON_SDL_EXPORT SdlWindow {
   void draw(const Frame& frame, const Deck& deck);
 
   struct APSIDON_SDL_NO_EXPORT Impl;
-  std::unique_ptr<Impl> impl_;
+  Hidden<Impl> impl_;
 };
 
 }  // namespace apsidon

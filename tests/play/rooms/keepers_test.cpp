@@ -6,14 +6,14 @@
 #include <set>
 #include <string>
 
-#include "play/event_queue.hpp"
-#include "play/gate.hpp"
-#include "play/ids.hpp"
-#include "play/inbox.hpp"
-#include "play/panels.hpp"
-#include "play/schedule.hpp"
-#include "play/switches.hpp"
-#include "play/trail.hpp"
+#include "play/decides/trail.hpp"
+#include "play/keeps/event_queue.hpp"
+#include "play/keeps/gate.hpp"
+#include "play/keeps/ids.hpp"
+#include "play/keeps/inbox.hpp"
+#include "play/keeps/panels.hpp"
+#include "play/keeps/schedule.hpp"
+#include "play/keeps/switches.hpp"
 #include "support/property.hpp"
 
 using namespace apsidon;
@@ -67,7 +67,7 @@ TEST_CASE("play: inputs come out in order of their times, equals as they came in
     for (const auto& [time, seed] : put) {
       RC_ASSERT(inbox.due() == time);
       RC_ASSERT(inbox.first<RoundInput>() && !inbox.first<KeyInput>());
-      RC_ASSERT(inbox.take() == Input(RoundInput{.seed = seed, .time = time}));
+      RC_ASSERT(inbox.take() == AnyInput(RoundInput{.seed = seed, .time = time}));
     }
     RC_ASSERT(inbox.due() == std::numeric_limits<double>::infinity());
   });
@@ -100,9 +100,10 @@ TEST_CASE("play: what a log foretells is answered once, in its order, and everyt
   trail.set_judge([](const Proposal&) { return Verdict{.reason = Reason::refused_by_game}; });
   CHECK(trail.judge({.id = 2})->reason == Reason::refused_by_game);
   CHECK_FALSE(trail.judge({.id = 3}).has_value());
-  CHECK(trail.take_told() ==
-        std::vector<Input>{JudgedInput{.proposal = 2, .verdict = Verdict{.reason = Reason::refused_by_game}},
-                           JudgedInput{.proposal = 3}});
+  CHECK(
+      trail.take_told() ==
+      std::vector<AnyInput>{JudgedInput{.proposal = 2, .verdict = Verdict{.reason = Reason::refused_by_game}},
+                            JudgedInput{.proposal = 3}});
 }
 
 TEST_CASE("play: a gate is closed while a reason holds it, each reason once") {
@@ -125,12 +126,11 @@ TEST_CASE("play: numbers go on where whichever playfield is further has stopped"
   Ids here;
   Ids there;
   for (int i = 0; i < 3; ++i) (void)here.next_proposal();
-  for (int i = 0; i < 5; ++i) (void)there.next_timer();
+  for (int i = 0; i < 5; ++i) (void)there.next_countdown();
   here.keep_ahead_of(there);
   CHECK(here.next_proposal() == 4);
-  CHECK(here.next_timer() == TimerId{6});
+  CHECK(here.next_countdown() == CountdownId{6});
   CHECK(here.next_performance() == PerformanceId{1});
-  CHECK(here.next_countdown() == CountdownId{1});
 }
 
 TEST_CASE("play: timers and countdowns are told once, each when it is due, however time is cut") {
@@ -140,14 +140,14 @@ TEST_CASE("play: timers and countdowns are told once, each when it is due, howev
     std::vector<double> rings;
     for (std::uint32_t i = 1; i <= 5; ++i) {
       rings.push_back(double{r.uniform(0, 2)});
-      schedule.start_timer({i}, rings.back());
+      schedule.start_timer({i}, rings.back(), 0);
     }
-    schedule.add_countdown({1}, 1.5, true);
-    RC_ASSERT(schedule.countdown({1}) != nullptr && schedule.countdown({2}) == nullptr);
+    schedule.add_countdown({6}, 1.5, true);
+    RC_ASSERT(schedule.countdown({6}) != nullptr && schedule.countdown({7}) == nullptr);
     schedule.start_waiting(0.25);
     rings.push_back(1.75);
     const std::uint32_t stopped = static_cast<std::uint32_t>(r.between(1, 5));
-    schedule.stop_timer({stopped});
+    schedule.remove_countdown({stopped});
     rings.erase(rings.begin() + stopped - 1);
     for (double t = 0; t < 3;) {
       const double due = schedule.due();
@@ -160,6 +160,9 @@ TEST_CASE("play: timers and countdowns are told once, each when it is due, howev
     std::sort(rings.begin(), rings.end());
     RC_ASSERT(told == rings);
     RC_ASSERT(schedule.due() == std::numeric_limits<double>::infinity());
+    // Timers are gone, a countdown is there to be set anew.
+    for (std::uint32_t i = 1; i <= 5; ++i) RC_ASSERT(schedule.countdown({i}) == nullptr);
+    RC_ASSERT(schedule.countdown({6}) != nullptr && schedule.countdown({6})->over());
   });
 }
 

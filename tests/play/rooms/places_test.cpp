@@ -1,9 +1,9 @@
 // The rooms of where cards are, each alone: Arrangement, Traffic, FrameOrder.
 #include <catch2/catch.hpp>
 
-#include "play/arrangement.hpp"
-#include "play/frame_order.hpp"
-#include "play/traffic.hpp"
+#include "play/keeps/arrangement.hpp"
+#include "play/keeps/traffic.hpp"
+#include "play/reads/frame_order.hpp"
 #include "rooms_support.hpp"
 #include "support/property.hpp"
 

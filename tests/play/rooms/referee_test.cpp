@@ -2,7 +2,7 @@
 #include <catch2/catch.hpp>
 #include <map>
 
-#include "play/hit_view.hpp"
+#include "play/reads/hit_view.hpp"
 #include "rooms_support.hpp"
 #include "support/property.hpp"
 
@@ -58,11 +58,10 @@ TEST_CASE("play: every proposal ends once, and one that is refused leaves the ta
 TEST_CASE("play: undo takes back a move with its consequences in one step, and redo makes it again") {
   TableSetup setup(small_deck());
   const ZoneId column = setup.add({.name = "column",
-                                   .layout = ColumnLayout{},
-                                   .pick = {.kind = PickKind::top},
-                                   .flips_uncovered = true,
+                                   .layout = {.kind = ColumnLayout{}},
+                                   .rules = {.pick = {.kind = PickKind::top}, .flips_uncovered = true},
                                    .cards = {{.face = {1}, .face_up = false}, {.face = {2}}}});
-  const ZoneId slot = setup.add({.name = "slot", .drop = rule::anything()});
+  const ZoneId slot = setup.add({.name = "slot", .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = across({zone(column), zone(slot)})}};
   Referee referee(std::move(setup), 10);
   EventQueue events;

@@ -1,10 +1,10 @@
 // The rooms that turn inputs and time into requests, each alone: Hand, Hover, Focus, Performances.
 #include <catch2/catch.hpp>
 
-#include "play/focus.hpp"
-#include "play/hand.hpp"
-#include "play/hover.hpp"
-#include "play/performances.hpp"
+#include "play/requests/focus.hpp"
+#include "play/requests/hand.hpp"
+#include "play/requests/hover.hpp"
+#include "play/requests/performances.hpp"
 #include "rooms_support.hpp"
 #include "support/property.hpp"
 

@@ -3,8 +3,8 @@
 #include <string>
 
 #include "apsidon/play/setup.hpp"
-#include "play/arrangement.hpp"
-#include "play/traffic.hpp"
+#include "play/keeps/arrangement.hpp"
+#include "play/keeps/traffic.hpp"
 #include "support/property.hpp"
 
 namespace apsidon::test {
@@ -25,15 +25,12 @@ inline std::vector<CardOptions> cards_of(std::initializer_list<std::uint32_t> fa
 inline TableSetup two_hands() {
   TableSetup setup(small_deck());
   const auto add = [&](const char* name, std::initializer_list<std::uint32_t> faces) {
-    return setup.add({.name = name,
-                      .layout = HandLayout{},
-                      .longest = 8,
-                      .pick = {.kind = PickKind::any},
-                      .drop = rule::anything(),
-                      .sorts = true,
-                      .inserts = true,
-                      .handling = {.hover = HoverKind::raise, .zoom = true},
-                      .cards = cards_of(faces)});
+    return setup.add(
+        {.name = name,
+         .layout = {.kind = HandLayout{}, .longest = 8},
+         .rules = {.pick = {.kind = PickKind::any}, .drop = rule::anything(), .sorts = true, .inserts = true},
+         .handling = {.hover = HoverKind::raise, .zoom = true},
+         .cards = cards_of(faces)});
   };
   const ZoneId upper = add("upper", {1, 2, 3, 4, 5});
   const ZoneId lower = add("lower", {6, 7, 8});
@@ -48,8 +45,9 @@ inline TableSetup keyed_setup(Random& r) {
                             SpreadLayout{}, GridLayout{.columns = 3}, FreeLayout{}};
   std::vector<PlanNode> nodes;
   for (int i = 0; i < 4; ++i) {
-    ZoneSetup zone{.name = "zone-" + std::to_string(i), .layout = layouts[r.below(6)], .longest = 6};
-    zone.gives_up = r.chance(0.2f);
+    ZoneSetup zone{.name = "zone-" + std::to_string(i),
+                   .layout = {.kind = layouts[r.below(6)], .longest = 6}};
+    zone.layout.gives_up = r.chance(0.2f);
     for (int c = r.between(0, 4); c > 0; --c) {
       zone.cards.push_back(
           {.face = {static_cast<std::uint32_t>(r.between(1, 12))}, .face_up = r.chance(0.7f)});

@@ -1,0 +1,96 @@
+#include "apsidon/play/edits_group.hpp"
+
+#include <utility>
+
+#include "play/order/impl.hpp"
+
+namespace apsidon {
+
+using namespace play_detail;
+
+Verdict EditsGroup::make(const Edit& edit) { return field()->call(EditInput{.edit = edit}).verdict; }
+
+Verdict EditsGroup::move(const Run& run, ZoneId to, std::optional<std::size_t> at) {
+  return make({.kind = EditKind::move, .run = run, .zone = to, .at = at});
+}
+Verdict EditsGroup::swap(CardId a, CardId b) { return make({.kind = EditKind::swap, .card = a, .other = b}); }
+Verdict EditsGroup::flip(CardId card, bool face_up) {
+  return make({.kind = EditKind::flip, .card = card, .on = face_up});
+}
+Verdict EditsGroup::set_sideways(CardId card, bool sideways) {
+  return make({.kind = EditKind::set_sideways, .card = card, .on = sideways});
+}
+Verdict EditsGroup::set_face(CardId card, FaceId face) {
+  return make({.kind = EditKind::set_face, .card = card, .face = face});
+}
+Verdict EditsGroup::set_cell(CardId card, int cell) {
+  return make({.kind = EditKind::set_cell, .card = card, .cell = cell});
+}
+Verdict EditsGroup::set_position(CardId card, Vec2 at) {
+  return make({.kind = EditKind::set_position, .card = card, .position = at});
+}
+Verdict EditsGroup::shuffle(ZoneId zone, std::uint64_t seed) {
+  return make({.kind = EditKind::shuffle, .zone = zone, .seed = seed});
+}
+Verdict EditsGroup::scatter(ZoneId zone, std::uint64_t seed) {
+  return make({.kind = EditKind::scatter, .zone = zone, .seed = seed});
+}
+Verdict EditsGroup::conceal(ZoneId zone) { return make({.kind = EditKind::conceal, .zone = zone}); }
+Verdict EditsGroup::cut(ZoneId zone, std::size_t count) {
+  return make({.kind = EditKind::cut, .zone = zone, .count = count});
+}
+Verdict EditsGroup::remove(CardId card) { return make({.kind = EditKind::remove, .card = card}); }
+Verdict EditsGroup::mark_move() { return make({.kind = EditKind::mark_move}); }
+
+Outcome EditsGroup::create(ZoneId zone, const CardOptions& options) {
+  return field()->call(EditInput{.edit = {.kind = EditKind::create, .zone = zone, .made = options}});
+}
+
+SyncReport EditsGroup::sync(std::span<const WantedZone> wanted) {
+  return field()->call(SyncInput{.wanted = {wanted.begin(), wanted.end()}}).report;
+}
+
+namespace {
+
+/// Changes what a panel shows by `with`. Games say that whenever something happens: what it shows already is
+/// no change.
+template <class With>
+Verdict show(play_detail::Impl& field, PanelId panel, With with) {
+  PanelInput input{.panel = panel};
+  if (const PanelSetup* now = field.panels.panel(panel)) {
+    input.text = now->text;
+    input.fill = now->fill;
+    input.tone = now->tone;
+    input.countdown = field.panels.countdown(panel);
+  }
+  with(input);
+  if (field.panels.panel(panel) && field.panels.shows(input)) return {};
+  return field.call(std::move(input)).verdict;
+}
+
+}  // namespace
+
+Verdict EditsGroup::set_panel(PanelId panel, std::string text, float fill) {
+  return show(*field(), panel, [&](PanelInput& input) {
+    input.text = std::move(text);
+    input.fill = fill;
+  });
+}
+
+Verdict EditsGroup::set_tone(PanelId panel, PanelTone tone) {
+  return show(*field(), panel, [&](PanelInput& input) { input.tone = tone; });
+}
+
+Verdict EditsGroup::bind_fill(PanelId panel, CountdownId countdown) {
+  return show(*field(), panel, [&](PanelInput& input) { input.countdown = countdown; });
+}
+
+Verdict EditsGroup::set_behaviour(ZoneId zone, const ZoneBehaviour& behaviour) {
+  return field()->call(BehaviourInput{.zone = zone, .behaviour = behaviour}).verdict;
+}
+
+Verdict EditsGroup::set_plans(std::vector<Plan> plans) {
+  return field()->call(PlansInput{.plans = std::move(plans)}).verdict;
+}
+
+}  // namespace apsidon

@@ -1,0 +1,43 @@
+#include "apsidon/play/performances_group.hpp"
+
+#include <utility>
+
+#include "play/order/impl.hpp"
+
+namespace apsidon {
+
+using namespace play_detail;
+
+bool PerformancesGroup::running(PerformanceId id) const { return field()->performances.running(id); }
+const Feel& PerformancesGroup::feel() const { return field()->feel(); }
+
+PerformanceId PerformancesGroup::perform(const Script& script, const PerformOptions& options) {
+  return {static_cast<std::uint32_t>(field()->call(script, options.closes_gate).id)};
+}
+PerformanceId PerformancesGroup::deal() { return perform(apsidon::deal()); }
+Verdict PerformancesGroup::shake(CardId card, const std::optional<CardEffect>& effect) {
+  return field()
+      ->call(PerformanceInput{.what = PerformanceInput::What::shake, .card = card, .effect = effect})
+      .verdict;
+}
+Verdict PerformancesGroup::pulse(CardId card, const std::optional<CardEffect>& effect) {
+  return field()
+      ->call(PerformanceInput{.what = PerformanceInput::What::pulse, .card = card, .effect = effect})
+      .verdict;
+}
+Verdict PerformancesGroup::skip(PerformanceId id) {
+  return field()->call(PerformanceInput{.what = PerformanceInput::What::skip, .performance = id}).verdict;
+}
+Verdict PerformancesGroup::stop(PerformanceId id) {
+  return field()->call(PerformanceInput{.what = PerformanceInput::What::stop, .performance = id}).verdict;
+}
+Verdict PerformancesGroup::set_speed(PerformanceId id, double speed) {
+  return field()
+      ->call(PerformanceInput{.what = PerformanceInput::What::speed, .performance = id, .speed = speed})
+      .verdict;
+}
+Verdict PerformancesGroup::set_feel(Feel feel) {
+  return field()->call(FeelInput{.feel = std::move(feel)}).verdict;
+}
+
+}  // namespace apsidon

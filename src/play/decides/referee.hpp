@@ -1,0 +1,218 @@
+#pragma once
+// The only one that changes the table. Not installed.
+#include <algorithm>
+#include <cstddef>
+#include <cstdint>
+#include <limits>
+#include <optional>
+#include <set>
+#include <span>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "apsidon/cards/history.hpp"
+#include "apsidon/play/script.hpp"
+#include "apsidon/play/setup.hpp"
+#include "apsidon/rules/move.hpp"
+#include "play/decides/off_list.hpp"
+#include "play/decides/own_code.hpp"
+#include "play/decides/trail.hpp"
+#include "play/keeps/event_queue.hpp"
+#include "play/values/shift.hpp"
+
+namespace apsidon::play_detail {
+
+/// How a move was let go from the hand; of one that was not, where it was made.
+struct Release {
+  Vec2 at = {};
+  Vec2 velocity = {};    ///< px per second
+  bool flicked = false;  ///< by its speed, or so far to one side that it counts as that
+
+  void tell(Event& event) const;
+};
+
+/// What came of a proposal.
+struct Ruling {
+  Verdict verdict = {};  ///< of a refused one: why
+  bool waits = false;    ///< for the game's answer
+};
+
+/// Cards that were open together when the time to look at them was over.
+struct Comparison {
+  std::vector<CardId> cards = {};  ///< none: there is nothing to compare
+  ZoneId zone = {};
+  bool found = false;  ///< they belong together
+  MatchEnd end = MatchEnd::move;
+  ZoneId to = {};  ///< where they go then
+};
+
+/// The table and its rules: proposals, moves and their consequences, history, comparing. Events are told of
+/// what it changes; where the changed cards go is for others.
+///
+/// Invariant: every proposal ends once, as dropped, refused or superseded; a call that refuses leaves the
+/// table as it was; whatever changed the table is seen by `history` before the next move.
+class Referee {
+ public:
+  Referee(TableSetup setup, std::size_t most_undos);
+
+  [[nodiscard]] const TableSetup& setup() const { return setup_; }
+  [[nodiscard]] const Table& table() const { return setup_.table; }
+  /// The rules as they hold now: cards that wait for an answer may not be moved. What the game's own rules
+  /// say is kept for the log.
+  [[nodiscard]] Rulebook rulebook() const;
+  /// The same for questions from outside, of which a log need not know.
+  [[nodiscard]] Rulebook plain_rulebook() const;
+  [[nodiscard]] PickVerdict judge_pick(CardId card) const;
+  [[nodiscard]] bool can_undo() const { return history_.can_undo(); }
+  [[nodiscard]] bool can_redo() const { return history_.can_redo(); }
+  [[nodiscard]] std::span<const Proposal> waiting() const { return waiting_; }
+  /// The cards of runs that wait, as they would lie at their targets.
+  [[nodiscard]] std::span<const Guest> guests() const { return guests_; }
+  /// After a change of the table, which may be of those cards.
+  void find_guests();
+  /// Of each proposal that waits: the cards with which it was made.
+  [[nodiscard]] std::span<const std::vector<CardId>> waiting_cards() const { return waiting_cards_; }
+  /// The cards that a move is about: of a draw and a recycling, those that the stock or the waste would give.
+  [[nodiscard]] std::vector<CardId> cards_of(const Move& move) const;
+  [[nodiscard]] bool comparing() const { return compare_at_.has_value(); }
+  /// When the open cards are compared, or the next card goes to finish the game, on the table's clock;
+  /// infinity when nothing of that is to come.
+  [[nodiscard]] double due() const { return std::min(compare_due(), finish_at_); }
+  [[nodiscard]] double compare_due() const { return compare_at_.value_or(never); }
+  /// Grows whenever a proposal begins or ends to wait.
+  [[nodiscard]] std::uint64_t revision() const { return revision_; }
+
+  [[nodiscard]] Trail& trail() { return trail_; }
+  /// Functions that the table has only by name are those of the same name in another that was played before.
+  [[nodiscard]] OwnCode& own_code() { return own_code_; }
+  /// No card id of the table before is given out again.
+  void keep_ids_ahead_of(const Table& before) { setup_.table.keep_ids_ahead_of(before.last_id()); }
+
+  // Moves: each is a proposal, whoever makes it.
+
+  /// The rules answer at once; what they allow the game may answer, now or later. A move that is allowed is
+  /// made.
+  Ruling propose(const Proposal& proposal, const Release& release, double time, EventQueue& events);
+  [[nodiscard]] const Proposal* find(std::uint64_t proposal) const;
+  /// Answers a proposal that waited. An allowed one is made on the table as it is now.
+  Verdict answer(const Proposal& proposal, const Verdict& verdict, double time, EventQueue& events);
+  /// A proposal that waits, and whose cards lie already where it would have them; the first one first.
+  [[nodiscard]] std::optional<Proposal> came_true() const;
+  /// The game has made its move itself: it is dropped.
+  void tell_made(const Proposal& proposal, double time, EventQueue& events) const;
+  /// The cards that a proposal that waits locks; it ends.
+  std::vector<CardId> end_waiting(std::uint64_t proposal);
+  /// A proposal that waits whose cards are no longer those with which it was made; the last one first.
+  [[nodiscard]] std::optional<Proposal> torn() const;
+  void supersede(const Proposal& proposal, double time, EventQueue& events) const;
+  [[nodiscard]] Event event_of(EventKind kind, const Proposal& proposal, double time) const;
+
+  /// What follows from a move that was made from this zone.
+  void follow_up(ZoneId from, double time, EventQueue& events);
+  /// The move is whole: it is a step of undo.
+  void finish_move() { history_.note(setup_.table); }
+  /// What the game's own rules go by has changed: the standing is judged anew.
+  void ask_again();
+  /// Whether it is the player's turn; while it is not, that no move is left is no news.
+  void set_on_turn(bool on_turn) { on_turn_ = on_turn; }
+  Verdict go_back(bool redo, double own);
+
+  // How the game stands. It is judged when the game has answered all that happened at a time: until then a
+  // table without a move, or with its goal reached, may be on its way to another.
+
+  [[nodiscard]] Standing standing() const { return standing_; }
+  /// Whether the table, or what the rules go by, has changed since it was judged; `may_be_stuck`: nothing
+  /// but the player moves cards now.
+  [[nodiscard]] bool standing_is_due(bool may_be_stuck) const {
+    return looked_at_ != setup_.table.revision() || (stuck_unless_changed_ && on_turn_ && may_be_stuck);
+  }
+  /// Judges it and tells what is new. Returns whether anything was told.
+  bool judge_standing(bool may_be_stuck, double time, EventQueue& events);
+
+  // Finishing.
+
+  [[nodiscard]] std::vector<Move> finishing_moves() const;
+  [[nodiscard]] bool finishing() const { return finish_at_ < never; }
+  [[nodiscard]] double finish_due() const { return finish_at_; }
+  /// The next card goes at this time on the table's clock; never: it is over.
+  void finish_at(double own) { finish_at_ = own; }
+  /// Whether it can be done since the standing was judged last, and begins by itself.
+  [[nodiscard]] bool finishes_by_itself() { return std::exchange(finishes_, false); }
+
+  // Comparing (comparing.cpp).
+
+  /// Flips a card by hand. Where cards are compared, only covered ones are, and no more than are compared.
+  Verdict flip_by_hand(CardId card, double own, double time, EventQueue& events);
+  /// What the game has covered or taken away is no longer compared.
+  void forget_closed();
+  /// The game has opened a card itself: it is no player's, and never compared.
+  void opened_by_game(CardId card) { by_hand_.erase(card); }
+  /// The time to look at the open cards is over.
+  [[nodiscard]] Comparison end_comparison();
+  void tell(const Comparison& comparison, double time, EventQueue& events) const;
+  /// What the comparison has moved belongs to the last move.
+  void finish_comparison(const Comparison& comparison, double time, EventQueue& events);
+
+  // What the game, and acts, change: not judged, nothing follows.
+
+  template <class Change>
+  auto edit(Change change) {
+    return change(setup_.table);
+  }
+  /// How a zone lies and is played from now on, and by which plans all of them are arranged.
+  void set_behaviour(ZoneId zone, ZoneBehaviour behaviour);
+  void set_plans(std::vector<Plan> plans) { setup_.plans = std::move(plans); }
+  /// What is switched off now.
+  void switch_off(const OffList& off);
+  /// Likewise of one thing, that is off for this reason, or not at all.
+  void switch_off(const Switchable& what, std::optional<std::string> reason);
+  /// What an act has the table changed by.
+  void perform(const Act& act);
+  /// Nothing before this can be undone.
+  void forget_history() { history_.start(setup_.table); }
+  void mark_move() { history_.note(setup_.table); }
+  /// Cards that came to a grid that keeps cells get theirs. Belongs to every change.
+  void give_cells();
+
+  static constexpr double never = std::numeric_limits<double>::infinity();
+
+ private:
+  Verdict apply(const Proposal& proposal, const Release& release, double time, EventQueue& events);
+  bool judge_goals(double time, EventQueue& events);
+  bool judge_moves(bool may_be_stuck, double time, EventQueue& events);
+  bool judge_finishing(double time, EventQueue& events);
+  [[nodiscard]] bool has_moves() const;
+  [[nodiscard]] static Event event_of(const MoveStep& step, double time);
+  void note_waiting();
+  void compare_when_enough(ZoneId zone, double own);
+  void find_opened(double own);
+
+  TableSetup setup_;
+  OwnCode own_code_;
+  Neighbours neighbours_;  // of its links, which never change
+  Neighbours waited_;      // of its waits, which neither do
+  OffList off_ = {};
+  mutable Trail trail_ = {};  // of what was asked: nothing depends on it but the log
+  History history_;
+  std::vector<Proposal> waiting_ = {};
+  std::vector<std::vector<CardId>> waiting_cards_ = {};
+  std::vector<CardId> locked_ = {};  // all of these
+  std::vector<Guest> guests_ = {};   // those of runs
+  std::vector<CardId> opened_ = {};  // by taps, to be compared
+  std::set<CardId> by_hand_ = {};    // all that taps have ever opened, and the game has not since
+  std::optional<double> compare_at_ = {};
+  double finish_at_ = never;
+  bool may_finish_ = false;
+  bool finishes_ = false;  // by itself, since the standing was judged
+  bool on_turn_ = true;
+  bool stuck_unless_changed_ = false;  // no move was left, but more might change by itself then
+  ZoneId comparing_ = {};
+  Standing standing_ = Standing::open;
+  std::uint64_t looked_at_ = 0;             // the table's revision when the standing was judged
+  std::vector<std::uint64_t> celled_ = {};  // by zone: its revision when cells were given
+  std::uint64_t revision_ = 0;
+  std::vector<MoveStep> steps_ = {};  // scratch
+};
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,69 @@
+#include "play/decides/trail.hpp"
+
+#include <fmt/format.h>
+
+#include <utility>
+
+#include "geometry/utf8.hpp"
+#include "play/order/admit.hpp"
+
+namespace apsidon::play_detail {
+namespace {
+
+/// What an exception said, as a verdict tells it.
+std::string problem_in(const Verdict& verdict) {
+  for (const VerdictArgument& argument : verdict.arguments) {
+    if (const auto* text = std::get_if<std::string>(&argument.value)) return geometry_detail::as_utf8(*text);
+  }
+  return "something";
+}
+
+}  // namespace
+
+Verdict Trail::ask(const OwnRule& rule, const RuleQuestion& question) {
+  const auto asked = [&] {
+    const Asking asking(this);
+    return rule.answer(question);
+  };
+  Verdict verdict = usable(asked());
+  if (verdict.reason == Reason::game_failed) {
+    Notice notice{.kind = NoticeKind::callback, .input = "rule"};
+    notice.problem = fmt::format("{} (of '{}')", problem_in(verdict), rule.name);
+    thrown_.push_back(std::move(notice));
+  }
+  return verdict;
+}
+
+Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
+  Verdict verdict = question.answer(Reason::own_rule);
+  if (aside_) return ask(rule, question);
+  if (!own_.empty() && own_.front().rule == rule.name) {
+    verdict = own_.front().verdict;
+    own_.pop_front();
+  } else if (rule.judge) {
+    verdict = ask(rule, question);
+  }
+  told_.emplace_back(OwnRuleInput{.rule = rule.name, .verdict = verdict});
+  return verdict;
+}
+
+std::optional<Verdict> Trail::judge(const Proposal& proposal) {
+  std::optional<Verdict> verdict = Verdict{};
+  if (!judged_.empty() && judged_.front().proposal == proposal.id) {
+    verdict = judged_.front().verdict;
+    judged_.pop_front();
+  } else if (judge_) {
+    const auto thrown = judge_.call([&](const auto& asked) { verdict = asked(); }, proposal);
+    if (thrown) {
+      thrown_.push_back({.kind = NoticeKind::callback, .input = "judge", .problem = *thrown});
+      verdict = Verdict{.reason = Reason::game_failed, .arguments = {{"problem", *thrown}}};
+    }
+    if (verdict) verdict = usable(*std::move(verdict), proposal.move);
+  } else {
+    return verdict;  // nobody was asked
+  }
+  told_.emplace_back(JudgedInput{.proposal = proposal.id, .verdict = verdict});
+  return verdict;
+}
+
+}  // namespace apsidon::play_detail

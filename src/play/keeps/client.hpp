@@ -1,0 +1,66 @@
+#pragma once
+// What of a playfield lasts from round to round. Not installed.
+#include <cstddef>
+#include <cstdint>
+
+#include "apsidon/motion/feel.hpp"
+#include "apsidon/play/notice.hpp"
+#include "apsidon/play/recorder.hpp"
+#include "play/decides/callback.hpp"
+#include "play/values/any_input.hpp"
+
+namespace apsidon::play_detail {
+
+/// What is the client's, and lasts from round to round.
+struct Client {
+  Feel feel = {};
+  float corner_radius = 0;  ///< of a card, share of its width
+  std::size_t most_undos = 0;
+  Callback<Recorder> recorder = {};
+  Callback<Watcher> watcher = {};
+  Counters counters = {};
+  std::uint64_t inputs = 0;  ///< taken so far
+
+  /// Counts what the client may want to hear of, and tells it.
+  void note(const Notice& notice) {
+    ++counter(notice.kind);
+    // A watcher that throws has heard enough for this time.
+    if (watcher && watcher.call([](const auto& tell) { tell(); }, notice)) ++counters.callback;
+  }
+  /// The game's recorder hears of what has come in, if it has one.
+  void record(const AnyInput& input, double now) {
+    if (!recorder) return;
+    const Input heard = input_of(input);
+    if (const auto thrown = recorder.call([](const auto& tell) { tell(); }, heard))
+      note({.kind = NoticeKind::callback, .time = now, .input = "recorder", .problem = *thrown});
+  }
+  /// Whether one of them runs: what the game calls meanwhile it calls from within its own function.
+  [[nodiscard]] bool calls() const { return recorder.runs() || watcher.runs(); }
+
+ private:
+  [[nodiscard]] std::uint64_t& counter(NoticeKind kind) {
+    switch (kind) {
+      case NoticeKind::out_of_range:
+        return counters.out_of_range;
+      case NoticeKind::bad_time:
+        return counters.bad_time;
+      case NoticeKind::too_large:
+        return counters.too_large;
+      case NoticeKind::too_many:
+        return counters.too_many;
+      case NoticeKind::late:
+        return counters.late;
+      case NoticeKind::stale:
+        return counters.stale;
+      case NoticeKind::callback:
+        return counters.callback;
+      case NoticeKind::lost_event:
+        return counters.lost_events;
+      case NoticeKind::internal:
+        break;
+    }
+    return counters.internal;
+  }
+};
+
+}  // namespace apsidon::play_detail

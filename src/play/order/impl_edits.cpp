@@ -1,0 +1,187 @@
+// What the game changes by itself.
+#include <algorithm>
+#include <utility>
+
+#include "apsidon/geometry/limits.hpp"
+#include "play/order/following.hpp"
+#include "play/order/impl.hpp"
+
+namespace apsidon::play_detail {
+namespace {
+
+/// Why no such card can be made; allowed when it can.
+Verdict check_made(const Table& table, ZoneId zone, const CardOptions& made) {
+  if (!table.zone(zone)) return {.reason = Reason::unknown_zone, .zone = zone};
+  if (made.face != hidden_face && !table.deck().has(made.face))
+    return {.reason = Reason::unknown_face, .face = made.face, .zone = zone};
+  if (made.key != 0 && table.find_card_by_key(made.key))
+    return {.reason = Reason::repeated_key, .zone = zone, .key = made.key};
+  if (made.cell < -1 || made.cell > static_cast<int>(most_cards) || table.card_count() >= most_cards)
+    return {.reason = Reason::unknown_index, .zone = zone};
+  return {};
+}
+
+/// A layout that has so many cells has none beyond them.
+Verdict set_cell(Table& table, const TableSetup& setup, const Edit& e) {
+  const Card* card = table.card(e.card);
+  if (!card) return {.reason = Reason::unknown_card, .card = e.card};
+  const std::size_t cells = traits_of(setup.layout_of(card->zone).kind).cells;
+  if (cells > 0 && e.cell >= 0 && static_cast<std::size_t>(e.cell) >= cells)
+    return {.reason = Reason::unknown_index, .card = e.card, .zone = card->zone};
+  return table.set_cell(e.card, e.cell);
+}
+
+Verdict change(Table& table, const TableSetup& setup, const Edit& e) {
+  switch (e.kind) {
+    case EditKind::move:
+      return e.at ? table.move(e.run, e.zone, *e.at) : table.move(e.run, e.zone);
+    case EditKind::swap:
+      return table.swap(e.card, e.other);
+    case EditKind::flip:
+      return table.flip(e.card, e.on);
+    case EditKind::set_sideways:
+      return table.set_sideways(e.card, e.on);
+    case EditKind::set_face:
+      return table.set_face(e.card, e.face);
+    case EditKind::set_cell:
+      return set_cell(table, setup, e);
+    case EditKind::set_position:
+      return table.set_position(e.card, e.position);
+    case EditKind::shuffle:
+      return table.shuffle(e.zone, e.seed);
+    case EditKind::scatter:
+      return table.scatter(e.zone, e.seed);
+    case EditKind::conceal:
+      return table.conceal(e.zone);
+    case EditKind::cut:
+      return table.cut(e.zone, e.count);
+    case EditKind::create: {
+      const Verdict verdict = check_made(table, e.zone, e.made);
+      if (verdict) (void)table.create_card(e.zone, e.made);
+      return verdict;
+    }
+    case EditKind::remove:
+      return table.remove(e.card);
+    case EditKind::mark_move:
+      break;
+  }
+  return {};
+}
+
+}  // namespace
+
+namespace {
+
+void show_on(Impl& field, CardId card);
+void show_on(Impl& field, std::span<const WantedZone> wanted);
+void arrange_anew(Impl& field);
+
+/// A card that is covered, and gets another face or none, shows on what it shows until it is edge-on.
+void show_on(Impl& field, CardId card) {
+  const std::size_t s = field.slot(card);
+  const FaceId face = field.table().card(card)->face;
+  if (!field.traffic.card(s).still_shows && face && shows_face(field.traffic.motion().pose(s).flip))
+    field.traffic.show_on(s, face);
+}
+
+void show_on(Impl& field, std::span<const WantedZone> wanted) {
+  for (const WantedZone& zone : wanted) {
+    for (const WantedCard& card : zone.cards) {
+      const auto id = field.table().find_card_by_key(card.key);
+      if (!id) continue;
+      const Card& now = *field.table().card(*id);
+      const bool covered = !card.face_up.value_or(now.face_up);
+      if (covered && card.face.value_or(now.face) != now.face) show_on(field, *id);
+    }
+  }
+}
+
+/// Zones lie in another way, or elsewhere: everything glides there.
+void arrange_anew(Impl& field) {
+  field.traffic.begin_change();
+  field.referee.give_cells();
+  Following follows(field);
+  follows.send(field.arrangement.arrange_anew(field.setup(), field.layout_request()), Change::plan);
+  Following(field).table_changed();
+}
+
+}  // namespace
+
+Outcome Impl::edit(const Edit& e) {
+  if (e.kind == EditKind::mark_move) return referee.mark_move(), Outcome{.used = true};
+  const Card* first = table().card(e.run.first);
+  const ZoneId from = e.kind == EditKind::move && first ? first->zone : ZoneId{};
+  if (e.kind == EditKind::conceal && table().zone(e.zone)) {
+    for (const CardId card : table().zone(e.zone)->cards) show_on(*this, card);
+  }
+  if (e.kind == EditKind::set_face && table().card(e.card) && !table().card(e.card)->face_up)
+    show_on(*this, e.card);
+  const Verdict verdict = referee.edit([&](Table& table) { return change(table, setup(), e); });
+  Outcome outcome{.used = verdict.allowed(), .verdict = verdict};
+  if (!verdict) return outcome;
+  // What came before cannot be undone any more: cards were not there, or this client does not know their
+  // faces.
+  const bool no_way_back =
+      e.kind == EditKind::create || e.kind == EditKind::remove || e.kind == EditKind::conceal;
+  if (e.kind == EditKind::create) outcome.card = table().last_id();
+  if (e.kind == EditKind::flip && e.on) referee.opened_by_game(e.card);
+  if (e.kind == EditKind::set_face || e.kind == EditKind::set_sideways) {
+    const Card& card = *table().card(e.card);
+    events.tell({.kind = e.kind == EditKind::set_face ? EventKind::face_changed : EventKind::reoriented,
+                 .time = now(),
+                 .card = e.card,
+                 .count = 1,
+                 .from = card.zone},
+                table());
+  }
+  if (e.kind == EditKind::remove) traffic.clear_retired(table());
+  Following(*this).table_changed();
+  if (no_way_back) referee.forget_history();
+  if (from && from != e.zone && table().zone(from)->cards.empty()) {
+    events.tell({.kind = EventKind::emptied, .time = now(), .from = from});
+  }
+  return outcome;
+}
+
+SyncReport Impl::sync(std::span<const WantedZone> wanted) {
+  const std::uint64_t before = table().revision();
+  show_on(*this, wanted);
+  SyncReport report = referee.edit([&](Table& table) { return table.sync(wanted); });
+  if (!report.verdict || table().revision() == before) return report;
+  if (!report.retired.empty()) traffic.clear_retired(table());
+  end_made();
+  Following(*this).table_changed();
+  referee.forget_history();  // what the game's own truth has replaced cannot come back
+  return report;
+}
+
+void Impl::set_behaviour(ZoneId zone, const ZoneBehaviour& options) {
+  const bool lies_otherwise = options.layout != setup().layout_of(zone);
+  referee.set_behaviour(zone, options);
+  if (lies_otherwise) {
+    arrange_anew(*this);
+  } else {
+    Following(*this).table_changed();
+  }
+  Following(*this).ask_again();
+}
+
+void Impl::set_plans(std::vector<Plan> plans) {
+  referee.set_plans(std::move(plans));
+  arrange_anew(*this);
+}
+
+Verdict Impl::scroll_to(ZoneId zone, float offset) {
+  if (!table().zone(zone)) return {.reason = Reason::unknown_zone, .zone = zone};
+  if (!setup().layout_of(zone).scrolls) return {};
+  const float cut = std::clamp(offset, 0.0f, arrangement.last_offset(setup(), zone));
+  if (cut == arrangement.offset(zone)) return {};
+  Following follows(*this);
+  // Content follows the finger at once.
+  follows.send(arrangement.scroll_to(setup(), zone, cut, layout_request()), Change::window);
+  Following(*this).aim_carries_again();
+  Following(*this).consider_hover();
+  return {};
+}
+
+}  // namespace apsidon::play_detail

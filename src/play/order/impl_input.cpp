@@ -1,0 +1,378 @@
+// What pointers, keys and reasons set off.
+#include "play/order/following.hpp"
+#include "play/order/impl.hpp"
+
+namespace apsidon::play_detail {
+namespace {
+
+bool slide(Impl& field, const Gesture& gesture);
+Hit pressed_by(Impl& field, Vec2 at, PointerKind kind, CardId hovered);
+bool press(Impl& field, const Gesture& gesture);
+bool tap(Impl& field, const Gesture& gesture);
+void act_on_tap(Impl& field, TapKind kind, const Hit& on, const Gesture& gesture);
+bool press_key(Impl& field, const KeyInput& input);
+void send_top(Impl& field, double time);
+bool act_on_focus(Impl& field, TapKind other, double time);
+void let_go_of_all(Impl& field, CancelCause cause);
+Verdict find(const Impl& field, const Hit& what);
+
+/// A finger that has called a preview takes it to the card that it slides to; lifted, it ends it.
+bool slide(Impl& field, const Gesture& gesture) {
+  if (gesture.kind == GestureKind::drag_start || gesture.kind == GestureKind::drag_move) {
+    const CardId on = field.hit(gesture.at).card;
+    const Card* card = field.table().card(on);
+    if (card && field.setup().handling_of(card->zone).zoom)
+      field.hover.preview_card(on, field.hover_view(), field.events);
+    return true;
+  }
+  field.hover.end_slide();
+  field.hover.preview_card({}, field.hover_view(), field.events);
+  return true;
+}
+
+/// A press goes to the card that the pointer hovers, else to the topmost that takes hits, else for fingers to
+/// the nearest within slop.
+Hit pressed_by(Impl& field, Vec2 at, PointerKind kind, CardId hovered) {
+  const Hit on = field.hit(at);
+  if (field.gate.is_open() && field.table().card(hovered))
+    return {.card = hovered, .zone = field.table().card(hovered)->zone};
+  if (on.card || on.panel || kind != PointerKind::touch) return on;
+  // Within the outline of an empty zone a finger means that.
+  const bool empty = on.zone && field.table().zone(on.zone)->cards.empty();
+  if (empty &&
+      contains({.pose = field.arrangement.outline(field.setup(), on.zone), .size = field.arrangement.card()},
+               at))
+    return on;
+  if (field.over(at)) return on;
+  const CardId near =
+      field.hits.nearest(at, field.hand.gestures().thresholds().touch_slop, field.frames, field.traffic);
+  return near ? Hit{.card = near, .zone = field.table().card(near)->zone} : on;
+}
+
+bool press(Impl& field, const Gesture& gesture) {
+  const Hit on = pressed_by(field, gesture.at, gesture.pointer_kind, field.hover.takes_press(gesture));
+  field.hand.press(gesture.pointer, on, field.gate.lets_through(gesture.button));
+  if (field.gate.is_open() && on.zone && field.setup().handling_of(on.zone).double_tap != TapKind::none) {
+    field.hand.gestures().want_double_tap(gesture.pointer);
+  }
+  return on.zone || on.panel;
+}
+
+bool tap(Impl& field, const Gesture& gesture) {
+  const Hit pressed = *field.hand.pressed_on(gesture.pointer);
+  Hit on = pressed;
+  if (!field.table().card(on.card)) on.card = {};
+  const bool twice = gesture.kind == GestureKind::double_tap;
+  const bool off = on.panel && (field.switches.is_off(on.panel) ||
+                                field.switches.is_off(field.arrangement.overlay_of(on.panel)));
+  if (off) return true;  // the press is taken, and nothing comes of it
+  field.events.tell({.kind = twice ? EventKind::double_tapped : EventKind::tapped,
+                     .time = gesture.time,
+                     .card = on.card,
+                     .count = on.card ? std::size_t{1} : 0,
+                     .from = on.zone,
+                     .panel = on.panel,
+                     .at = gesture.at,
+                     .button = gesture.button},
+                    field.table());
+  // A tap that waited for a second one may come when its card lies elsewhere: then it does nothing more.
+  const bool gone = pressed.card && (!on.card || field.table().card(on.card)->zone != on.zone);
+  if (gesture.button != PointerButton::primary || !on.zone || gone || !field.gate.is_open()) return true;
+  if (!field.hand.empty()) {
+    // Something is picked up: it goes here, if it may; the same card again puts it back.
+    field.hand.point_at(gesture.at);
+    const bool same_zone = field.hand.carry().home == on.zone;
+    if (!same_zone) {
+      (void)field.propose(field.hand.move_to(on.zone), true, {.at = gesture.at}, gesture.time);
+      return true;
+    }
+    const bool same_card = on.card == field.hand.carry().run.first;
+    Following follows(field);
+    follows.cancel_carry(gesture.at, CancelCause::put_back);
+    if (same_card) return true;
+  }
+  const ZoneHandling& handling = field.setup().handling_of(on.zone);
+  act_on_tap(field, twice ? handling.double_tap : handling.tap, on, gesture);
+  return true;  // the event tells of it, whatever came of it
+}
+
+void act_on_tap(Impl& field, TapKind kind, const Hit& on, const Gesture& gesture) {
+  if (kind == TapKind::none || (!on.card && kind != TapKind::draw)) return;
+  if (kind == TapKind::pick) {
+    return field.pick_up(
+        on.card, gesture,
+        {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
+  }
+  if (kind == TapKind::draw) (void)field.draw_from(on.zone, gesture.time);
+  if (kind == TapKind::send) (void)field.send_best(on.card, gesture.time);
+  if (kind == TapKind::flip) (void)field.flip_by_hand(on.card, gesture.time);
+}
+
+bool press_key(Impl& field, const KeyInput& input) {
+  Following follows(field);
+  switch (field.focus.read(input, field.focus_view(), field.events)) {
+    case KeyRequest::unused:
+      return false;
+    case KeyRequest::moved:
+      if (!field.hand.empty()) field.hand.aim_at(field.focus.on().zone);
+      return field.focus.any();
+    case KeyRequest::put_back: {
+      const CardId card = field.hand.carry().run.first;
+      if (field.hand.carry().mode != Hand::Carry::Mode::keys)
+        return Following(field).cancel_all(CancelCause::put_back), true;
+      follows.cancel_carry(field.focus.at(), CancelCause::put_back);
+      if (const Card* back = field.table().card(card))
+        field.focus.set({.card = card, .zone = back->zone}, field.focus_view(), field.events);
+      return true;
+    }
+    case KeyRequest::drop: {
+      const CardId card = field.hand.carry().run.first;
+      (void)field.propose(field.hand.move_to(field.hand.carry().aimed), true, {.at = field.focus.at()},
+                          input.time);
+      if (const Card* moved = field.table().card(card))
+        field.focus.set({.card = card, .zone = moved->zone}, field.focus_view(), field.events);
+      field.focus.keep(field.focus_view(), field.events);
+      return true;
+    }
+    case KeyRequest::act:
+    case KeyRequest::act_twice: {
+      const bool twice = input.key == Key::second && field.focus.on().zone;
+      const bool used = act_on_focus(
+          field, twice ? field.setup().handling_of(field.focus.on().zone).double_tap : TapKind::none,
+          input.time);
+      if (field.hand.empty()) field.focus.keep(field.focus_view(), field.events);
+      return used;
+    }
+    case KeyRequest::unfocus:
+      field.focus.set({}, field.focus_view(), field.events);
+      return true;
+    case KeyRequest::undo:
+    case KeyRequest::redo: {
+      const bool done = field.go_back(input.key == Key::redo).allowed();
+      field.focus.keep(field.focus_view(), field.events);
+      return done;
+    }
+    case KeyRequest::send:
+      (void)field.send_best(field.focus.on().card, input.time);
+      field.focus.keep(field.focus_view(), field.events);
+      return true;
+    case KeyRequest::send_top:
+      send_top(field, input.time);
+      return true;
+  }
+  return false;
+}
+
+/// The top card of the first zone that the table names goes to where it goes by itself; where none does, the
+/// last that was tried says why not.
+void send_top(Impl& field, double time) {
+  CardId refused;
+  for (const ZoneId zone : field.setup().send_top_of) {
+    const auto top = field.table().top(zone);
+    if (!top) continue;
+    if (best_move(field.table(), field.referee.rulebook(), *top).verdict)
+      return (void)field.send_best(*top, time);
+    refused = *top;
+  }
+  if (refused) (void)field.send_best(refused, time);
+}
+
+/// What a tap does; `other`: what a double tap does, where that is something.
+bool act_on_focus(Impl& field, TapKind other, double time) {
+  const Hit on = field.focus.on();
+  const Gesture gesture{
+      .kind = GestureKind::tap, .at = field.focus.at(), .from = field.focus.at(), .time = time};
+  const TapKind tap = on.zone ? field.setup().handling_of(on.zone).tap : TapKind::none;
+  const TapKind kind = other != TapKind::none ? other : tap;
+  if (on.panel || (kind != TapKind::none && kind != TapKind::pick)) {
+    field.events.tell({.kind = EventKind::tapped,
+                       .time = time,
+                       .card = on.card,
+                       .count = on.card ? std::size_t{1} : 0,
+                       .from = on.zone,
+                       .panel = on.panel,
+                       .at = field.focus.at()},
+                      field.table());
+    if (!on.panel) act_on_tap(field, kind, on, gesture);
+    return true;
+  }
+  if (!field.table().card(on.card)) return false;
+  field.pick_up(on.card, gesture, {.mode = Hand::Carry::Mode::keys});
+  if (field.hand.empty()) return true;
+  // The nearest zone that takes it comes first; where there is none the focus stays on what is held.
+  field.focus.keep(field.focus_view(), field.events);
+  if (!field.focus.any()) field.focus.set(on, field.focus_view(), field.events);
+  Following(field).aim_keys();
+  return true;
+}
+
+void let_go_of_all(Impl& field, CancelCause cause) {
+  Following(field).cancel_all(cause);
+  field.inbox.release_all();
+  field.hand.gestures().forget_all();
+  field.hand.forget_presses();
+  field.hover.end_slide();
+}
+
+/// Refused when any of what is named is not there.
+Verdict find(const Impl& field, const Hit& what) {
+  if (what.card && !field.table().card(what.card)) return {.reason = Reason::unknown_card, .card = what.card};
+  if (what.zone && !field.table().zone(what.zone)) return {.reason = Reason::unknown_zone, .zone = what.zone};
+  if (what.panel && !field.panels.panel(what.panel)) return {.reason = Reason::unknown_panel};
+  return {};
+}
+
+}  // namespace
+
+bool Impl::pointer(const PointerInput& input) {
+  if (!gate.is_open() && !reaches(input)) {
+    // What goes down while the gate is closed does nothing when it opens.
+    if (input.phase == PointerPhase::up || input.phase == PointerPhase::down)
+      hand.gestures().forget(input.pointer);
+    hover.follow_unseen(input);
+    return false;
+  }
+  bool used = false;
+  // By number: the gestures are read again while one is handled.
+  const auto gestures = hand.gestures().read(input);
+  for (std::size_t i = 0; i < gestures.size(); ++i) used = handle(gestures[i]) || used;
+  return used;
+}
+
+bool Impl::handle(const Gesture& gesture) {
+  hover.follow(gesture);
+  if (hover.slides(gesture)) return slide(*this, gesture);
+  if (hover.ends_preview(gesture)) hover.preview_card({}, hover_view(), events);
+  const HandRequest asks = hand.read(gesture, table());
+  // Through a closed gate only presses come.
+  if (!gate.is_open() && asks != HandRequest::press && asks != HandRequest::tap) return false;
+  switch (asks) {
+    case HandRequest::none:
+      return false;
+    case HandRequest::hover:
+      if (gesture.pointer_kind != PointerKind::touch) hover.move_to(gesture.at);
+      if (gesture.pointer_kind != PointerKind::touch) Following(*this).consider_hover();
+      return false;
+    case HandRequest::leave:
+      hover.leave();
+      Following(*this).set_hovered({});
+      return false;
+    case HandRequest::press:
+      return press(*this, gesture);
+    case HandRequest::tap:
+      return tap(*this, gesture);
+    case HandRequest::long_press: {
+      const Hit on = *hand.pressed_on(gesture.pointer);
+      events.tell({.kind = EventKind::long_pressed,
+                   .time = gesture.time,
+                   .card = on.card,
+                   .count = 1,
+                   .from = on.zone,
+                   .at = gesture.at,
+                   .button = gesture.button},
+                  table());
+      // What hovers and has a preview for a mouse has one for a finger that stays.
+      if (gesture.pointer_kind == PointerKind::touch) {
+        hover.preview_card(on.card, hover_view(), events);
+        if (hover.previewed() == on.card) hover.slide_with(gesture.pointer);
+      }
+      return true;
+    }
+    case HandRequest::release:
+      return true;
+    case HandRequest::drag:
+      start_drag(gesture);
+      return true;
+    case HandRequest::carry:
+      carry_to(gesture.at, gesture.time);
+      return true;
+    case HandRequest::let_go:
+      carry_to(gesture.at, gesture.time);
+      let_go(gesture);
+      return true;
+    case HandRequest::cancel: {
+      Following follows(*this);
+      follows.cancel_carry(gesture.at, CancelCause::pointer_lost);
+      return true;
+    }
+  }
+  return false;
+}
+
+/// Whether a pointer is taken while the gate is closed: it goes down on an overlay, or with a button that the
+/// game lets through, or has done so.
+bool Impl::reaches(const PointerInput& input) {
+  if (input.phase != PointerPhase::down) return hand.gestures().expects(input.pointer);
+  const auto above = over(input.at);
+  return (above && above->panel) || gate.lets_through(input.button);
+}
+bool Impl::reaches(const KeyInput& input) const {
+  return gate.is_open() || (input.key != Key::undo && input.key != Key::redo);
+}
+
+/// Whether it would press anything now.
+bool Impl::presses(const PointerInput& input) {
+  const Hit on = pressed_by(*this, input.at, input.kind, {});
+  return on.zone || on.panel || gate.lets_through(input.button);
+}
+
+bool Impl::key(const KeyInput& input) {
+  focus.defer();
+  const bool used = press_key(*this, input);
+  focus.tell(focus_view(), events);
+  hover.focus_on(focus.on().card, hover_view(), events);
+  return used;
+}
+
+/// Refused when the focus is not there then.
+Verdict Impl::focus_by_call(const Hit& what) {
+  if (Verdict stale = find(*this, what); !stale) return stale;
+  if (what == Hit{} || focus.may_be_on(what, focus_view())) focus.set(what, focus_view(), events);
+  hover.focus_on(focus.on().card, hover_view(), events);
+  if (focus.on() == what) return {};
+  return {.reason = Reason::no_focus, .card = what.card, .zone = what.zone};
+}
+
+void Impl::close_gate(std::string_view reason, bool lasts) {
+  if (!gate.close(reason, lasts)) return;
+  let_go_of_all(*this, CancelCause::gate_closed);
+  Following(*this).set_hovered({});
+}
+
+/// The pointer may have rested meanwhile: what it is on is hovered without a move.
+void Impl::open_gate(std::string_view reason) {
+  gate.open(reason);
+  if (gate.is_open()) Following(*this).consider_hover();
+}
+
+/// While cards are compared the gate is closed.
+void Impl::follow_comparing() {
+  if (referee.comparing() == gate.closed_for(comparing_reason)) return;
+  if (referee.comparing()) {
+    close_gate(comparing_reason);
+  } else {
+    open_gate(comparing_reason);
+  }
+}
+
+void Impl::blur() {
+  let_go_of_all(*this, CancelCause::blurred);
+  hover.leave();
+  Following(*this).set_hovered({});
+}
+
+/// A thing is switched off or hidden, or no more.
+Verdict Impl::turn(const SwitchInput& input) {
+  if (input.of == Switchable{}) return {.reason = Reason::unknown_card};
+  if (Verdict stale = find(*this, {.card = input.of.card, .zone = input.of.zone, .panel = input.of.panel});
+      !stale)
+    return stale;
+  if (!switches.turn(input)) return {};
+  referee.switch_off(input.of, switches.first_reason(input.of));
+  Following(*this).show_switch(input.of);
+  Following(*this).ask_again();
+  Following(*this).consider_hover();
+  return {};
+}
+
+}  // namespace apsidon::play_detail

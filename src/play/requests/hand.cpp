@@ -1,0 +1,323 @@
+#include "play/requests/hand.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+#include <utility>
+
+#include "apsidon/layout/free.hpp"
+
+namespace apsidon::play_detail {
+namespace {
+
+constexpr double slides_on = 0.2;  // seconds for which a flicked card would slide on
+
+bool is_free(const TableSetup& setup, ZoneId zone) {
+  return zone && traits_of(setup.layout_of(zone).kind).keeps_positions;
+}
+
+}  // namespace
+
+bool Hand::Carry::wants(ZoneId zone) const {
+  return std::find(targets.begin(), targets.end(), zone) != targets.end();
+}
+
+void Hand::set_options(const DragOptions& options) {
+  options_ = options;
+  ++revision_;  // a copy that is held shows at once how much of it is seen
+}
+
+/// Keeps what the layouts ask for.
+void Hand::note_change() {
+  ++revision_;
+  held_.clear();
+  insertions_.clear();
+  each([&](const Carry& carry) {
+    if (carry.insert_at) insertions_.push_back({carry.aimed, *carry.insert_at});
+    if (!carry.holds) return;
+    for (const Taken& taken : carry.cards) held_.push_back(taken.card);
+  });
+}
+
+bool Hand::has(CardId card) const {
+  bool found = false;
+  each([&](const Carry& carry) {
+    found = found || (carry.picked_up && std::any_of(carry.cards.begin(), carry.cards.end(),
+                                                     [&](const Taken& taken) { return taken.card == card; }));
+  });
+  return found;
+}
+
+HandRequest Hand::read(const Gesture& gesture, const Table& table) {
+  select(gesture.pointer);
+  const bool busy = carry_.drags();
+  const bool mine = busy && carry_.by == gesture.pointer;
+  const Pressed* down = pressed(gesture.pointer);
+  const Hit* on = down ? &down->on : nullptr;
+  const bool on_card = on && table.card(on->card);
+  switch (gesture.kind) {
+    case GestureKind::hover:
+      return HandRequest::hover;
+    case GestureKind::leave:
+      return HandRequest::leave;
+    case GestureKind::press:
+      return HandRequest::press;
+    case GestureKind::tap:
+    case GestureKind::double_tap:
+      return !busy && on && (on->zone || on->panel || down->anywhere) ? HandRequest::tap : HandRequest::none;
+    case GestureKind::long_press:
+      return !busy && on_card ? HandRequest::long_press : HandRequest::none;
+    case GestureKind::release:
+      return !busy && on_card ? HandRequest::release : HandRequest::none;
+    case GestureKind::drag_start: {
+      const bool may = (!busy || options_.several) && gesture.button == PointerButton::primary && on_card;
+      return may ? HandRequest::drag : HandRequest::none;
+    }
+    case GestureKind::drag_move:
+      return mine ? HandRequest::carry : HandRequest::none;
+    case GestureKind::drag_end:
+    case GestureKind::flick:
+      return mine ? HandRequest::let_go : HandRequest::none;
+    case GestureKind::cancel:
+      return mine ? HandRequest::cancel : HandRequest::none;
+  }
+  return HandRequest::none;
+}
+
+void Hand::press(std::uint32_t pointer, const Hit& on, bool anywhere) {
+  // Fingers get new numbers all the time: what is over is forgotten.
+  std::erase_if(pressed_,
+                [&](const Pressed& p) { return p.pointer == pointer || !gestures_.expects(p.pointer); });
+  pressed_.push_back({pointer, on, anywhere});
+}
+
+const Hand::Pressed* Hand::pressed(std::uint32_t pointer) const {
+  const auto it =
+      std::find_if(pressed_.begin(), pressed_.end(), [&](const Pressed& p) { return p.pointer == pointer; });
+  return it == pressed_.end() ? nullptr : &*it;
+}
+
+const Hit* Hand::pressed_on(std::uint32_t pointer) const {
+  const Pressed* down = pressed(pointer);
+  return down ? &down->on : nullptr;
+}
+
+void Hand::take(Carry as, const Run& run, const Table& table) {
+  if (!carry_.empty()) others_.push_back(std::move(carry_));
+  carry_ = std::move(as);
+  carry_.run = run;
+  carry_.home = table.card(run.first)->zone;
+  carry_.cards_above = above(run, table);
+  for (const CardId card : table.cards_of(run)) carry_.cards.push_back({card, *table.slot(card)});
+  note_change();
+}
+
+std::size_t Hand::above(const Run& run, const Table& table) {
+  const Card& first = *table.card(run.first);
+  return table.zone(first.zone)->cards.size() - first.index - run.count;
+}
+
+float Hand::turned(const Carry& carry, const Card& card) {
+  return carry.sideways.value_or(card.sideways) ? std::numbers::pi_v<float> / 2 : 0;
+}
+
+void Hand::find_targets(const Table& table, const Rulebook& rules) {
+  carry_.targets.clear();
+  // It may be that it would not be picked up any more: then nothing takes it.
+  const PickVerdict pick = judge_pick(table, rules, carry_.run.first);
+  if (pick.verdict && pick.run == carry_.run) {
+    for (const Zone& zone : table.zones()) {
+      if (judge_drop(table, rules, carry_.run, zone.id)) carry_.targets.push_back(zone.id);
+    }
+  }
+  note_change();
+}
+
+void Hand::begin_drag(Vec2 grip, float turned, float card_height) {
+  carry_.grip = options_.grip == Grip::keep ? grip : Vec2{};
+  carry_.gripped = turned;
+  if (carry_.kind == PointerKind::touch) carry_.above = {0, -options_.above_finger * card_height};
+  carry_.holds = options_.look == DragLook::card;
+  note_change();
+}
+
+void Hand::move_to(Vec2 pointer, double time, const TableSetup& setup, const Arrangement& arrangement,
+                   const Feel& feel) {
+  // A held card leans into its way, the more the faster it goes.
+  const double passed = time - carry_.time;
+  const float speed = passed > 1e-4 ? (pointer.x - carry_.pointer.x) / static_cast<float>(passed) : 0;
+  const float whole = feel.tilt_speed * std::max(arrangement.card().width, 1.0f);
+  const float tilt = std::clamp(speed / whole, -1.0f, 1.0f) * feel.tilt_deg * std::numbers::pi_v<float> / 180;
+  carry_.tilt = carry_.holds ? tilt : 0;
+  carry_.pointer = pointer;
+  carry_.time = time;
+  find_aim(setup, arrangement);
+  note_change();
+}
+
+/// Where it would be let go now, at which index, and turned how.
+void Hand::find_aim(const TableSetup& setup, const Arrangement& arrangement) {
+  carry_.aimed = aim(carry_.pointer, arrangement);
+  carry_.insert_at.reset();
+  carry_.sideways.reset();
+  const bool wanted = carry_.wants(carry_.aimed);
+  const bool within = carry_.aimed == carry_.home;
+  if (wanted && !within) carry_.sideways = setup.rules_of(carry_.aimed).lays_sideways;
+  carry_.rotation = turned(carry_, *setup.table.card(carry_.run.first));
+  if (!wanted) return;
+  const ZoneRules& rules = setup.rules_of(carry_.aimed);
+  if (within ? rules.sorts : rules.inserts) {
+    carry_.insert_at = arrangement.insertion_index(setup, carry_.aimed, carry_.middle(carry_.pointer),
+                                                   arrangement.room_before(carry_.aimed), held_);
+  }
+}
+
+void Hand::aim_at(ZoneId zone) {
+  carry_.aimed = zone;
+  note_change();
+}
+
+/// The zone that a drop would go to: of those that would take the run, the one that the held card's goal and
+/// the pointer are over most; else the zone under the pointer, to be told why not.
+ZoneId Hand::aim(Vec2 pointer, const Arrangement& arrangement) const {
+  const Size card = arrangement.card();
+  const Rect goal = rect_around(carry_.middle(pointer, 0), card);  // however it lies: it would not flicker
+  const float card_area = std::max(card.width * card.height, 1.0f);
+  constexpr float pointer_weight = 0.5f;  // being under the pointer counts as half a card of overlap
+  const float least = options_.aim_overlap;
+  constexpr float stays = 0.1f;  // what it aims at stays until another is clearly more
+  ZoneId best;
+  float best_score = least;
+  for (const ZoneId zone : carry_.targets) {
+    const Rect& area = arrangement.area(zone);
+    float score = overlap(goal, area) / card_area + (area.contains(pointer) ? pointer_weight : 0);
+    if (score > 0 && zone == carry_.aimed) score += stays;
+    // Of zones one over another the upper one is meant, while the pointer is on it.
+    if (area.contains(pointer)) score += 2 * static_cast<float>(arrangement.layer(zone));
+    if (score > best_score) {
+      best_score = score;
+      best = zone;
+    }
+  }
+  return best ? best : arrangement.zone_at(pointer, [](ZoneId) { return true; });
+}
+
+Hand::Letting Hand::let_go(const Gesture& gesture, const TableSetup& setup,
+                           const Arrangement& arrangement) const {
+  ZoneId to = carry_.aimed;
+  // A flick by its speed slides on; a release far enough to one side counts as one.
+  const Vec2 slides_to = gesture.at + gesture.velocity * static_cast<float>(slides_on);
+  const Vec2 gone = gesture.at - gesture.from;
+  const float far = options_.swipe * arrangement.card().width;
+  const bool fast = gesture.kind == GestureKind::flick;
+  const bool swipes = far > 0 && std::max(std::abs(gone.x), std::abs(gone.y)) >= far;
+  Letting letting{.flicked = fast || swipes};
+  const bool leaves = swipes || (fast && !arrangement.area(carry_.home).contains(slides_to));
+  const ZoneId flicked = setup.handling_of(carry_.home).flick_to.toward(fast ? gesture.velocity : gone);
+  if (leaves && flicked) {
+    const bool aims = to && to != carry_.home && carry_.wants(to);
+    if (!aims) to = flicked;
+  }
+  // Back to its own index is no move.
+  const bool elsewhere = is_free(setup, to) || carry_.insert_at != setup.table.card(carry_.run.first)->index;
+  const bool sorts = to && to == carry_.home && setup.rules_of(to).sorts && elsewhere;
+  if (!to || (to == carry_.home && !sorts)) return letting;
+  Move move = move_to(to);
+  if (to == carry_.aimed) move.at = carry_.insert_at;
+  if (is_free(setup, to)) {
+    const Card& card = *setup.table.card(carry_.run.first);
+    const LaidCard laid{.face_up = card.face_up,
+                        .sideways = sorts ? card.sideways : setup.rules_of(to).lays_sideways};
+    move.position = free_position(arrangement.input(setup, to), laid, carry_.middle(gesture.at));
+  }
+  letting.move = move;
+  return letting;
+}
+
+Hand::Carry Hand::forget() {
+  Carry was = std::exchange(carry_, {});
+  if (!others_.empty()) {
+    carry_ = std::move(others_.back());
+    others_.pop_back();
+  }
+  note_change();
+  return was;
+}
+
+std::vector<std::uint32_t> Hand::pointers() const {
+  std::vector<std::uint32_t> out{carry_.by};
+  for (const Carry& other : others_) out.push_back(other.by);
+  return out;
+}
+
+void Hand::select(std::uint32_t pointer) {
+  for (Carry& other : others_) {
+    if (other.by == pointer) return std::swap(other, carry_);
+  }
+}
+
+bool Hand::is_covered(const Table& table, const Rulebook& rules) const {
+  if (above(carry_.run, table) <= carry_.cards_above) return false;
+  const PickVerdict pick = judge_pick(table, rules, carry_.run.first);
+  const Reason reason = pick.verdict.reason;
+  return pick.verdict ? pick.run != carry_.run : reason == Reason::not_top || reason == Reason::not_linked;
+}
+
+bool Hand::is_torn(const Table& table) const {
+  const Card* first = table.card(carry_.run.first);
+  const auto now = table.cards_of(carry_.run);
+  return !first || first->zone != carry_.home ||
+         !std::equal(now.begin(), now.end(), carry_.cards.begin(), carry_.cards.end(),
+                     [](CardId is, const Taken& was) { return is == was.card; });
+}
+
+void Hand::aim_again(const TableSetup& setup, const Rulebook& rules, const Arrangement& arrangement) {
+  find_targets(setup.table, rules);
+  // Keys aim at a zone, until it does not take the run any more.
+  if (carry_.drags()) {
+    find_aim(setup, arrangement);
+  } else if (!carry_.wants(carry_.aimed)) {
+    carry_.aimed = {};
+  }
+  note_change();
+}
+
+double Hand::due() const {
+  double next = gestures_.due();
+  each([&](const Carry& carry) {
+    if (carry.tilt != 0) next = std::min(next, carry.time + tilt_stays);
+  });
+  return next;
+}
+
+Event Hand::event(EventKind kind, double time) const {
+  return {.kind = kind,
+          .time = time,
+          .card = carry_.run.first,
+          .count = carry_.run.count,
+          .from = carry_.home,
+          .at = carry_.pointer};
+}
+
+Vec2 Hand::from_first(const Run& run, const Table& table, const Arrangement& arrangement, CardId card) {
+  return arrangement.neutral(*table.slot(card)).centre - arrangement.neutral(*table.slot(run.first)).centre;
+}
+
+Pose Hand::goal(const Carry& carry, CardId card, const Table& table, const Arrangement& arrangement,
+                const Feel& feel) const {
+  Pose goal = arrangement.resting(*table.slot(card));
+  goal.centre = carry.middle(carry.pointer) + from_first(carry.run, table, arrangement, card);
+  goal.rotation = turned(carry, *table.card(card));
+  goal.lift = feel.carry_lift;
+  goal.opacity *= options_.held_opacity;
+  return goal;
+}
+
+Pose Hand::copy_pose(const Carry& carry, const Table& table, const Arrangement& arrangement, CardId card) {
+  Pose pose = arrangement.resting(*table.slot(card));
+  pose.centre = carry.middle(carry.pointer) + from_first(carry.run, table, arrangement, card);
+  pose.rotation = turned(carry, *table.card(card));
+  return pose;
+}
+
+}  // namespace apsidon::play_detail

@@ -1,0 +1,40 @@
+#pragma once
+// What rules answer to the other parts of the library alone. Not installed.
+#include <cstddef>
+#include <vector>
+
+#include "apsidon/core_export.hpp"
+#include "apsidon/rules/move.hpp"
+#include "apsidon/rules/rulebook.hpp"
+
+namespace apsidon::rules_detail {
+
+/// The parts of a rule, itself one of them, with the zones that it lists. O(parts).
+[[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const Rule& rule);
+/// The parts of a zone's rules, with the zones and numbers that they list. O(parts).
+[[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const ZoneRules& rules);
+
+/// Answers for the rules in code, in their place: for a log that records what they said, and for its replay.
+class OwnAnswers {
+ public:
+  virtual Verdict answer(const OwnRule& rule, const RuleQuestion& question) = 0;
+
+ protected:
+  OwnAnswers() = default;
+  OwnAnswers(const OwnAnswers&) = default;
+  OwnAnswers& operator=(const OwnAnswers&) = default;
+  ~OwnAnswers() = default;
+};
+
+/// Whether a card is switched off, by itself or with its zone. O(log of those switched off).
+[[nodiscard]] Verdict judge_switches(const Rulebook& rules, const Card& card);
+/// Whether a drop that is allowed would exchange the run with the zone's card.
+[[nodiscard]] bool would_exchange(const Table& table, const Rulebook& rules, const Run& run, ZoneId to);
+
+/// The first half of `apply_move`: the move alone, for those who show it before what follows. Adds to
+/// `steps`.
+Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
+/// The second half: what follows once cards have left the zone `from`.
+void follow_move(Table& table, const Rulebook& rules, ZoneId from, std::vector<MoveStep>& steps);
+
+}  // namespace apsidon::rules_detail
