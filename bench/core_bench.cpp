@@ -12,6 +12,7 @@
 #include <vector>
 
 #include "apsidon/apsidon.hpp"
+#include "geometry/shown_card.hpp"
 #include "ratio_reporter.hpp"
 
 namespace {
@@ -134,15 +135,16 @@ void frames_plain(benchmark::State& state, bool turn) {
     std::size_t card;
   };
   std::vector<Item> items(n);
+  const Easing eased_by(ease);
   float time = 0;
   for (auto _ : state) {
     time += 1e-6f;
-    const float eased = evaluate(ease, time).value;
+    const float eased = eased_by.value(time);
     for (std::size_t i = 0; i < n; ++i) {
       Pose pose = from.poses[i];
       pose.centre = pose.centre + (Vec2{600, 400} - pose.centre) * eased;
       if (turn) pose.flip = std::numbers::pi_v<float> * (1 - eased);
-      const Shown at = shown(pose, card);
+      const auto at = geometry_detail::shown(pose, card);
       items[i] = {at.matrix, at.corners, i};
     }
     std::ptrdiff_t found = -1;

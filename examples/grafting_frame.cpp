@@ -28,9 +28,8 @@ TableSetup frame() {
                  .words = {{"fern", "ferns"}, {"reed", "reeds"}, {"poppy", "poppies"}}};
   setup.sentences = {{"too-old", "{card} is too old to stand on {stem} in {slot}."}};
   const Rule fits = rule::all({rule::on_empty(), rule::waited_for(), rule::own("too-old", younger)});
-  const PlanNode slots =
-      setup.add_formation({.name = "frame", .rules = {.drop = fits}},
-                          with_waits(formation_of_pyramid(3, {.across = 0.3f, .down = 0.15f})));
+  const PlanNode slots = setup.add_formation({.name = "frame", .rules = {.drop = fits}},
+                                             with_waits(formation_of_pyramid(3, {0.3f, 0.15f})));
   ZoneSetup hand{.name = "grafts",
                  .layout = {.kind = SpreadLayout{.spacing = 0.7f, .align = Align::centre}, .longest = 7},
                  .rules = {.pick = {.kind = PickKind::any}}};

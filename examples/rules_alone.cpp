@@ -11,7 +11,7 @@ using namespace apsidon;
 
 int main() {
   Table table{Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3"}})};
-  const ZoneId shelf = table.create_zone({.name = "shelf"}), bed = table.create_zone({.name = "bed"});
+  const ZoneId shelf = table.create_zone("shelf"), bed = table.create_zone("bed");
   for (const char* face : {"poppy-2", "fern-1", "fern-2", "poppy-1"}) {
     table.create_card(shelf, {.face = *table.deck().find(face)});
   }

@@ -101,6 +101,6 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   for (const FrameItem& item : field.frame().items)
     expect(std::isfinite(item.matrix.tx), "a frame is finite");
   expect(field.table().card_count() == 3, "no card is lost");
-  expect(field.counters().internal == 0, "the library finds no mistake of its own");
+  expect(field.count_of(NoticeKind::internal) == 0, "the library finds no mistake of its own");
   return 0;
 }

@@ -44,7 +44,6 @@
 #include "apsidon/motion/motion.hpp"
 #include "apsidon/motion/spring.hpp"
 #include "apsidon/play/describe.hpp"
-#include "apsidon/play/edit.hpp"
 #include "apsidon/play/edits_group.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/frame.hpp"

@@ -4,7 +4,7 @@
 
 #include <algorithm>
 
-#include "art/sheet_cell.hpp"
+#include "art/art_parts.hpp"
 
 namespace apsidon {
 namespace {
@@ -83,11 +83,11 @@ std::optional<PicturePart> part_of(const Art& art, const Deck& deck, FaceId face
   return by_pattern(art, art.pattern, deck, face);
 }
 
-std::optional<PicturePart> detail_of(const Art& art, const Deck& deck, FaceId face) {
+std::optional<PicturePart> art_detail::detail_of(const Art& art, const Deck& deck, FaceId face) {
   return by_pattern(art, art.detail_pattern, deck, face);
 }
 
-std::optional<PicturePart> back_of(const Art& art, const Deck& deck, int suit) {
+std::optional<PicturePart> art_detail::back_of(const Art& art, const Deck& deck, int suit) {
   if (suit >= 0 && suit < deck.suit_count()) {
     const auto own = art.backs.find(deck.options().suits[static_cast<std::size_t>(suit)].name);
     if (own != art.backs.end()) return own->second;

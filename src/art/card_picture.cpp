@@ -3,6 +3,10 @@
 #include <array>
 #include <numbers>
 
+#include "art/art_parts.hpp"
+#include "geometry/fit_in.hpp"
+#include "geometry/shown_card.hpp"
+
 namespace apsidon {
 namespace {
 
@@ -17,10 +21,10 @@ struct Side {
 std::optional<PicturePart> part_of(const Art& art, const Deck& deck, const Side& side,
                                    const PictureSize& size_of) {
   const std::array<std::optional<PicturePart>, 2> wanted{
-      side.back     ? back_of(art, deck, side.back_suit)
-      : side.larger ? detail_of(art, deck, side.face)
+      side.back     ? art_detail::back_of(art, deck, side.back_suit)
+      : side.larger ? art_detail::detail_of(art, deck, side.face)
                     : std::nullopt,
-      side.back ? back_of(art, deck) : part_of(art, deck, side.face)};
+      side.back ? art_detail::back_of(art, deck) : part_of(art, deck, side.face)};
   for (const auto& part : wanted) {
     if (!part) continue;
     if (!size_of) return part;
@@ -51,10 +55,10 @@ CardPicture picture_of(const Art& art, const Deck& deck, const ShownCard& view, 
   if (own.empty() && out.part) own = out.part->part.size();
   if (own.empty()) own = {5, 7};
   const Size lying = view.sideways ? Size{own.height, own.width} : own;
-  const Rect box = fit_in(view.box, lying, view.fit).box;
+  const Rect box = geometry_detail::fit_in(view.box, lying, view.fit).box;
   out.size = view.sideways ? Size{box.height(), box.width()} : box.size();
   const Pose pose{.centre = box.centre(), .rotation = view.sideways ? std::numbers::pi_v<float> / 2 : 0};
-  const Shown lies = shown(pose, out.size);
+  const auto lies = geometry_detail::shown(pose, out.size);
   out.matrix = lies.matrix;
   out.corners = lies.corners;
   return out;

@@ -141,7 +141,6 @@ Deck::Deck(DeckOptions options)
       suits_(static_cast<int>(made_of_->options.suits.size())),
       ranks_(static_cast<int>(made_of_->options.ranks.size())),
       jokers_(static_cast<int>(made_of_->options.jokers.size())),
-      sets_(static_cast<int>(made_of_->options.sets.size())),
       suit_backs_(made_of_->options.suit_backs) {}
 
 const DeckOptions& Deck::options() const { return made_of_->options; }

@@ -8,54 +8,48 @@
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
+#include "cards/inside.hpp"
 #include "geometry/options.hpp"
 
 namespace apsidon {
 
 Table::Table(Deck deck) : deck_(std::move(deck)) {}
 
-ZoneId Table::create_zone(ZoneOptions options) {
-  if (options.name.empty()) throw Error("zone: the name is empty: a name is expected");
-  geometry_detail::check_name("zone: name", options.name);
+ZoneId Table::create_zone(std::string name, std::uint64_t key, int recycled) {
+  if (name.empty()) throw Error("zone: the name is empty: a name is expected");
+  geometry_detail::check_name("zone: name", name);
   if (zones_.size() >= most_zones) {
-    throw Error(
-        fmt::format("zone '{}': the table has {} zones: no more are expected", options.name, most_zones));
+    throw Error(fmt::format("zone '{}': the table has {} zones: no more are expected", name, most_zones));
   }
-  if (find_zone(options.name)) {
-    throw Error(
-        fmt::format("zone '{}': the table has one of that name: a new name is expected", options.name));
+  if (find_zone(name)) {
+    throw Error(fmt::format("zone '{}': the table has one of that name: a new name is expected", name));
   }
-  if (options.key != 0 && find_zone_by_key(options.key)) {
-    throw Error(fmt::format("zone '{}': key {} is taken by zone '{}': a new key is expected", options.name,
-                            options.key, zone(*find_zone_by_key(options.key))->name));
+  if (key != 0 && find_zone_by_key(key)) {
+    throw Error(fmt::format("zone '{}': key {} is taken by zone '{}': a new key is expected", name, key,
+                            zone(*find_zone_by_key(key))->name));
   }
   const ZoneId id{static_cast<std::uint32_t>(zones_.size() + 1)};
-  if (options.recycled < 0 || options.recycled > 1'000'000) {
-    throw Error(fmt::format("zone '{}': recycled {} times: 0 to 1000000 is expected", options.name,
-                            options.recycled));
+  if (recycled < 0 || recycled > 1'000'000) {
+    throw Error(fmt::format("zone '{}': recycled {} times: 0 to 1000000 is expected", name, recycled));
   }
-  zone_by_name_.emplace(options.name, id);
-  if (options.key != 0) zone_by_key_.emplace(options.key, id);
-  zones_.push_back({.id = id,
-                    .name = std::move(options.name),
-                    .key = options.key,
-                    .cards = {},
-                    .recycled = options.recycled,
-                    .revision = 0});
+  zone_by_name_.emplace(name, id);
+  if (key != 0) zone_by_key_.emplace(key, id);
+  zones_.push_back(
+      {.id = id, .name = std::move(name), .key = key, .cards = {}, .recycled = recycled, .revision = 0});
   touch(zones_.back());
   return id;
 }
 
-void Table::check_new(std::span<const CardOptions> cards) const {
+void cards_detail::Inside::check_new(const Table& table, std::span<const CardOptions> cards) {
   std::unordered_set<std::uint64_t> keys;
   for (const CardOptions& card : cards) {
-    check_new(card);
+    table.check_new(card);
     if (cards.size() > 1 && card.key != 0 && !keys.insert(card.key).second)
       throw Error(fmt::format("card: key {} is given twice: a key of its own is expected", card.key));
   }
-  if (card_count() + cards.size() > most_cards) {
+  if (table.card_count() + cards.size() > most_cards) {
     throw Error(fmt::format("card: {} cards on a table that has {}: at most {} in all are expected",
-                            cards.size(), card_count(), most_cards));
+                            cards.size(), table.card_count(), most_cards));
   }
 }
 
@@ -79,7 +73,7 @@ CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
     throw Error(
         fmt::format("card: zone {} is not on the table: a zone of this table is expected", zone_id.value));
   }
-  check_new(std::span(&options, 1));
+  cards_detail::Inside::check_new(*this, std::span(&options, 1));
   const CardId id = add_card(options);
   Zone& home = zones_[zone_id.value - 1];
   home.cards.push_back(id);
@@ -88,9 +82,10 @@ CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
   return id;
 }
 
-void Table::give_ids(std::span<const CardId> ids, CardId last) {
-  if (ids.size() != card_count()) {
-    throw Error(fmt::format("table: {} ids: {}, one for each card, are expected", ids.size(), card_count()));
+void cards_detail::Inside::give_ids(Table& table, std::span<const CardId> ids, CardId last) {
+  if (ids.size() != table.card_count()) {
+    throw Error(
+        fmt::format("table: {} ids: {}, one for each card, are expected", ids.size(), table.card_count()));
   }
   std::vector<CardId> sorted(ids.begin(), ids.end());
   std::sort(sorted.begin(), sorted.end());
@@ -106,40 +101,41 @@ void Table::give_ids(std::span<const CardId> ids, CardId last) {
   std::vector<Card> cards(sorted.size());
   std::vector<std::uint32_t> slots(last.value, ~std::uint32_t{0});
   std::size_t next = 0;
-  for (const std::uint32_t from : slot_of_) {
-    if (from >= cards_.size() || !cards_[from].id) continue;
+  for (const std::uint32_t from : table.slot_of_) {
+    if (from >= table.cards_.size() || !table.cards_[from].id) continue;
     const CardId id = ids[next++];
     const auto to =
         static_cast<std::uint32_t>(std::lower_bound(sorted.begin(), sorted.end(), id) - sorted.begin());
-    cards[to] = cards_[from];
+    cards[to] = table.cards_[from];
     cards[to].id = id;
     slots[id.value - 1] = to;
-    zones_[cards[to].zone.value - 1].cards[cards[to].index] = id;
-    if (cards[to].key != 0) card_by_key_[cards[to].key] = id;
+    table.zones_[cards[to].zone.value - 1].cards[cards[to].index] = id;
+    if (cards[to].key != 0) table.card_by_key_[cards[to].key] = id;
   }
-  cards_ = std::move(cards);
-  slot_of_ = std::move(slots);
-  free_slots_.clear();
-  used_ids_ = 0;
+  table.cards_ = std::move(cards);
+  table.slot_of_ = std::move(slots);
+  table.free_slots_.clear();
+  table.used_ids_ = 0;
 }
 
-void Table::give_ids_after(CardId last) {
-  if (last.value <= used_ids_) return;
-  const std::uint32_t more = last.value - used_ids_;
+void cards_detail::Inside::give_ids_after(Table& table, CardId last) {
+  if (last.value <= table.used_ids_) return;
+  const std::uint32_t more = last.value - table.used_ids_;
   const auto renamed = [&](CardId id) { return CardId{id.value + more}; };
-  for (Card& c : cards_) {
+  for (Card& c : table.cards_) {
     if (c.id) c.id = renamed(c.id);
   }
-  for (Zone& z : zones_) {
+  for (Zone& z : table.zones_) {
     for (CardId& id : z.cards) id = renamed(id);
   }
-  for (auto& [key, id] : card_by_key_) id = renamed(id);
-  used_ids_ = last.value;
+  for (auto& [key, id] : table.card_by_key_) id = renamed(id);
+  table.used_ids_ = last.value;
 }
 
-void Table::keep_ids_ahead_of(CardId last) {
+void cards_detail::Inside::keep_ids_ahead_of(Table& table, CardId last) {
   // Numbers that no card has belong to no slot.
-  if (last.value > last_id().value) slot_of_.resize(last.value - used_ids_, ~std::uint32_t{0});
+  if (last.value > table.last_id().value)
+    table.slot_of_.resize(last.value - table.used_ids_, ~std::uint32_t{0});
 }
 
 const Zone* Table::zone(ZoneId id) const {

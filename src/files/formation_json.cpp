@@ -23,11 +23,11 @@ Formation read_slots(const Node& node) {
   }
   if (node.has("links") && !node.has("rows"))
     node.child("links").stop(ProblemCode::misplaced, "only rows have links that can be chosen");
-  FormationGaps gaps;
-  if (node.has("pyramid")) gaps.down = -0.5f;
-  if (node.has("diamond")) gaps = {.across = 1.15f, .down = -0.46f};
-  gaps.across = node.number_or("gap_across", gaps.across, -1, 100);
-  gaps.down = node.number_or("gap_down", gaps.down, -1, 100);
+  Vec2 gaps{0.15f, 0.15f};
+  if (node.has("pyramid")) gaps.y = -0.5f;
+  if (node.has("diamond")) gaps = {1.15f, -0.46f};
+  gaps.x = node.number_or("gap_across", gaps.x, -1, 100);
+  gaps.y = node.number_or("gap_down", gaps.y, -1, 100);
   if (node.has("pyramid")) return formation_of_pyramid(node.child("pyramid").whole(1, 100), gaps);
   if (node.has("diamond")) return formation_of_diamond(node.child("diamond").whole(1, 70), gaps);
   if (node.has("ring")) return formation_of_ring(node.child("ring").whole(1, 1000), gaps);

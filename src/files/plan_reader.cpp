@@ -66,7 +66,7 @@ Plan PlanReader::read(const Node& node) {
                 "the table does not say how large its pictures are: \"art\": {\"width\", \"height\"} is "
                 "expected");
     }
-    plan.multiples_of = art;
+    plan.whole_multiples_of = art;
   }
   auto roots = read_node(node.at("root"));
   if (roots.size() != 1)

@@ -68,7 +68,7 @@ Json json_of(const Plan& plan, const TableSetup& setup) {
   json["margin"] = decimal(plan.margin);
   json["aspect"] = decimal(plan.aspect);
   if (plan.largest_width > 0) json["largest_width"] = decimal(plan.largest_width);
-  if (!plan.multiples_of.empty()) json["whole_multiples"] = true;
+  if (!plan.whole_multiples_of.empty()) json["whole_multiples"] = true;
   json["root"] = json_of(plan.root, setup);
   for (const Overlay& overlay : plan.overlays) {
     Json entry;

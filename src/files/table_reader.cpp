@@ -6,6 +6,7 @@
 #include "apsidon/files/read_file.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "apsidon/geometry/limits.hpp"
+#include "cards/inside.hpp"
 #include "files/deck_json.hpp"
 #include "files/formation_json.hpp"
 #include "files/layout_json.hpp"
@@ -159,8 +160,8 @@ class TableReader {
   }
 
   void read_panel(const Node& node) {
-    node.expect_keys({"id", "repeat", "kind", "text", "fill", "tone", "round", "hidden", "off", "data"});
-    PanelSetup panel{.name = node.at("id").name()};
+    node.expect_keys({"name", "repeat", "kind", "text", "fill", "tone", "round", "hidden", "off", "data"});
+    PanelSetup panel{.name = node.at("name").name()};
     if (node.has("kind"))
       panel.kind = named(node.child("kind"), "kind of panel", node.child("kind").text(), panel_names);
     panel.fill = node.number_or("fill", panel.fill, 0, 1);
@@ -241,7 +242,7 @@ class TableReader {
   void read_zones(const Node& node) {
     expect_zone_keys(node);
     ZoneSetup zone;
-    zone.name = node.at("id").name();
+    zone.name = node.at("name").name();
     read_zone_layout(node, zone.layout);
     zone.recycled = recycled_of(node);
     if (node.has("key")) zone.key = node.child("key").key_number();
@@ -353,7 +354,7 @@ class TableReader {
           ProblemCode::out_of_range,
           fmt::format("{} for {} cards: a number nearer to it is expected", last.value, ids.size()));
     }
-    node.guard(ProblemCode::repeated_name, [&] { setup_.table.give_ids(ids, last); });
+    node.guard(ProblemCode::repeated_name, [&] { cards_detail::Inside::give_ids(setup_.table, ids, last); });
     std::map<CardId, std::string> data;
     for (auto& [card, text] : setup_.card_data) data[ids[card.value - 1]] = std::move(text);
     setup_.card_data = std::move(data);

@@ -98,7 +98,7 @@ std::string write_table(const TableSetup& setup) {
   Json cards = Json::object();
   for (const Zone& zone : table.zones()) {
     Json entry;
-    entry["id"] = zone.name;
+    entry["name"] = zone.name;
     if (zone.key != 0) entry["key"] = zone.key;
     write_zone(entry, setup.behaviour_of(zone.id), table, zone.recycled);
     const auto data = setup.zone_data.find(zone.id);
@@ -112,7 +112,7 @@ std::string write_table(const TableSetup& setup) {
   if (const auto numbers = numbers_of(table)) json["numbers"] = *numbers;
   for (const PanelSetup& panel : setup.panels) {
     Json entry;
-    entry["id"] = panel.name;
+    entry["name"] = panel.name;
     entry["kind"] = name_in(panel_names, panel.kind);
     if (!panel.text.empty()) entry["text"] = panel.text;
     if (panel.fill != 1) entry["fill"] = decimal(panel.fill);

@@ -155,7 +155,7 @@ struct ZoneWriter : FieldWriter {
     put(key, std::move(names));
   }
   void flicks(std::string_view key, FlickTargets& value) {
-    if (value.any()) put(key, flicks_json(value, table));
+    if (value != FlickTargets{}) put(key, flicks_json(value, table));
   }
   void match(std::string_view key, std::optional<MatchRule>& value) {
     if (!value) return;
@@ -180,7 +180,7 @@ void expect_option_keys(const Node& options) { options.expect_keys(keys_of_field
 
 void expect_zone_keys(const Node& zone) {
   std::vector<std::string_view> keys = keys_of_fields<ZoneBehaviour>();
-  keys.insert(keys.end(), {"id", "repeat", "formation", "key", "data"});
+  keys.insert(keys.end(), {"name", "repeat", "formation", "key", "data"});
   zone.expect_keys(keys);
 }
 

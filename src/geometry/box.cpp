@@ -1,9 +1,9 @@
-#include "apsidon/geometry/box.hpp"
+#include "geometry/fit_in.hpp"
 
 #include <algorithm>
 #include <cmath>
 
-namespace apsidon {
+namespace apsidon::geometry_detail {
 namespace {
 
 /// The box of this size in an area, placed by shares of the room that it leaves, as CSS `object-position`
@@ -63,4 +63,4 @@ Fitted fit_in(const Rect& area, Size picture, Fit fit, Vec2 position) {
   return f;
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::geometry_detail

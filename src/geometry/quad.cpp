@@ -4,18 +4,19 @@
 #include <cmath>
 
 #include "geometry/shown.hpp"
+#include "geometry/shown_card.hpp"
 
 namespace apsidon {
 
-Shown shown(const Pose& pose, Size card) {
+geometry_detail::Shown geometry_detail::shown(const Pose& pose, Size card) {
   Shown out;
   geometry_detail::show(pose, card, out.matrix, out.corners);
   return out;
 }
 
-Quad corners(const Pose& pose, Size card) { return shown(pose, card).corners; }
+Quad corners(const Pose& pose, Size card) { return geometry_detail::shown(pose, card).corners; }
 
-Matrix matrix_of(const Pose& pose) { return shown(pose, {}).matrix; }
+Matrix matrix_of(const Pose& pose) { return geometry_detail::shown(pose, {}).matrix; }
 
 std::array<float, 4> corner_weights(const Quad& quad) {
   const auto& c = quad.corners;

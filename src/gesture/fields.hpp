@@ -17,4 +17,9 @@ void fields(GestureThresholds& t, V& v) {
   v.number("flick_seconds", t.flick_seconds, 0.005, 1);
 }
 
+/// Throws Error when a threshold is out of its range.
+inline void check(const GestureThresholds& thresholds) {
+  geometry_detail::check_options("gesture thresholds", thresholds);
+}
+
 }  // namespace apsidon

@@ -8,9 +8,6 @@
 #include "gesture/fields.hpp"
 
 namespace apsidon {
-void check(const GestureThresholds& thresholds) {
-  geometry_detail::check_options("gesture thresholds", thresholds);
-}
 
 GestureReader::GestureReader(const GestureThresholds& thresholds) : thresholds_(thresholds) {
   check(thresholds);

@@ -235,11 +235,10 @@ struct HitIndex::Impl {
 HitIndex::HitIndex() : impl_(std::make_unique<Impl>()) {}
 HitIndex::HitIndex(const HitIndex& other) : impl_(std::make_unique<Impl>(*other.impl_)) {}
 HitIndex::HitIndex(HitIndex&&) noexcept = default;
-HitIndex& HitIndex::operator=(const HitIndex& other) {
-  if (this != &other) *impl_ = *other.impl_;
+HitIndex& HitIndex::operator=(HitIndex other) noexcept {
+  impl_.swap(other.impl_);
   return *this;
 }
-HitIndex& HitIndex::operator=(HitIndex&&) noexcept = default;
 HitIndex::~HitIndex() = default;
 
 void HitIndex::clear() {

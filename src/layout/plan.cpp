@@ -135,7 +135,7 @@ float widest(const Plan& plan, std::span<const ZoneLayout> places, Size room,
 
 /// The card in device pixels: the largest multiple of the art where that is asked for, else rounded down.
 Size on_device(const Plan& plan, Size exact, float ratio) {
-  const Size& art = plan.multiples_of;
+  const Size& art = plan.whole_multiples_of;
   if (!art.empty()) {
     constexpr float hair = 1e-4f;
     const float times =
@@ -214,9 +214,9 @@ void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t pan
   geometry_detail::check_range("plan: margin", plan.margin, 0, 10'000);
   geometry_detail::check_range("plan: aspect", plan.aspect, 0.05f, 20);
   geometry_detail::check_range("plan: largest width", plan.largest_width, 0, 1e6f);
-  if (plan.multiples_of != Size{}) {
-    geometry_detail::check_range("plan: multiples of width", plan.multiples_of.width, 1, 100'000);
-    geometry_detail::check_range("plan: multiples of height", plan.multiples_of.height, 1, 100'000);
+  if (plan.whole_multiples_of != Size{}) {
+    geometry_detail::check_range("plan: multiples of width", plan.whole_multiples_of.width, 1, 100'000);
+    geometry_detail::check_range("plan: multiples of height", plan.whole_multiples_of.height, 1, 100'000);
   }
   for (const ZoneLayout& place : places) check(place);
   Seen seen{std::vector<bool>(places.size(), false), std::vector<bool>(panels, false)};
@@ -240,17 +240,17 @@ void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t pan
 }
 
 PlanResult solve(const Plan& plan, std::span<const ZoneLayout> places, const PlanWindow& window,
-                 const PlanAreas& out) {
+                 std::span<Rect> areas, std::span<Rect> panels, std::span<const char> empty) {
   const float ratio = ratio_of(window);
   const Rect room = inner(window, plan.margin);
   PlanResult result;
-  measure_least(places, {1, 1 / plan.aspect}, out.areas);
-  const float width = widest(plan, places, room.size(), out.areas);
+  measure_least(places, {1, 1 / plan.aspect}, areas);
+  const float width = widest(plan, places, room.size(), areas);
   result.unsnapped_card = {width, width / plan.aspect};
   result.card = on_device(plan, result.unsnapped_card, ratio);
   result.fits = result.card.width > 0 && result.card.height > 0;
-  measure_zones(places, result.card, out.areas);
-  arrange(plan, places, result.card, ratio, room, inner(window, 0), out);
+  measure_zones(places, result.card, areas);
+  arrange(plan, places, result.card, ratio, room, inner(window, 0), {areas, panels, empty});
   return result;
 }
 

@@ -4,6 +4,13 @@
 
 namespace apsidon::layout_detail {
 
+/// Where a plan's results go, as `solve` is told.
+struct PlanAreas {
+  std::span<Rect> areas = {};
+  std::span<Rect> panels = {};
+  std::span<const char> empty = {};
+};
+
 /// A length, and how fast it grows with the card's width.
 struct Grown {
   float px = 0;

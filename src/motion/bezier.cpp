@@ -8,7 +8,7 @@
 
 #include "apsidon/geometry/error.hpp"
 
-namespace apsidon {
+namespace apsidon::motion_detail {
 namespace {
 
 /// One coordinate of a curve as a polynomial in its parameter: ((a t + b) t + c) t.
@@ -88,8 +88,6 @@ EasedValue evaluate(const CubicBezier& c, float x) {
   return {static_cast<float>(cy.at(t)), ratio(cy.slope(t), cx.slope(t))};
 }
 
-namespace motion_detail {
-
 PreparedBezier::PreparedBezier(const CubicBezier& curve)
     : curve_(curve), before_(tangent(start_slope(curve))), after_(tangent(end_slope(curve))) {
   for (int i = 0; i < part_count; ++i) parts_[static_cast<std::size_t>(i)] = part_between(i);
@@ -130,5 +128,4 @@ void PreparedBezier::values(std::span<const float> xs, std::span<float> out) con
   for (std::size_t i = 0; i < xs.size(); ++i) out[i] = value(xs[i]);
 }
 
-}  // namespace motion_detail
-}  // namespace apsidon
+}  // namespace apsidon::motion_detail

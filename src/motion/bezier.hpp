@@ -8,6 +8,13 @@
 
 namespace apsidon::motion_detail {
 
+/// Throws Error when an x is outside [0, 1] or a y outside ±`most_eased`.
+void check(const CubicBezier& curve);
+
+/// The curve at x, and its slope there. Outside [0, 1] it goes on along its end tangents, as the standard has
+/// it.
+[[nodiscard]] EasedValue evaluate(const CubicBezier& curve, float x);
+
 /// A curve cut into cubics of x, each with the curve's values and slopes at its ends. A part that misses the
 /// curve, because it is nearly upright there, is marked, and done carefully.
 class PreparedBezier {

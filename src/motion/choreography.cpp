@@ -8,10 +8,6 @@
 
 namespace apsidon {
 
-void check(const Choreography& c, std::string_view what) {
-  geometry_detail::check_options(std::string(what), c);
-}
-
 double motion_detail::departure(const Choreography& c, const motion_detail::Traveller& t) {
   if (c.by == StaggerBy::distance) {
     return t.farthest > 0 ? double{std::min(c.stagger, c.longest)} * double{t.distance / t.farthest} : 0;

@@ -21,17 +21,10 @@ void Clock::set_now(double now) {
   from_ = now_ = now;
 }
 
-void Clock::hold(std::string_view reason) {
-  if (std::find(holds_.begin(), holds_.end(), reason) != holds_.end()) return;
+void Clock::hold(bool held) {
+  if (held_ == held) return;
   begin_anew();
-  holds_.emplace_back(reason);
-}
-
-void Clock::release(std::string_view reason) {
-  const auto it = std::find(holds_.begin(), holds_.end(), reason);
-  if (it == holds_.end()) return;
-  begin_anew();
-  holds_.erase(it);
+  held_ = held;
 }
 
 bool Clock::set_speed(double speed) {

@@ -1,9 +1,6 @@
 #pragma once
 // The clock of a table, and its countdowns. Not installed.
 #include <limits>
-#include <string>
-#include <string_view>
-#include <vector>
 
 namespace apsidon::motion_detail {
 
@@ -35,21 +32,18 @@ class Clock {
     return rate() > 0 ? from_ + (own - local_) / rate() : std::numeric_limits<double>::infinity();
   }
 
-  /// Stops it until this reason, and every other, is released. Holding twice for one reason is holding once.
-  void hold(std::string_view reason);
-  /// A reason that does not hold it changes nothing.
-  void release(std::string_view reason);
-  [[nodiscard]] bool held() const { return !holds_.empty(); }
+  /// Stops it, or lets it go on.
+  void hold(bool held);
+  [[nodiscard]] bool held() const { return held_; }
   /// Whether no time passes on it: it is held, or its speed is 0.
   [[nodiscard]] bool stands() const { return !(rate() > 0); }
-  [[nodiscard]] const std::vector<std::string>& holds() const { return holds_; }
   /// Seconds that pass on it in one of the other, [0, 1000]; another number changes nothing. Returns whether
   /// it was taken.
   bool set_speed(double speed);
   [[nodiscard]] double speed() const { return speed_; }
 
  private:
-  [[nodiscard]] double rate() const { return holds_.empty() ? speed_ : 0; }
+  [[nodiscard]] double rate() const { return held_ ? 0 : speed_; }
   /// Whether it shows the other's time, to the bit.
   [[nodiscard]] bool keeps_step() const { return local_ == from_ && rate() == 1; }
   void begin_anew();
@@ -58,7 +52,7 @@ class Clock {
   double local_;  // what it showed then
   double now_;
   double speed_ = 1;
-  std::vector<std::string> holds_;
+  bool held_ = false;
 };
 
 /// A time that runs out. Started when asked, or at the first move; what adds to it or takes from it moves its

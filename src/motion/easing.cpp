@@ -14,14 +14,13 @@
 namespace apsidon {
 namespace {
 
-using motion_detail::FilledStops;
-using motion_detail::PreparedBezier;
+using namespace motion_detail;
 
 constexpr float farthest_eased = 1e6f;
 
 FilledStops filled(const LinearStops& given) {
   FilledStops out{given, {}};
-  const auto& stops = given.stops;
+  const LinearStops& stops = given;
   const std::size_t n = stops.size();
   float largest = 0;
   std::vector<std::optional<float>> inputs;
@@ -46,7 +45,7 @@ FilledStops filled(const LinearStops& given) {
 }
 
 EasedValue stops_at(const FilledStops& filled, float x) {
-  const auto& stops = filled.written.stops;
+  const auto& stops = filled.written;
   const auto& inputs = filled.inputs;
   if (stops.size() == 1) return {stops.front().output, 0};
   // The last stop that is not after x, but one that has another behind it; before all of them the first.
@@ -196,29 +195,31 @@ Easing::Easing(const CubicBezier& curve) {
   *this = Easing(new Prepared{PreparedBezier(curve)});
 }
 
-Easing::Easing(const Steps& steps) {
+Easing motion_detail::EasingMaker::of(const Steps& steps) {
   const int least = steps.position == StepPosition::jump_none ? 2 : 1;
   if (steps.count < least || steps.count > 100'000) {
     throw Error(fmt::format("steps: count is {}: {} to 100000 is expected", steps.count, least));
   }
-  *this = Easing(new Prepared{steps});
+  return Easing(new Easing::Prepared{steps});
 }
 
-Easing::Easing(const LinearStops& stops) {
-  if (stops.stops.empty() || stops.stops.size() > 10'000) {
-    throw Error(fmt::format("linear(): {} stops: 1 to 10000 are expected", stops.stops.size()));
+Easing motion_detail::EasingMaker::of(const LinearStops& stops) {
+  if (stops.empty() || stops.size() > 10'000) {
+    throw Error(fmt::format("linear(): {} stops: 1 to 10000 are expected", stops.size()));
   }
-  for (const LinearStop& stop : stops.stops) {
+  for (const LinearStop& stop : stops) {
     const float input = stop.input.value_or(0);
     if (!(std::abs(stop.output) <= most_eased && std::abs(input) <= most_eased)) {
       throw Error(fmt::format("linear(): a stop of {} at {}: numbers from -{} to {} are expected",
                               stop.output, input, most_eased, most_eased));
     }
   }
-  *this = Easing(new Prepared{filled(stops)});
+  return Easing(new Easing::Prepared{filled(stops)});
 }
 
-Easing::Easing(ShapedEasing shaped) : Easing(new Prepared{shaped}) {}
+Easing motion_detail::EasingMaker::of(const ShapedEasing& shaped) {
+  return Easing(new Easing::Prepared{shaped});
+}
 
 float Easing::value(float x) const {
   if (!prepared_) return x;

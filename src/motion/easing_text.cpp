@@ -12,8 +12,7 @@
 namespace apsidon {
 namespace {
 
-using motion_detail::FilledStops;
-using motion_detail::PreparedBezier;
+using namespace motion_detail;
 
 struct NamedBezier {
   std::string_view name;
@@ -73,12 +72,12 @@ class Parser {
     for (const NamedBezier& named : named_beziers) {
       if (word == named.name) return named.curve;
     }
-    if (word == "step-start") return Steps{1, StepPosition::jump_start};
-    if (word == "step-end") return Steps{1, StepPosition::jump_end};
+    if (word == "step-start") return EasingMaker::of(Steps{1, StepPosition::jump_start});
+    if (word == "step-end") return EasingMaker::of(Steps{1, StepPosition::jump_end});
     for (std::size_t shape = 0; shape < shape_names.size(); ++shape) {
       for (std::size_t way = 0; way < way_names.size(); ++way) {
         if (word == fmt::format("{}-{}", shape_names[shape], way_names[way])) {
-          return ShapedEasing{static_cast<Shape>(shape), static_cast<Way>(way)};
+          return EasingMaker::of(ShapedEasing{static_cast<Shape>(shape), static_cast<Way>(way)});
         }
       }
     }
@@ -110,7 +109,7 @@ class Parser {
     if (count != std::floor(count) || !(std::abs(count) <= 1e6f)) stop("a whole number of steps is expected");
     Steps out{.count = static_cast<int>(count)};
     if (words.size() == 2) out.position = position(words[1]);
-    return out;
+    return EasingMaker::of(out);
   }
 
   [[nodiscard]] StepPosition position(std::string_view word) const {
@@ -142,10 +141,10 @@ class Parser {
       if (!output || inputs.size() > 2) {
         stop(fmt::format("'{}': one number, and up to two percentages, are expected", part));
       }
-      if (inputs.empty()) out.stops.push_back({*output, std::nullopt});
-      for (const float input : inputs) out.stops.push_back({*output, input});
+      if (inputs.empty()) out.push_back({*output, std::nullopt});
+      for (const float input : inputs) out.push_back({*output, input});
     }
-    return out;
+    return EasingMaker::of(out);
   }
 
   std::string_view text_;
@@ -165,7 +164,7 @@ struct Writer {
   }
   std::string operator()(const FilledStops& s) const {
     std::string out;
-    for (const LinearStop& stop : s.written.stops) {
+    for (const LinearStop& stop : s.written) {
       if (!out.empty()) out += ", ";
       out += fmt::format("{}", stop.output);
       if (stop.input) out += fmt::format(" {}%", shortest_percentage(*stop.input));

@@ -12,7 +12,7 @@ namespace {
 /// All glides of a feel, those within choreographies too.
 template <class With>
 void each_glide(Feel& feel, With with) {
-  for (Glide* glide : {&feel.move, &feel.shift, &feel.flip, &feel.back, &feel.carry, &feel.deal.glide,
+  for (Glide* glide : {&feel.move.glide, &feel.shift, &feel.flip, &feel.back, &feel.carry, &feel.deal.glide,
                        &feel.gather.glide, &feel.shuffle.glide, &feel.draw.glide, &feel.reveal.glide,
                        &feel.collect.glide, &feel.finale.glide, &feel.raise, &feel.zoom}) {
     with(*glide);
@@ -50,13 +50,12 @@ Effect effect_of(const CardEffect& e, EffectKind kind, float card_width) {
                    .lift = e.lift}};
 }
 
-void check(const CardEffect& effect) { geometry_detail::check_options("effect", effect); }
 void check(const Feel& feel) { geometry_detail::check_options("feel", feel); }
 
 Feel springy() {
   Feel feel{.name = "springy"};
   const auto on = [](Glide& glide, float period, float damping) { glide.spring = Spring{period, damping}; };
-  on(feel.move, 0.42f, 0.72f);
+  on(feel.move.glide, 0.42f, 0.72f);
   on(feel.shift, 0.34f, 0.75f);
   on(feel.flip, 0.4f, 0.7f);
   on(feel.back, 0.4f, 0.62f);
@@ -69,7 +68,7 @@ Feel springy() {
   on(feel.draw.glide, 0.44f, 0.75f);
   on(feel.reveal.glide, 0.4f, 0.7f);
   on(feel.finale.glide, 1.2f, 0.8f);
-  feel.trail = 0.03f;
+  feel.move.stagger = 0.03f;
   feel.shake = {.seconds = 0.5f, .swings = 3, .width = 0.08f, .turn_deg = 2.5f};
   feel.pulse = {.seconds = 0.8f, .swings = 2, .growth = 0.08f, .lift = 0.25f};
   return feel;
@@ -80,7 +79,7 @@ Feel calm() {
   each_glide(feel, [](Glide& glide) {
     glide.seconds *= 1.6f;
     glide.lift *= 0.6f;
-    glide.curve = ShapedEasing{Shape::sine, Way::in_out};
+    glide.curve = Easing::parse("sine-in-out");
   });
   feel.carry.seconds = 0.1f;
   feel.carry.curve = ease_out;
@@ -102,7 +101,7 @@ Feel reduced(const Feel& feel) {
     glide.flip_from = glide.flip_to = edge_share(glide);
     glide.seconds = motion_detail::travel_seconds(glide);
     glide.spring.reset();
-    glide.curve = Steps{1, StepPosition::jump_end};
+    glide.curve = Easing::parse("step-end");
     glide.lift = glide.bend = 0;
   });
   out.carry.seconds = 0;

@@ -60,7 +60,6 @@ template <class V>
 void fields(Feel& f, V& v) {
   v.text("name", f.name);
   v.part("move", f.move);
-  v.number("trail", f.trail, 0, 5);
   v.part("shift", f.shift);
   v.part("flip", f.flip);
   v.number("flip_axis_deg", f.flip_axis_deg, -180, 180);
@@ -86,5 +85,8 @@ void fields(Feel& f, V& v) {
   v.part("shake", f.shake);
   v.part("pulse", f.pulse);
 }
+
+/// Throws Error when a number is out of its range.
+inline void check(const CardEffect& effect) { geometry_detail::check_options("effect", effect); }
 
 }  // namespace apsidon

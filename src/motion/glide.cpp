@@ -9,10 +9,6 @@
 
 namespace apsidon {
 
-void check(const Glide& glide, std::string_view what) {
-  geometry_detail::check_options(std::string(what), glide);
-}
-
 float motion_detail::travel_seconds(const Glide& glide) {
   return glide.spring ? glide.spring->period : glide.seconds;
 }

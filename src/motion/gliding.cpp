@@ -1,5 +1,6 @@
 #include "apsidon/motion/gliding.hpp"
 #include "motion/inside.hpp"
+#include "motion/spring_shares.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -31,7 +32,7 @@ void Gliding::go(float goal, const Glide& glide, double now) {
   start_ = now;
   seconds_ = std::max(motion_detail::travel_seconds(glide), 0.0f);
   if (spring_) {
-    ends_ = now + double{settle_seconds(*spring_, from_ - to_, velocity_, nearness_)};
+    ends_ = now + double{motion_detail::settle_seconds(*spring_, from_ - to_, velocity_, nearness_)};
     return;
   }
   ends_ = now + double{seconds_};
@@ -42,7 +43,7 @@ EasedValue Gliding::moment_at(double time) const {
   if (!(time < ends_)) return {to_, 0};
   const auto since = static_cast<float>(std::max(time - start_, 0.0));
   if (spring_) {
-    const SpringShares s = shares_of(*spring_, since);
+    const auto s = motion_detail::shares_of(*spring_, since);
     const float away = from_ - to_;
     return {to_ + away * s.of_distance + velocity_ * s.of_velocity,
             away * s.velocity_of_distance + velocity_ * s.velocity_of_velocity};

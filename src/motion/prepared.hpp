@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "motion/bezier.hpp"
+#include "motion/easing_kinds.hpp"
 
 namespace apsidon {
 namespace motion_detail {
@@ -19,7 +20,9 @@ struct FilledStops {
 }  // namespace motion_detail
 
 struct Easing::Prepared {
-  std::variant<motion_detail::PreparedBezier, Steps, motion_detail::FilledStops, ShapedEasing> as;
+  std::variant<motion_detail::PreparedBezier, motion_detail::Steps, motion_detail::FilledStops,
+               motion_detail::ShapedEasing>
+      as;
   mutable std::atomic<std::uint32_t> uses{0};  ///< easings that share it, in any thread
 };
 

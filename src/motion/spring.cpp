@@ -10,12 +10,13 @@ namespace apsidon {
 
 void check(const Spring& spring) { geometry_detail::check_options("spring", spring); }
 
+namespace motion_detail {
+
 SpringShares shares_of(const Spring& spring, float seconds) {
-  return motion_detail::SpringForm(spring).at(std::max(seconds, 0.0f));
+  return SpringForm(spring).at(std::max(seconds, 0.0f));
 }
 
 float settle_seconds(const Spring& spring, float distance, float velocity, float near) {
-  using motion_detail::SpringForm;
   const SpringForm form(spring);
   const double x = std::abs(double{distance});
   const double v = std::abs(double{velocity});
@@ -43,5 +44,7 @@ float settle_seconds(const Spring& spring, float distance, float velocity, float
   }
   return static_cast<float>(t + 1e-5);
 }
+
+}  // namespace motion_detail
 
 }  // namespace apsidon

@@ -10,6 +10,23 @@
 
 namespace apsidon::motion_detail {
 
+/// What a spring has made of its start: distance = from start distance * `of_distance` + start velocity *
+/// `of_velocity`, and likewise its velocity.
+struct SpringShares {
+  float of_distance = 1;
+  float of_velocity = 0;           ///< seconds
+  float velocity_of_distance = 0;  ///< 1 / seconds
+  float velocity_of_velocity = 1;
+};
+
+/// At `seconds` after its start, >= 0; exact to 1e-6 of the start's distance. The same bits on every machine.
+[[nodiscard]] APSIDON_CORE_EXPORT SpringShares shares_of(const Spring& spring, float seconds);
+
+/// After how many seconds a spring that starts at this distance with this velocity (a second) stays nearer
+/// than `nearness`, > 0. Known at the start, from the envelope of its solution.
+[[nodiscard]] APSIDON_CORE_EXPORT float settle_seconds(const Spring& spring, float distance, float velocity,
+                                                       float nearness);
+
 /// e^-x for x >= 0, relative error below 2e-7; 0 where it would be below 1e-30, so that nothing gets
 /// denormal.
 inline float decay(float x) {

@@ -8,8 +8,12 @@
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
 #include "apsidon/hit/hit_index.hpp"
+#include "geometry/fit_in.hpp"
 #include "geometry/options.hpp"
 #include "geometry/pi.hpp"
+#include "geometry/shown_card.hpp"
+#include "gesture/fields.hpp"
+#include "motion/easing_kinds.hpp"
 #include "motion/first_change.hpp"
 #include "rules/sentence.hpp"
 
@@ -68,7 +72,8 @@ void LoneCard::take(const Feel& feel) {
   flipping_ = feel.flip;
   // A flip that has its part of the way turns in that part, as a card on a table does.
   if (!flipping_.spring && (flipping_.flip_from > 0 || flipping_.flip_to < 1))
-    flipping_.curve = LinearStops{{{0, 0}, {0, flipping_.flip_from}, {1, flipping_.flip_to}, {1, 1}}};
+    flipping_.curve = motion_detail::EasingMaker::of(
+        motion_detail::LinearStops{{0, 0}, {0, flipping_.flip_from}, {1, flipping_.flip_to}, {1, 1}});
   turning_ = feel.shift;
   raising_ = feel.raise;
   flip_axis_ = feel.flip_axis_deg * pi / 180;
@@ -298,13 +303,13 @@ void LoneCard::advance_to(double time) {
   }
 }
 
-std::optional<LoneCardEvent> LoneCard::next_event(double until) {
+std::optional<Event> LoneCard::next_event(double until) {
   while (events_.empty() && std::isfinite(until) && step(until)) {
   }
   if (events_.empty()) return std::nullopt;
-  const LoneCardEvent first = events_.front();
+  const Told first = events_.front();
   events_.pop_front();
-  return first;
+  return Event{.kind = first.kind, .time = first.time, .face_up = first.face_up};
 }
 
 Rect LoneCard::box_at(double time) const {
@@ -318,10 +323,11 @@ Rect LoneCard::box_at(double time) const {
 Rect LoneCard::fitted(const Rect& box, bool sideways) const {
   const auto lying = [&](Size upright) { return sideways ? Size{upright.height, upright.width} : upright; };
   const bool by_px = fit_ == Fit::whole || fit_ == Fit::none || fit_ == Fit::scale_down;
-  if (art_size_.empty()) return fit_in(box, lying({aspect_, 1}), by_px ? Fit::contain : fit_).box;
+  if (art_size_.empty())
+    return geometry_detail::fit_in(box, lying({aspect_, 1}), by_px ? Fit::contain : fit_).box;
   // In device pixels, of which those of the picture are whole multiples, and on which it lies.
   const float ratio = pixel_ratio_;
-  const Rect in = fit_in({box.min * ratio, box.max * ratio}, lying(art_size_), fit_).box;
+  const Rect in = geometry_detail::fit_in({box.min * ratio, box.max * ratio}, lying(art_size_), fit_).box;
   return {in.min * (1 / ratio), in.max * (1 / ratio)};
 }
 
@@ -373,7 +379,7 @@ FrameItem LoneCard::item() const {
   pose.scale += growth_ * raised;
   pose.lift += std::max(lift_ * raised, 0.0f);
   const bool back = !shows_face(pose.flip);
-  const Shown lies = shown(pose, size);
+  const auto lies = geometry_detail::shown(pose, size);
   return {.kind = FrameKind::card,
           .back = back,
           .marks = {.focus = focused_, .hovered = hovered_, .off = off_},
@@ -412,14 +418,13 @@ Frame frame_of(std::span<const LoneCard* const> cards, Size form, float pixel_ra
   return frame;
 }
 
-std::string describe(const LoneCard& card, const Names& names, const LoneCardPhrases& phrases) {
+std::string describe(const LoneCard& card, const Names& names, const EventPhrases& phrases) {
   const auto filled = [](const std::string& text, const std::string& with) {
     return filled_in(
         text, [&](std::string_view name) { return name == "card" ? std::optional(with) : std::nullopt; });
   };
   const bool open = card.face_up() && card.deck().has(card.face());
-  const std::string one =
-      open ? filled(phrases.open, spoken(card.face(), card.deck(), names)) : phrases.covered;
+  const std::string one = open ? spoken(card.face(), card.deck(), names) : phrases.covered;
   return card.sideways() ? filled(phrases.sideways, one) : one;
 }
 

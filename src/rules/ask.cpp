@@ -1,4 +1,5 @@
 #include "rules/ask.hpp"
+#include "rules/neighbours.hpp"
 
 #include <algorithm>
 #include <type_traits>

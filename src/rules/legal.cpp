@@ -5,6 +5,7 @@
 
 #include "apsidon/rules/move.hpp"
 #include "rules/ask.hpp"
+#include "rules/neighbours.hpp"
 #include "rules/wants.hpp"
 
 namespace apsidon {
@@ -127,11 +128,11 @@ bool takes(const Table& table, const Rulebook& rules, const Demand::Target& to, 
 template <class With>
 bool each_legal_move(const Table& table, const Rulebook& given, With with) {
   Rulebook rules = given;
-  std::optional<Neighbours> neighbours;
-  std::optional<Neighbours> waited;
+  std::optional<rules_detail::Neighbours> neighbours;
+  std::optional<rules_detail::Neighbours> waited;
   if (!rules.neighbours && !rules.links.empty()) rules.neighbours = &neighbours.emplace(rules.links);
   if (!rules.waited && !rules.waits.empty())
-    rules.waited = &waited.emplace(rules.waits, LinkWay::first_to_second);
+    rules.waited = &waited.emplace(rules.waits, rules_detail::LinkWay::first_to_second);
   const Demand demand(table, rules);
   Patience patience(rules);
   for (const Zone& zone : table.zones()) {

@@ -1,8 +1,8 @@
-#include "apsidon/rules/neighbours.hpp"
+#include "rules/neighbours.hpp"
 
 #include <algorithm>
 
-namespace apsidon {
+namespace apsidon::rules_detail {
 
 Neighbours::Neighbours(std::span<const std::pair<ZoneId, ZoneId>> links, LinkWay way) {
   if (links.empty()) return;
@@ -28,4 +28,4 @@ std::span<const ZoneId> Neighbours::of(ZoneId zone) const {
   return std::span(zones_).subspan(first_[zone.value], first_[zone.value + 1] - first_[zone.value]);
 }
 
-}  // namespace apsidon
+}  // namespace apsidon::rules_detail

@@ -8,6 +8,7 @@
 
 #include "apsidon/files/nearest.hpp"
 #include "apsidon/studio/check_art.hpp"
+#include "art/art_parts.hpp"
 #include "studio/check_sheet.hpp"
 
 namespace apsidon {
@@ -66,7 +67,7 @@ class ArtChecker {
     };
     for (const FaceId face : deck_.faces()) {
       use(part_of(art_, deck_, face));
-      use(detail_of(art_, deck_, face));
+      use(art_detail::detail_of(art_, deck_, face));
     }
     use(art_.back);
     for (const ArtSheet& sheet : art_.sheets) used.insert(sheet.picture);
@@ -219,7 +220,7 @@ class ArtChecker {
     std::vector<std::string> missing;
     bool told = false;
     for (const FaceId face : deck_.faces()) {
-      const auto part = detail_of(art_, deck_, face);
+      const auto part = art_detail::detail_of(art_, deck_, face);
       if (!part) continue;
       ++faces;
       const auto size = from_.size_of(part->picture);

@@ -8,7 +8,7 @@
 #include <cstdlib>
 #include <optional>
 
-#include "art/sheet_cell.hpp"
+#include "art/art_parts.hpp"
 #include "studio/marks.hpp"
 
 namespace apsidon::studio_detail {

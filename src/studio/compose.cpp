@@ -11,6 +11,7 @@
 #include "apsidon/geometry/box.hpp"
 #include "apsidon/geometry/error.hpp"
 #include "draw/card_art.hpp"
+#include "geometry/fit_in.hpp"
 
 namespace apsidon {
 namespace {
@@ -157,7 +158,7 @@ class Cook {
     const Rect into = rect_around({static_cast<float>(middle.x), static_cast<float>(middle.y)},
                                   {static_cast<float>(box.x), static_cast<float>(box.y)});
     const bool crisp = recipe_.sampling == Sampling::nearest;
-    const Rect at = fit_in(into, *size, crisp && how == Fit::contain ? Fit::whole : how).box;
+    const Rect at = geometry_detail::fit_in(into, *size, crisp && how == Fit::contain ? Fit::whole : how).box;
     const Saved saved(cr);
     if (turned) {
       // About the middle of where it lies, so that pixels come to lie on pixels.

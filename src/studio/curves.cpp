@@ -9,6 +9,7 @@
 #include "apsidon/geometry/error.hpp"
 #include "draw/background.hpp"
 #include "draw/card_art.hpp"
+#include "motion/spring_shares.hpp"
 
 namespace apsidon {
 namespace {
@@ -82,8 +83,8 @@ void draw_line(cairo_t* cr, const Chart& c, const PlottedCurve& curve, bool spee
   const float length = facts_of(curve).settles;
   for (int i = 0; i <= samples; ++i) {
     const float t = c.seconds * static_cast<float>(i) / samples;
-    const CurvePoint p = point_of(curve, std::min(t, length));
-    const Vec2 at = c.at(t, speed ? (t > length ? 0 : std::clamp(p.speed, c.low, c.high)) : p.value);
+    const EasedValue p = point_of(curve, std::min(t, length));
+    const Vec2 at = c.at(t, speed ? (t > length ? 0 : std::clamp(p.slope, c.low, c.high)) : p.value);
     if (i == 0) {
       cairo_move_to(cr, double{at.x}, double{at.y});
     } else {
@@ -96,9 +97,9 @@ void draw_line(cairo_t* cr, const Chart& c, const PlottedCurve& curve, bool spee
 
 }  // namespace
 
-CurvePoint point_of(const PlottedCurve& curve, float seconds) {
+EasedValue point_of(const PlottedCurve& curve, float seconds) {
   if (curve.spring) {
-    const SpringShares s = shares_of(*curve.spring, seconds);
+    const auto s = motion_detail::shares_of(*curve.spring, seconds);
     return {1 - s.of_distance, -s.velocity_of_distance};
   }
   const EasedValue eased = curve.easing.at(seconds / curve.seconds);
@@ -107,11 +108,11 @@ CurvePoint point_of(const PlottedCurve& curve, float seconds) {
 
 CurveFacts facts_of(const PlottedCurve& curve) {
   CurveFacts facts;
-  facts.settles = curve.spring ? settle_seconds(*curve.spring, 1, 0, 1e-3f) : curve.seconds;
+  facts.settles = curve.spring ? motion_detail::settle_seconds(*curve.spring, 1, 0, 1e-3f) : curve.seconds;
   for (int i = 0; i <= samples * 4; ++i) {
-    const CurvePoint p = point_of(curve, facts.settles * static_cast<float>(i) / (samples * 4));
+    const EasedValue p = point_of(curve, facts.settles * static_cast<float>(i) / (samples * 4));
     facts.overshoot = std::max(facts.overshoot, p.value - 1);
-    if (std::abs(p.speed) < 1e6f) facts.fastest = std::max(facts.fastest, std::abs(p.speed));
+    if (std::abs(p.slope) < 1e6f) facts.fastest = std::max(facts.fastest, std::abs(p.slope));
   }
   if (facts.overshoot < 1e-5f) facts.overshoot = 0;
   return facts;
@@ -133,12 +134,12 @@ Picture plot_curves(std::span<const PlottedCurve> curves, Size size, float pixel
     const CurveFacts facts = facts_of(curve);
     seconds = std::max(seconds, facts.settles);
     for (int i = 0; i <= samples; ++i) {
-      const CurvePoint p = point_of(curve, facts.settles * static_cast<float>(i) / samples);
+      const EasedValue p = point_of(curve, facts.settles * static_cast<float>(i) / samples);
       low = std::min(low, p.value);
       high = std::max(high, p.value);
-      if (std::abs(p.speed) > 1e4f) continue;
-      fastest = std::max(fastest, p.speed);
-      slowest = std::min(slowest, p.speed);
+      if (std::abs(p.slope) > 1e4f) continue;
+      fastest = std::max(fastest, p.slope);
+      slowest = std::min(slowest, p.slope);
     }
   }
   seconds = std::max(seconds, 1e-3f);
@@ -188,7 +189,7 @@ Picture plot_curves(std::span<const PlottedCurve> curves, Size size, float pixel
     const float length = facts_of(curves[i]).settles;
     constexpr int cards = 14;
     for (int k = 0; k <= cards; ++k) {
-      const CurvePoint p = point_of(curves[i], length * static_cast<float>(k) / cards);
+      const EasedValue p = point_of(curves[i], length * static_cast<float>(k) / cards);
       const float way = ((right - left) * 0.92f - card_w) / std::max(high, 1.0f);
       const float x = left + (right - left) * 0.04f + way * p.value;
       rounded_box(cr, double{x}, double{y}, double{card_w}, double{card_h}, double{card_w} * 0.1);

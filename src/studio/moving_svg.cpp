@@ -84,7 +84,7 @@ void add_item(std::string& out, const FrameItem& item, float radius) {
 
 }  // namespace
 
-std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck, const Gallery* gallery) {
+std::string moving_svg(std::span<const Shot> frames, const Deck& deck, const Gallery* gallery) {
   if (frames.empty()) throw Error("film: no frames: at least one is expected");
   const Frame& first = frames.front().frame;
   Frame below = first;
@@ -94,7 +94,7 @@ std::string moving_svg(std::span<const FilmFrame> frames, const Deck& deck, cons
                         : 1;
 
   std::set<ShownSide> sides;
-  for (const FilmFrame& f : frames) {
+  for (const Shot& f : frames) {
     for (const FrameItem& item : f.frame.items) {
       if (item.kind == FrameKind::card) sides.insert(side_of(item));
     }

@@ -8,6 +8,7 @@
 #include "apsidon/geometry/error.hpp"
 #include "draw/background.hpp"
 #include "draw/card_art.hpp"
+#include "geometry/fit_in.hpp"
 
 namespace apsidon {
 namespace {
@@ -100,7 +101,7 @@ Picture contact_sheet(std::span<const Shot> shots, const Deck& deck, const std::
     Frame frame = shots[i].frame;
     const Rect cell = rect_at({static_cast<float>(x), static_cast<float>(y)},
                               {static_cast<float>(cells.width), static_cast<float>(cells.height)});
-    const Rect box = fit_in(cell, frame.window, Fit::contain).box;
+    const Rect box = geometry_detail::fit_in(cell, frame.window, Fit::contain).box;
     // Twice as fine as it will show, and then reduced: small cards stay legible.
     const double shrink = double{box.width()} / std::max(double{frame.window.width}, 1.0);
     frame.pixel_ratio = static_cast<float>(std::clamp(2 * shrink * double{pixel_ratio}, 0.05, 4.0));

@@ -164,12 +164,12 @@ TEST_CASE("budget: of what lives at one time no more than the stated number is t
   field.set_watcher([&](const Notice& notice) { heard = describe(notice); });
   // The last that is taken, the first that is not, and what is counted by then.
   const auto full = [&](std::size_t most, const std::string& what, const auto& add) {
-    const std::uint64_t before = field.counters().too_many;
+    const std::uint64_t before = field.count_of(NoticeKind::too_many);
     for (std::size_t i = 0; i < most; ++i) add(i);
     CAPTURE(what);
-    CHECK(field.counters().too_many == before);
+    CHECK(field.count_of(NoticeKind::too_many) == before);
     add(most);
-    CHECK(field.counters().too_many == before + 1);
+    CHECK(field.count_of(NoticeKind::too_many) == before + 1);
     CHECK(heard == what + " is one too many of those that live: it is ignored");
   };
   full(1'000, "perform", [&](std::size_t) { (void)field.performances().perform(wait(100)); });
@@ -187,10 +187,10 @@ TEST_CASE("budget: of what lives at one time no more than the stated number is t
   });
   full(1'000, "close_gate", [&](std::size_t i) { field.gate().close(named(i)); });
   // A reason that is held already is no further one.
-  const std::uint64_t before = field.counters().too_many;
+  const std::uint64_t before = field.count_of(NoticeKind::too_many);
   field.gate().close(named(0), true);
   field.time().hold(named(0));
-  CHECK(field.counters().too_many == before);
+  CHECK(field.count_of(NoticeKind::too_many) == before);
 
   Playfield waits(many(1'001, 1));
   waits.moves().set_judge([](const Proposal&) { return std::nullopt; });
@@ -200,7 +200,7 @@ TEST_CASE("budget: of what lives at one time no more than the stated number is t
   for (std::uint32_t card = 1; card <= 1'000; ++card) REQUIRE(propose(card));
   CHECK(waits.moves().waiting().size() == 1'000);
   CHECK(propose(1'001).reason == Reason::out_of_range);
-  CHECK(waits.counters().too_many == 1);
+  CHECK(waits.count_of(NoticeKind::too_many) == 1);
   CHECK(
       waits.moves().answer(waits.moves().waiting().front().id, {.reason = Reason::refused_by_game}).reason !=
       Reason::unknown_proposal);

@@ -25,7 +25,7 @@ constexpr double steps_of_megabyte = 750e6;
 constexpr double bytes_of_megabyte = 200e6;
 
 Json table_of(Json zone) {
-  zone["id"] = "a";
+  zone["name"] = "a";
   if (!zone.contains("repeat") && !zone.contains("formation")) zone["repeat"] = 10'000;
   return {
       {"apsidon", "table"},
@@ -101,7 +101,7 @@ TEST_CASE("budget: what a short file multiplies is shared, or refused with the s
   for (int i = 1; i <= 10'000; ++i) names.push_back(fmt::format("a-{}", i));
   is_refused("all send to all by name", table_of({{"sends_to", names}}), "100030000 parts of rules");
   Json stocks = table_of({{"repeat", 9'999}, {"stock", {{"to", "w"}, {"gives", times(1, 1'000)}}}});
-  stocks["zones"].push_back({{"id", "w"}});
+  stocks["zones"].push_back({{"name", "w"}});
   is_refused("stocks of many passes", stocks, "10028997 parts of rules");
   is_refused("long data", table_of({{"data", {{"x", std::string(100'000, 'y')}}}}),
              "1000080000 bytes of text that is repeated");

@@ -137,7 +137,7 @@ TEST_CASE("cards: a matching game gets whole sets, some of them special, the sam
     const auto faces = matching_faces(deck, 3, 1, random);
     CHECK(faces == matching_faces(deck, 3, 1, again));
     std::map<int, int> of_set;
-    for (const FaceId face : faces) ++of_set[deck.set_of(face)];
+    for (const FaceId face : faces) ++of_set[deck.traits(face).set];
     CHECK(of_set.size() == 3);
     CHECK(of_set[3] == 3);  // the special one
     for (const auto& [set, count] : of_set) CHECK(count == 3);

@@ -34,7 +34,7 @@ void change(Random& r, Table& table) {
 
 Table some_table() {
   Table table(glasshouse());
-  for (const char* name : {"a", "b", "c"}) table.create_zone({.name = name});
+  for (const char* name : {"a", "b", "c"}) table.create_zone(name);
   for (std::uint32_t i = 0; i < 20; ++i) table.create_card({i % 3 + 1}, {.face = {i + 1}});
   return table;
 }

@@ -12,8 +12,8 @@ namespace {
 
 struct Two {
   Table table{glasshouse(2)};
-  ZoneId a = table.create_zone({.name = "a"});
-  ZoneId b = table.create_zone({.name = "b"});
+  ZoneId a = table.create_zone("a");
+  ZoneId b = table.create_zone("b");
 
   explicit Two(std::size_t in_a, std::size_t in_b = 0) {
     for (std::size_t i = 0; i < in_a + in_b; ++i) {

@@ -252,7 +252,8 @@ TEST_CASE("draw: a sketch draws over a picture, each layer in its colour") {
 
 TEST_CASE("studio: a contact sheet shows each shot, a proof sheet each face") {
   const Playfield field = small_field({300, 200});
-  const std::vector<Shot> shots{{field.frame(), "0.0 s"}, {field.frame(), "0.1 s"}};
+  const std::vector<Shot> shots{{.frame = field.frame(), .caption = "0.0 s"},
+                                {.frame = field.frame(), .caption = "0.1 s"}};
   const Picture sheet = contact_sheet(shots, field.table().deck(), "two", {600, 260});
   CHECK(sheet.width() == 600);
   CHECK(share_of(sheet, plum) > 0.02);

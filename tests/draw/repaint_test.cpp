@@ -251,12 +251,11 @@ TEST_CASE("draw: a card that is all but edge-on leaves the rest of its frame as 
   Frame frame{.revision = 1, .window = {300, 200}, .card = {60, 84}};
   for (const float flip : {1.5707963f, 1.57f, 1.569f, 1.5f, 0.0f}) {
     const Pose pose{.centre = {40 + 60 * static_cast<float>(frame.items.size()), 100}, .flip = flip};
-    const Shown lies = shown(pose, {60, 84});
     frame.items.push_back({.face = {3},
                            .size = {60, 84},
                            .order = frame.items.size() + 1,
-                           .matrix = lies.matrix,
-                           .corners = lies.corners});
+                           .matrix = matrix_of(pose),
+                           .corners = corners(pose, {60, 84})});
   }
   const Picture picture = paint(frame, deck);
   CHECK(picture.pixel(280, 90)[0] > 200);  // the last one's paper

@@ -28,9 +28,9 @@ TEST_CASE("files: a feel says only what differs, and what is wrong in it is said
                                          "deal": {"stagger": 0.2, "cues": [{"name": "snap", "at": 0.5}]}})",
                                "x");
   REQUIRE(read.has_value());
-  CHECK(read->move.seconds == 0.5f);
-  CHECK(read->move.curve == Easing(Steps{1}));
-  CHECK(read->move.lift == Feel{}.move.lift);
+  CHECK(read->move.glide.seconds == 0.5f);
+  CHECK(read->move.glide.curve == Easing::parse("step-end"));
+  CHECK(read->move.glide.lift == Feel{}.move.glide.lift);
   CHECK(read->deal.cues == std::vector<Cue>{{"snap", 0.5f}});
   const auto problem = [&](const std::string& inside) {
     const auto feel = parse_feel(head + inside + "}", "x.feel.json");

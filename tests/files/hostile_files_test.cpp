@@ -15,6 +15,7 @@
 #include "apsidon/files/table_file.hpp"
 #include "apsidon/files/write_file.hpp"
 #include "apsidon/geometry/limits.hpp"
+#include "cards/inside.hpp"
 #include "support/process.hpp"
 #include "support/random.hpp"
 #include "support/schema.hpp"
@@ -30,7 +31,7 @@ const std::string small_deck =
 
 /// A table of one zone, with more of its own.
 std::string table_with(const std::string& more, const std::string& plan = R"({"zone": "a"})") {
-  return R"({"apsidon": "table", "version": 1, "deck": )" + small_deck + R"(, "zones": [{"id": "a"}], )" +
+  return R"({"apsidon": "table", "version": 1, "deck": )" + small_deck + R"(, "zones": [{"name": "a"}], )" +
          more + R"("plans": [{"root": )" + plan + "}]}";
 }
 
@@ -56,7 +57,7 @@ TEST_CASE("files: more of a thing than a table has is refused with the number") 
             .find("more than 100000 cards") != std::string::npos);
   CHECK(refusal(
             R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
-            R"(, "zones": [{"id": "a", "repeat": 10000}, {"id": "b"}], "plans": [{"root": {"each": "a"}}]})")
+            R"(, "zones": [{"name": "a", "repeat": 10000}, {"name": "b"}], "plans": [{"root": {"each": "a"}}]})")
             .find("more than 10000 zones") != std::string::npos);
   const std::string nodes =
       R"({"across": [{"zone": "a"}, )" + repeated(most_plan_nodes, R"({"space": 0})") + "]}";
@@ -64,7 +65,7 @@ TEST_CASE("files: more of a thing than a table has is refused with the number") 
   // A short file that asks for many.
   const auto packs = [](const std::string& count) {
     return R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2"],
-      "copies": 100000}, "zones": [{"id": "a"}], "plans": [{"root": {"zone": "a"}}], "cards": {"a": {"deck": {)" +
+      "copies": 100000}, "zones": [{"name": "a"}], "plans": [{"root": {"zone": "a"}}], "cards": {"a": {"deck": {)" +
            count + "}}}}";
   };
   CHECK(parse_table(packs(""), "t.json")->table.card_count() == 2);
@@ -73,7 +74,7 @@ TEST_CASE("files: more of a thing than a table has is refused with the number") 
   CHECK(refusal(packs(R"("packs": 0)")).find("0: 1 to 100000 is expected") != std::string::npos);
   const auto beds = [&](const std::string& plan, int times) {
     return R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
-           R"(, "zones": [{"id": "a", "repeat": 9000}], "plans": [)" +
+           R"(, "zones": [{"name": "a", "repeat": 9000}], "plans": [)" +
            repeated(static_cast<std::size_t>(times), plan) + "]}";
   };
   CHECK(parse_table(beds(R"({"root": {"across": [{"each": "a"}]}})", 11), "t.json"));
@@ -91,19 +92,19 @@ TEST_CASE("files: names that are too long, or would do more than be shown, are r
   const std::string why = refusal(table_with(R"("cards": {")" + long_name + R"(": []}, )"));
   CHECK(why.size() < 2000);
   CHECK(why.find("unknown zone 'xxxx") != std::string::npos);
-  CHECK(refusal(table_with(R"("panels": [{"id": ")" + std::string(201, 'y') + R"("}], )")).size() < 600);
-  CHECK(refusal(table_with(R"("panels": [{"id": "a\u001b[31mred"}], )")).find("control character U+001B") !=
+  CHECK(refusal(table_with(R"("panels": [{"name": ")" + std::string(201, 'y') + R"("}], )")).size() < 600);
+  CHECK(refusal(table_with(R"("panels": [{"name": "a\u001b[31mred"}], )")).find("control character U+001B") !=
         std::string::npos);
-  CHECK(refusal(table_with(R"("panels": [{"id": "a)"
+  CHECK(refusal(table_with(R"("panels": [{"name": "a)"
                            "\xff"
                            R"("}], )"))
             .find("not JSON") != std::string::npos);
   // Told where it stands, for whichever thing it is.
   const std::string long_one(201, 'y');
-  CHECK(refusal(table_with(R"("panels": [{"id": ")" + long_one + R"("}], )"))
+  CHECK(refusal(table_with(R"("panels": [{"name": ")" + long_one + R"("}], )"))
             .find("/panels/0/id: the name: 201 bytes: at most 200 are expected [out-of-range]") !=
         std::string::npos);
-  CHECK(refusal(table_with(R"("panels": [{"id": "a\u001b[31mred"}], )"))
+  CHECK(refusal(table_with(R"("panels": [{"name": "a\u001b[31mred"}], )"))
             .find("/panels/0/id: the name: it has") != std::string::npos);
   // Cut short, longer than it need be, a half of a pair, beyond the last.
   for (const char* text :
@@ -129,7 +130,7 @@ TEST_CASE(
         std::string::npos);
   const std::string rule = nested(30, R"({"not": )", R"("anything")", "}");
   CHECK(refusal(R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
-                R"(, "zones": [{"id": "a", "drop": )" + rule + R"(}], "plans": [{"root": {"zone": "a"}}]})")
+                R"(, "zones": [{"name": "a", "drop": )" + rule + R"(}], "plans": [{"root": {"zone": "a"}}]})")
             .find("24 levels") != std::string::npos);
   Rule negated = rule::anything();
   for (int i = 0; i < 5'000; ++i) negated = Rule{.kind = RuleKind::negate, .parts = {std::move(negated)}};
@@ -223,7 +224,7 @@ TEST_CASE("files: a table names a deck in its own folder or below, unless its re
   std::filesystem::create_symlink("../secret.deck.json", scratch / "table/link.deck.json");
   const auto named = [&](const std::string& name) {
     put("table/t.json", R"({"apsidon": "table", "version": 1, "deck": ")" + name +
-                            R"(", "zones": [{"id": "a"}], "plans": [{"root": {"zone": "a"}}]})");
+                            R"(", "zones": [{"name": "a"}], "plans": [{"root": {"zone": "a"}}]})");
     const auto table = load_table(scratch / "table/t.json");
     return table ? std::string("read") : std::string(code_of(table.error()[0].code));
   };
@@ -341,8 +342,8 @@ TEST_CASE("files: a million faces in sets, suits and ranks by the thousand are l
   }
   options.sets.push_back(all);
   const Deck deck(options);
-  CHECK(deck.set_of(*deck.find("s999-r998")) == 0);
-  CHECK(deck.set_of(*deck.find("s999-r999")) == -1);
+  CHECK(deck.belong_together(*deck.find("s0-r0"), *deck.find("s999-r998")));
+  CHECK_FALSE(deck.belong_together(*deck.find("s0-r0"), *deck.find("s999-r999")));
   options.suits.back() = {"s0", "c"};
   CHECK_THROWS_WITH(Deck(options), Catch::Contains("suit 's0' is named twice"));
 }
@@ -351,8 +352,8 @@ TEST_CASE("files: data of zones, cards and panels is kept to the letter, whateve
   const std::string deck = R"("deck": {"apsidon": "deck", "version": 1, "backs": "by-suit",
       "suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"], "data": {"d":  1}})";
   const std::string text = R"({"apsidon": "table", "version": 1, )" + deck + R"(, "zones": [
-      {"id": "bed", "repeat": 2, "data": {"price" : 1.50}}, {"id": "a"}],
-      "panels": [{"id": "p", "repeat": 2, "data": {"data": {"data": []}}}, {"id": "q"}],
+      {"name": "bed", "repeat": 2, "data": {"price" : 1.50}}, {"name": "a"}],
+      "panels": [{"name": "p", "repeat": 2, "data": {"data": {"data": []}}}, {"name": "q"}],
       "cards": {"bed-2": [{"face": "fern-3", "data": { "no":[1e3] }}, "fern-1"], "a": [{"face": "fern-2", "data": {}}]},
       "plans": [{"root": {"across": [{"each": "bed"}, {"zone": "a"}]}}], "data": {"t": "}"}})";
   CHECK(Schema("table").accepts(nlohmann::json::parse(text)));
@@ -380,7 +381,7 @@ TEST_CASE("files: data of zones, cards and panels is kept to the letter, whateve
   const std::vector<CardId> ids{{9}, {4}, {7}};
   std::map<CardId, std::string> moved;
   for (const auto& [card, data] : later.card_data) moved[ids[card.value - 1]] = data;
-  later.table.give_ids(ids, {20});
+  cards_detail::Inside::give_ids(later.table, ids, {20});
   later.card_data = moved;
   const auto numbered = parse_table(write_table(later), "t.json");
   REQUIRE(numbered.has_value());
@@ -400,7 +401,7 @@ TEST_CASE("files: a value of none of its forms is told all of them") {
     return read ? std::string("read") : read.error()[0].message;
   };
   const auto of_zone = [&](const std::string& more) {
-    std::string zone = R"({"id": "a", )";
+    std::string zone = R"({"name": "a", )";
     zone.append(more).append("}");
     return told(zone, "{}", R"({"zone": "a"})");
   };
@@ -414,7 +415,7 @@ TEST_CASE("files: a value of none of its forms is told all of them") {
   CHECK(of_zone(R"("flick_to": 3)") ==
         "the number 3: a zone, or an object with zones by the direction, is expected");
   CHECK(of_zone(R"("data": 3)") == "an object is expected: it belongs to the client");
-  const std::string zone = R"({"id": "a"})";
+  const std::string zone = R"({"name": "a"})";
   CHECK(told(zone, R"({"a": "fern-1"})", R"({"zone": "a"})") ==
         "the text \"fern-1\": an array of open cards, or an object with 'covered', 'open' or 'deck', is "
         "expected");
@@ -433,7 +434,7 @@ TEST_CASE("files: a value of none of its forms is told all of them") {
       "t");
   CHECK(pasted.error()[0].message == "the text \"art\": \"deck\" is expected");
   const auto whole = parse_table(R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern",
-      "colour": "green"}], "ranks": ["1"]}, "zones": [{"id": "a"}], "plans": [{"whole_multiples": true,
+      "colour": "green"}], "ranks": ["1"]}, "zones": [{"name": "a"}], "plans": [{"whole_multiples": true,
       "root": {"zone": "a"}}]})",
                                  "t.json");
   CHECK(whole.error()[0].message.find("\"art\": {\"width\", \"height\"} is expected") != std::string::npos);

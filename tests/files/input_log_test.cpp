@@ -102,17 +102,17 @@ AnyInput random_input(Random& r, double time) {
                       .zone = zone(),
                       .time = time};
     case 13: {
-      Edit edit{.kind = static_cast<EditKind>(r.below(14)),
-                .run = {card(), r.below(3)},
-                .card = card(),
-                .other = card(),
-                .zone = zone(),
-                .count = r.below(3),
-                .on = r.chance(0.5f),
-                .face = {static_cast<std::uint32_t>(r.below(53))},
-                .cell = r.between(-1, 5),
-                .position = {r.uniform(0, 1), 0},
-                .seed = r.below(1u << 30) * 4'000'000'007u};
+      play_detail::Edit edit{.kind = static_cast<play_detail::EditKind>(r.below(14)),
+                             .run = {card(), r.below(3)},
+                             .card = card(),
+                             .other = card(),
+                             .zone = zone(),
+                             .count = r.below(3),
+                             .on = r.chance(0.5f),
+                             .face = {static_cast<std::uint32_t>(r.below(53))},
+                             .cell = r.between(-1, 5),
+                             .position = {r.uniform(0, 1), 0},
+                             .seed = r.below(1u << 30) * 4'000'000'007u};
       if (r.chance(0.5f)) edit.at = r.below(5);
       if (r.chance(0.5f)) edit.made = {.face = {7}, .key = 12, .face_up = false, .cell = 3, .at = {0.25f, 1}};
       return EditInput{.edit = edit, .time = time};
@@ -149,7 +149,7 @@ AnyInput random_input(Random& r, double time) {
       return ScrollInput{.zone = zone(), .offset = r.uniform(0, 900), .time = time};
     case 20: {
       FeelInput feel{.feel = r.chance(0.5f) ? springy() : calm(), .time = time};
-      feel.feel.trail = r.uniform(0, 1);
+      feel.feel.move.stagger = r.uniform(0, 1);
       return feel;
     }
     case 21:
@@ -158,7 +158,7 @@ AnyInput random_input(Random& r, double time) {
           .time = time};
     case 22:
       return HoverOptionsInput{.options = {.in_seconds = double{r.uniform(0, 1)},
-                                           .zoom_sides = {Side::left},
+                                           .zoom_sides = {ZoomSide::left},
                                            .zoomed = ZoomedLook::hidden},
                                .time = time};
     case 23:

@@ -116,7 +116,7 @@ TEST_CASE("files: a client's data is kept to the letter") {
   const std::string data = "{ \"mine\" :\n [1,  2.50, \"\\u00e4\"], \"zone\": null}";
   const std::string text = R"({"apsidon": "table", "version": 1, "data": )" + data +
                            R"(, "deck": {"suits": [{"name": "a", "colour": "b"}], "ranks": ["1"]},
-                               "zones": [{"id": "z"}], "plans": [{"root": {"zone": "z"}}]})";
+                               "zones": [{"name": "z"}], "plans": [{"root": {"zone": "z"}}]})";
   const auto setup = parse_table(text, "x");
   REQUIRE(setup.has_value());
   CHECK(setup->data == data);

@@ -227,12 +227,12 @@ TEST_CASE("files: each mistake in a table is told with what is expected instead"
     "apsidon": "table", "version": 1,
     "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"], "copies": 9},
     "zones": [
-      {"id": "bed", "repeat": 2, "layout": "column", "longest": 4, "pick": "any", "drop": "anything"},
-      {"id": "tree", "formation": {"pyramid": 2, "waits": "below"}},
-      {"id": "stock", "tap": "draw", "stock": {"to": "bed-1"}},
-      {"id": "plot", "layout": "slot", "tap": "flip", "match": {"open": 2, "to": "bed-1"}}
+      {"name": "bed", "repeat": 2, "layout": "column", "longest": 4, "pick": "any", "drop": "anything"},
+      {"name": "tree", "formation": {"pyramid": 2, "waits": "below"}},
+      {"name": "stock", "tap": "draw", "stock": {"to": "bed-1"}},
+      {"name": "plot", "layout": "slot", "tap": "flip", "match": {"open": 2, "to": "bed-1"}}
     ],
-    "panels": [{"id": "title", "repeat": 2, "text": "{n}"}, {"id": "box"}],
+    "panels": [{"name": "title", "repeat": 2, "text": "{n}"}, {"name": "box"}],
     "cards": {"bed-1": ["fern-1"], "stock": {"covered": ["fern-2"]}},
     "plans": [{
       "root": {"down": [{"across": [{"each": "bed"}]}, {"formation": "tree"}, {"zone": "stock"}, {"zone": "plot"}]},
@@ -312,7 +312,7 @@ TEST_CASE(
   const auto second_row = [](const std::string& formation) {
     const auto table = parse_table(
         R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern", "colour": "green"}],
-      "ranks": ["1"]}, "zones": [{"id": "tree", "formation": )" +
+      "ranks": ["1"]}, "zones": [{"name": "tree", "formation": )" +
             formation + R"(}], "plans": [{"root": {"formation": "tree"}}]})",
         "t.json");
     REQUIRE(table);

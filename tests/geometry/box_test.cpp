@@ -1,4 +1,5 @@
 #include "apsidon/apsidon.hpp"
+#include "geometry/fit_in.hpp"
 #include "support/property.hpp"
 
 using namespace apsidon;
@@ -39,7 +40,7 @@ TEST_CASE("geometry: a picture is fitted as CSS object-fit has it, to 0.01 px") 
     const Size picture{r.uniform(1, 900), r.uniform(1, 900)};
     const Fit fit = static_cast<Fit>(r.below(5));
     const Vec2 position{r.uniform(0, 1), r.uniform(0, 1)};
-    const Fitted f = fit_in(area, picture, fit, position);
+    const geometry_detail::Fitted f = geometry_detail::fit_in(area, picture, fit, position);
     const Concrete c = css_object_size(fit, area.width(), area.height(), picture.width, picture.height);
     RC_ASSERT(std::abs(f.box.width() - c.width) < 0.01 * (1 + c.width / 1000));
     RC_ASSERT(std::abs(f.box.height() - c.height) < 0.01 * (1 + c.height / 1000));
@@ -58,10 +59,10 @@ TEST_CASE("geometry: a picture is fitted as CSS object-fit has it, to 0.01 px") 
 }
 
 TEST_CASE("geometry: pixel art is scaled by whole numbers") {
-  const Fitted f = fit_in({{0, 0}, {100, 70}}, {16, 16}, Fit::whole);
+  const geometry_detail::Fitted f = geometry_detail::fit_in({{0, 0}, {100, 70}}, {16, 16}, Fit::whole);
   CHECK(f.box == Rect{{18, 3}, {82, 67}});
-  CHECK(fit_in({{0, 0}, {10, 10}}, {16, 16}, Fit::whole).box.width() == 16);
-  CHECK(fit_in({{0, 0}, {10, 10}}, {16, 16}, Fit::whole).source == Rect{{3, 3}, {13, 13}});
+  CHECK(geometry_detail::fit_in({{0, 0}, {10, 10}}, {16, 16}, Fit::whole).box.width() == 16);
+  CHECK(geometry_detail::fit_in({{0, 0}, {10, 10}}, {16, 16}, Fit::whole).source == Rect{{3, 3}, {13, 13}});
 }
 
 TEST_CASE("geometry: a bar is filled by its share") {
@@ -72,11 +73,11 @@ TEST_CASE("geometry: a bar is filled by its share") {
 
 TEST_CASE("geometry: what is empty or not finite fits as nothing") {
   for (const Size picture : {Size{0, 10}, Size{NAN, 10}, Size{10, INFINITY}, Size{-4, 4}}) {
-    const Fitted f = fit_in({{0, 0}, {10, 20}}, picture, Fit::contain);
+    const geometry_detail::Fitted f = geometry_detail::fit_in({{0, 0}, {10, 20}}, picture, Fit::contain);
     CHECK(f.shown.empty());
     CHECK(f.box.min == Vec2{5, 10});
   }
-  CHECK(fit_in({{0, 0}, {0, 5}}, {3, 3}, Fit::cover).shown.empty());
-  CHECK(is_finite(fit_in({{NAN, 0}, {1, 5}}, {3, 3}, Fit::none).box.min));
-  CHECK(fit_in({{0, 0}, {10, 10}}, {5, 5}, Fit::none, {9, 0}).shown.empty());
+  CHECK(geometry_detail::fit_in({{0, 0}, {0, 5}}, {3, 3}, Fit::cover).shown.empty());
+  CHECK(is_finite(geometry_detail::fit_in({{NAN, 0}, {1, 5}}, {3, 3}, Fit::none).box.min));
+  CHECK(geometry_detail::fit_in({{0, 0}, {10, 10}}, {5, 5}, Fit::none, {9, 0}).shown.empty());
 }

@@ -43,8 +43,8 @@ TEST_CASE("geometry: boxes overlap by the area they share") {
 
 TEST_CASE("geometry: an angle keeps its unit") {
   CHECK((180_deg).radians() == Approx(pi));
-  CHECK((0.5_rad).degrees() == Approx(28.6479));
-  CHECK(12_deg < 0.3_rad);
+  CHECK(Angle::radians(0.5).degrees() == Approx(28.6479));
+  CHECK(12_deg < Angle::radians(0.3));
   CHECK(Angle::degrees(90) == 90_deg);
 }
 

@@ -18,7 +18,7 @@ Solved solved(const Plan& plan, const std::vector<ZoneLayout>& places, const Pla
               std::size_t panels = 0, const std::vector<char>& empty = {}) {
   Solved s{{}, std::vector<Rect>(places.size()), std::vector<Rect>(panels)};
   check(plan, places, panels);
-  s.result = solve(plan, places, window, {.areas = s.areas, .panels = s.panels, .empty = empty});
+  s.result = solve(plan, places, window, s.areas, s.panels, empty);
   return s;
 }
 
@@ -138,7 +138,7 @@ TEST_CASE("plan: a formation whose zone has a factor shrinks or grows as a whole
   for (const float factor : {0.5f, 1.0f, 1.8f}) {
     TableSetup setup(glasshouse());
     const PlanNode node = setup.add_formation({.name = "tree", .layout = {.factor = factor}},
-                                              formation_of_rows({2, 3}, {.across = 0.2f}));
+                                              formation_of_rows({2, 3}, {0.2f, 0.15f}));
     setup.plans = {{.root = node, .margin = 10}};
     const Playfield field(setup, {.window = {600, 400}});
     const Size card = field.where().card_size() * factor;

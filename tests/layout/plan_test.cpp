@@ -38,7 +38,7 @@ RandomPlan random_plan(Random& r) {
 
 PlanResult solved(const RandomPlan& p, Size window, std::vector<Rect>* areas = nullptr) {
   std::vector<Rect> own(p.places.size());
-  const PlanResult result = solve(p.plan, p.places, {.size = window}, {.areas = own});
+  const PlanResult result = solve(p.plan, p.places, {.size = window}, own);
   if (areas) *areas = own;
   return result;
 }
@@ -80,17 +80,17 @@ TEST_CASE("plan: the card is the largest that fits, to 0.01 px") {
   const std::vector<ZoneLayout> places(2);
   const Plan plan{.root = across({zone({1}), zone({2})}, 0.5f), .margin = 20};
   std::vector<Rect> areas(2);
-  const PlanResult wide = solve(plan, places, {.size = {1000, 5000}}, {.areas = areas});
+  const PlanResult wide = solve(plan, places, {.size = {1000, 5000}}, areas);
   CHECK(wide.unsnapped_card.width == Approx(384).margin(0.01));
   CHECK(wide.card.height == std::floor(384 * 7.0f / 5));
   CHECK(areas[0].min.x == Approx(20));
   CHECK(areas[1].max.x == Approx(980));
   // By height: h = 460, w = 460 * 5 / 7.
-  const PlanResult low = solve(plan, places, {.size = {5000, 500}}, {.areas = areas});
+  const PlanResult low = solve(plan, places, {.size = {5000, 500}}, areas);
   CHECK(low.unsnapped_card.height == Approx(460).margin(0.02));
   Plan limited = plan;
   limited.largest_width = 100;
-  CHECK(solve(limited, places, {.size = {1000, 5000}}, {.areas = areas}).card.width == 100);
+  CHECK(solve(limited, places, {.size = {1000, 5000}}, areas).card.width == 100);
 }
 
 TEST_CASE("plan: equal shares and gaps differ by a device pixel at most, and end where their list ends") {
@@ -107,7 +107,7 @@ TEST_CASE("plan: equal shares and gaps differ by a device pixel at most, and end
     plan.root.justify = Justify::spread;
     const float width = static_cast<float>(r.between(900, 2400)) / ratio * 1.0f;
     std::vector<Rect> areas(places.size());
-    (void)solve(plan, places, {.size = {width, 500}, .pixel_ratio = ratio}, {.areas = areas});
+    (void)solve(plan, places, {.size = {width, 500}, .pixel_ratio = ratio}, areas);
     RC_ASSERT(areas.front().min.x == 12);
     RC_ASSERT(std::abs(areas.back().max.x - (width - 12)) < 2e-3f);
     float narrowest = 1e9f;
@@ -127,13 +127,13 @@ TEST_CASE("plan: shares divide what is left, and without shares the parts are ju
   const std::vector<ZoneLayout> places(2);
   std::vector<Rect> areas(2);
   Plan plan{.root = across({zone({1}, 1), zone({2}, 3)}, 0), .margin = 0, .largest_width = 100};
-  (void)solve(plan, places, {.size = {600, 400}}, {.areas = areas});
+  (void)solve(plan, places, {.size = {600, 400}}, areas);
   CHECK(areas[0] == Rect{{0, 0}, {200, 400}});
   CHECK(areas[1] == Rect{{200, 0}, {600, 400}});
   plan.root = across({zone({1}), zone({2})}, 0);
   const auto first_x = [&](Justify justify) {
     plan.root.justify = justify;
-    (void)solve(plan, places, {.size = {600, 400}}, {.areas = areas});
+    (void)solve(plan, places, {.size = {600, 400}}, areas);
     return areas[0].min.x;
   };
   CHECK(first_x(Justify::start) == 0);
@@ -148,7 +148,7 @@ TEST_CASE("plan: laying out and solving take nothing from the heap") {
     const RandomPlan p = random_plan(r);
     std::vector<Rect> areas(p.places.size());
     const PlanWindow window{.size = {r.uniform(0, 2000), r.uniform(0, 2000)}};
-    RC_ASSERT(allocations_in([&] { (void)solve(p.plan, p.places, window, {.areas = areas}); }) == 0);
+    RC_ASSERT(allocations_in([&] { (void)solve(p.plan, p.places, window, areas); }) == 0);
     RC_ASSERT(allocations_in([&] { (void)best_plan({&p.plan, 1}, p.places, window); }) == 0);
     const Layout layout = random_layout(r);
     const std::vector<LaidCard> cards(r.below(60));
@@ -169,7 +169,7 @@ TEST_CASE("plan: empty, tiny and broken windows give a defined, finite result") 
   std::vector<Rect> areas(1);
   for (const Size window :
        {Size{0, 0}, Size{1, 1}, Size{33, 1}, Size{NAN, 100}, Size{INFINITY, INFINITY}, Size{-5, 9}}) {
-    const PlanResult result = solve(plan, places, {.size = window, .pixel_ratio = NAN}, {.areas = areas});
+    const PlanResult result = solve(plan, places, {.size = window, .pixel_ratio = NAN}, areas);
     CHECK_FALSE(result.fits);
     CHECK(std::isfinite(result.card.width));
     CHECK((is_finite(areas[0].min) && is_finite(areas[0].max)));
@@ -207,7 +207,7 @@ TEST_CASE("plan: areas begin and end on device pixels wherever the card leaves r
     std::vector<Rect> areas(p.places.size());
     const PlanResult result =
         solve(p.plan, p.places, {.size = {r.uniform(200, 2000), r.uniform(200, 2000)}, .pixel_ratio = ratio},
-              {.areas = areas});
+              areas);
     if (!result.fits) continue;
     ++all;
     const auto on_pixel = [&](float px) { return std::abs(px * ratio - std::round(px * ratio)) < 0.01f; };
@@ -225,10 +225,10 @@ TEST_CASE("plan: cards of pixel art are the largest whole multiple that fits, in
     const Size art{static_cast<float>(r.between(5, 60)), static_cast<float>(r.between(5, 90))};
     const float ratio = r.chance(0.5f) ? 1.0f : 2.0f;
     p.plan.aspect = art.width / art.height;
-    p.plan.multiples_of = art;
+    p.plan.whole_multiples_of = art;
     std::vector<Rect> areas(p.places.size());
     const PlanWindow window{.size = {r.uniform(50, 2500), r.uniform(50, 2500)}, .pixel_ratio = ratio};
-    const PlanResult result = solve(p.plan, p.places, window, {.areas = areas});
+    const PlanResult result = solve(p.plan, p.places, window, areas);
     const float exact = result.unsnapped_card.width * ratio / art.width;
     const float times = result.card.width * ratio / art.width;
     if (exact < 1) return RC_ASSERT(result.card.width <= result.unsnapped_card.width);
@@ -236,6 +236,6 @@ TEST_CASE("plan: cards of pixel art are the largest whole multiple that fits, in
     RC_ASSERT(times >= 1 && times <= exact + 1e-2f && times > exact - 1.01f);
     RC_ASSERT(std::abs(result.card.height * ratio - art.height * times) < 1e-2f);
   });
-  CHECK_THROWS_WITH(check(Plan{.root = zone({1}), .multiples_of = {0, 5}}, std::vector<ZoneLayout>(1)),
+  CHECK_THROWS_WITH(check(Plan{.root = zone({1}), .whole_multiples_of = {0, 5}}, std::vector<ZoneLayout>(1)),
                     Catch::Contains("multiples of width is 0"));
 }

@@ -152,7 +152,7 @@ TEST_CASE("motion: from rest a tween follows its curve exactly, and ends exactly
   motion.travel(0, goal, {.seconds = 2, .curve = ease});
   CHECK(motion.settles_at() == 2);
   motion.advance_to(0.5);
-  CHECK(motion.pose(0).centre.x == Approx(100 + 200 * evaluate(ease, 0.25f).value));
+  CHECK(motion.pose(0).centre.x == Approx(100 + 200 * Easing(ease).at(0.25f).value));
   motion.advance_to(5);
   CHECK(motion.pose(0) == goal);
   CHECK(motion.awake_count() == 0);

@@ -26,7 +26,6 @@ inline Glide random_glide(Random& r) {
     glide.flip_from = r.uniform(0, 0.4f);
     glide.flip_to = r.uniform(0.6f, 1);
   }
-  check(glide, "glide");
   return glide;
 }
 

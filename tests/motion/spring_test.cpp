@@ -1,11 +1,13 @@
 // Springs against their differential equation, easings against the standard's words, clocks.
 #include <cmath>
 
+#include "motion/spring_shares.hpp"
 #include "support/property.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;
+using namespace apsidon::motion_detail;
 
 namespace {
 
@@ -79,8 +81,8 @@ TEST_CASE("motion: a prepared cubic-bezier agrees with the careful one, many at 
     easing.values(xs, ys);
     for (std::size_t i = 0; i < xs.size(); ++i) {
       const float steep =
-          std::abs(evaluate(curve, xs[i] + 2e-7f).value - evaluate(curve, xs[i] - 2e-7f).value);
-      RC_ASSERT(std::abs(ys[i] - evaluate(curve, xs[i]).value) <= 1e-5f + steep);
+          std::abs(Easing(curve).at(xs[i] + 2e-7f).value - Easing(curve).at(xs[i] - 2e-7f).value);
+      RC_ASSERT(std::abs(ys[i] - Easing(curve).at(xs[i]).value) <= 1e-5f + steep);
       RC_ASSERT(ys[i] == easing.value(xs[i]));
     }
   });

@@ -50,7 +50,7 @@ TEST_CASE("play: boards: cards at another speed leave timers and countdowns alon
     CHECK(h.field.edits().move({h.cards("hand")[9], 1}, h.zone("shelf")));
     h.wait(3);
     CHECK(h.last(EventKind::rang)->time == Approx(now + 0.7));
-    CHECK(h.last(EventKind::landed)->time == Approx(now + double{Feel{}.move.seconds} / speed));
+    CHECK(h.last(EventKind::landed)->time == Approx(now + double{Feel{}.move.glide.seconds} / speed));
     CHECK(h.field.time().at_rest());
     h.field.time().set_cards_speed(0);
     CHECK(h.field.edits().move({h.cards("hand")[8], 1}, h.zone("shelf")));
@@ -115,8 +115,8 @@ TEST_CASE(
     "play: boards: a whole deck in one entry, a box off the table, columns with covered and open cards") {
   const char* text = R"({"apsidon": "table", "version": 1,
     "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"], "jokers": [{"name": "moth"}], "copies": 2},
-    "zones": [{"id": "stock", "layout": "pile"}, {"id": "box", "off_table": true, "layout": "pile"},
-              {"id": "column", "layout": "column", "longest": {"covered": 6, "open": 7}}],
+    "zones": [{"name": "stock", "layout": "pile"}, {"name": "box", "off_table": true, "layout": "pile"},
+              {"name": "column", "layout": "column", "longest": {"covered": 6, "open": 7}}],
     "cards": {"stock": {"deck": {"packs": 2, "jokers": false}, "open": ["moth"]}},
     "plans": [{"root": {"across": [{"zone": "stock"}, {"zone": "column", "share": 1}]}}]})";
   const auto table = parse_table(text, "table");

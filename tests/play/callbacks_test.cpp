@@ -74,7 +74,7 @@ TEST_CASE("play: a judge that throws refuses, and nothing stays in the hand") {
   CHECK(field.hand().held().count == 0);
   CHECK(field.time().at_rest());
   CHECK(field.table().card(only_card)->zone == first_slot);
-  CHECK(field.counters().callback == 1);
+  CHECK(field.count_of(NoticeKind::callback) == 1);
   CHECK(heard.said ==
         std::vector<std::string>{"judge: it threw no network: the playfield goes on without it"});
 
@@ -92,7 +92,7 @@ TEST_CASE("play: a rule in code that throws refuses, in a playfield and on a bar
   const Heard heard(field);
   CHECK_FALSE(has(drag(field), EventKind::dropped));
   CHECK(field.table().card(only_card)->zone == first_slot);
-  CHECK(field.counters().callback > 0);
+  CHECK(field.count_of(NoticeKind::callback) > 0);
   CHECK(heard.said.front() == "rule: it threw no water (of 'dry'): the playfield goes on without it");
 
   Table table = setup.table;
@@ -114,7 +114,7 @@ TEST_CASE("play: what is thrown need be no exception of the standard library") {
   while (field.next_event(1)) {
   }
   CHECK(field.moves().standing() != Standing::won);
-  CHECK(field.counters().callback >= 2);
+  CHECK(field.count_of(NoticeKind::callback) >= 2);
 }
 
 TEST_CASE("play: a recorder and a watcher that throw are counted, and the input is taken all the same") {
@@ -127,11 +127,11 @@ TEST_CASE("play: a recorder and a watcher that throw are counted, and the input 
   CHECK(field.moves().make(to_second));
   CHECK(field.table().card(only_card)->zone == second_slot);
   CHECK(recorded == 1);
-  CHECK(field.counters().callback == 1);
+  CHECK(field.count_of(NoticeKind::callback) == 1);
   field.set_watcher([](const Notice&) { throw std::runtime_error("no log"); });
   CHECK_FALSE(field.moves().flip(CardId{99}));  // stale: the watcher hears of it, and of the recorder
-  CHECK(field.counters().stale == 1);
-  CHECK(field.counters().callback == 4);  // the recorder once more, and the watcher twice
+  CHECK(field.count_of(NoticeKind::stale) == 1);
+  CHECK(field.count_of(NoticeKind::callback) == 4);  // the recorder once more, and the watcher twice
 }
 
 TEST_CASE("play: a layout that throws lays its cards as a spread does") {
@@ -156,7 +156,7 @@ TEST_CASE("play: a layout that throws lays its cards as a spread does") {
   field.resize({900, 500}, 1, 1);
   while (field.next_event(2)) {
   }
-  CHECK(field.counters().callback > 0);
+  CHECK(field.count_of(NoticeKind::callback) > 0);
   CHECK(heard.said.front() == "layout: it threw bent: the playfield goes on without it");
 
   // One that only says no size is told of, too.
@@ -195,7 +195,7 @@ TEST_CASE("play: what a function of the game's calls back changes nothing, and i
   CHECK(field.table().card(only_card)->zone == second_slot);
   CHECK(field.table().card(only_card)->face_up);
   CHECK(field.now() == 0);
-  CHECK(field.counters().callback == 5);
+  CHECK(field.count_of(NoticeKind::callback) == 5);
   CHECK(heard.said.size() == 5);
   CHECK(field.moves().flip(only_card));  // and from without as ever
 }
@@ -236,7 +236,7 @@ TEST_CASE("play: a judge may try the move on a copy of the playfield") {
   });
   CHECK(field.moves().make(to_second).reason == Reason::refused_by_game);
   CHECK(field.table().card(only_card)->zone == first_slot);
-  CHECK(field.counters().callback == 0);
+  CHECK(field.count_of(NoticeKind::callback) == 0);
 }
 
 TEST_CASE("play: judges, watchers and recorders may replace themselves while they run") {
@@ -284,7 +284,7 @@ TEST_CASE("play: a log answers as the game did when its function threw") {
   REQUIRE(refused.size() == 1);
   CHECK(refused[0].reason == Reason::game_failed);
   CHECK(problem_of(refused[0]) == "no water");
-  CHECK(again.counters().callback == 0);
+  CHECK(again.count_of(NoticeKind::callback) == 0);
 }
 
 TEST_CASE(
@@ -324,12 +324,12 @@ TEST_CASE("play: a rule in code may try the move on a copy of the playfield") {
     if (std::exchange(tries, true)) return {};  // within its own copy
     Playfield ahead = *field;
     CHECK(ahead.moves().make(to_second));
-    CHECK(ahead.counters().callback == 0);
+    CHECK(ahead.count_of(NoticeKind::callback) == 0);
     return q.refuse();
   };
   Playfield asked(two_slots(rule::own("looks ahead", looks_ahead)));
   field = &asked;
   CHECK(asked.moves().make(to_second).reason == Reason::own_rule);
   CHECK(tries);
-  CHECK(asked.counters().callback == 0);
+  CHECK(asked.count_of(NoticeKind::callback) == 0);
 }

@@ -173,7 +173,7 @@ TEST_CASE(
                        .count = 1,
                        .to = e.to,
                        .performance = e.performance,
-                       .seen = {.card = e.seen.card}});
+                       .face = e.face});
     }
     for (const auto& [card, balance] : away) CHECK(balance >= 0);
     // Events of another kind take the places of these in the next round.

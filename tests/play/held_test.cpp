@@ -295,7 +295,7 @@ TEST_CASE("play: all cards of a refused run shake") {
     CHECK(h.field.where().live_pose(card)->centre.x != h.field.where().resting_pose(card)->centre.x);
 }
 
-TEST_CASE("play: with a trail in the feel the move after one with a consequence leaves at once") {
+TEST_CASE("play: with a stagger of moves the move after one with a consequence leaves at once") {
   TableSetup setup(glasshouse());
   const Deck& deck = setup.table.deck();
   std::vector<CardOptions> cards = some(deck, {"fern-9", "fern-8", "fern-7", "fern-6"});
@@ -307,7 +307,7 @@ TEST_CASE("play: with a trail in the feel the move after one with a consequence 
   const ZoneId bed = setup.add({.name = "bed", .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = across({zone(column), zone(bed)})}};
   Feel feel;
-  feel.trail = 0.5f;
+  feel.move.stagger = 0.5f;
   Hand h(setup, {.window = {1000, 700}, .feel = feel});
   for (int i = 0; i < 3; ++i) {
     const CardId card = h.cards("column").back();
@@ -315,7 +315,45 @@ TEST_CASE("play: with a trail in the feel the move after one with a consequence 
     const double began = h.field.now();
     h.settle();
     CHECK(h.last(EventKind::landed)->card == card);
-    CHECK(h.last(EventKind::landed)->time - began == Approx(double{feel.move.seconds}).margin(1e-3));
+    CHECK(h.last(EventKind::landed)->time - began == Approx(double{feel.move.glide.seconds}).margin(1e-3));
+  }
+}
+
+TEST_CASE(
+    "play: cards of a run that move leave by their order, by the way before them, and all within the "
+    "longest") {
+  for (const StaggerBy by : {StaggerBy::order, StaggerBy::distance}) {
+    TableSetup setup(glasshouse());
+    const std::vector<CardOptions> cards =
+        some(setup.table.deck(), {"fern-9", "fern-8", "fern-7", "fern-6", "fern-5"});
+    const ZoneId column = setup.add({.name = "column",
+                                     .layout = {.kind = ColumnLayout{}, .longest = 9},
+                                     .rules = {.pick = {.kind = PickKind::run, .link = rule::anything()}},
+                                     .cards = cards});
+    const ZoneId pile = setup.add({.name = "pile",
+                                   .layout = {.kind = PileLayout{}, .longest = 9},
+                                   .rules = {.drop = rule::anything()}});
+    setup.plans = {{.root = across({zone(column), zone(pile)})}};
+    Feel feel;
+    feel.move.stagger = 0.5f;
+    feel.move.longest = 1;
+    feel.move.by = by;
+    Hand h(setup, {.window = {1000, 700}, .feel = feel});
+    std::vector<float> ways;
+    const std::vector<CardId> run = h.cards("column");
+    for (const CardId card : run) ways.push_back(h.field.where().live_pose(card)->centre.y);
+    const double began = h.field.now();
+    REQUIRE(h.field.moves().make({.run = {run.front(), run.size()}, .from = column, .to = pile}));
+    std::map<CardId, double> left;
+    h.settle();
+    for (const Event& event : h.told)
+      if (event.kind == EventKind::landed)
+        left[event.card] = event.time - began - double{feel.move.glide.seconds};
+    REQUIRE(left.size() == run.size());
+    // Of the way down the column more is to go for those that lie lower; the first leaves at once.
+    for (std::size_t i = 0; i + 1 < run.size(); ++i) CHECK(left[run[i]] < left[run[i + 1]]);
+    CHECK(left[run.back()] == Approx(by == StaggerBy::order ? 1.0 : 0.5).margin(1e-3));
+    if (by == StaggerBy::order) CHECK(left[run[1]] == Approx(0.25).margin(1e-3));
   }
 }
 
@@ -361,7 +399,7 @@ TEST_CASE("play: a call that names what is not there is refused, says so, and is
     CHECK_FALSE(describe(verdict, h.field).empty());
     CHECK_THAT(describe(verdict, h.field), !Catch::Contains("No card"));
   }
-  CHECK(h.field.counters().stale == refused.size());
+  CHECK(h.field.count_of(NoticeKind::stale) == refused.size());
 }
 
 TEST_CASE(
@@ -383,7 +421,7 @@ TEST_CASE(
     CHECK(verdict.reason == Reason::out_of_range);
     CHECK_THAT(describe(verdict, h.field), Catch::Contains(name));
   }
-  CHECK(h.field.counters().out_of_range == refused.size());
+  CHECK(h.field.count_of(NoticeKind::out_of_range) == refused.size());
   CHECK(h.field.table().card_count() == 11);
 }
 

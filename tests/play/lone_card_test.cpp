@@ -29,15 +29,15 @@ LoneCard lone(LoneCardOptions options = {}) {
   return LoneCard(deck(), options);
 }
 
-std::vector<LoneCardEvent> until(LoneCard& card, double time) {
-  std::vector<LoneCardEvent> events;
+std::vector<Event> until(LoneCard& card, double time) {
+  std::vector<Event> events;
   while (const auto event = card.next_event(time)) events.push_back(*event);
   return events;
 }
 
-std::vector<EventKind> kinds(const std::vector<LoneCardEvent>& events) {
+std::vector<EventKind> kinds(const std::vector<Event>& events) {
   std::vector<EventKind> out;
-  for (const LoneCardEvent& event : events) out.push_back(event.kind);
+  for (const Event& event : events) out.push_back(event.kind);
   return out;
 }
 
@@ -106,8 +106,8 @@ TEST_CASE(
   for_all("steps", 5, [](Random& r) {
     LoneCard a = lone({.flips = true});
     LoneCard b = a;
-    std::vector<LoneCardEvent> of_a;
-    std::vector<LoneCardEvent> of_b;
+    std::vector<Event> of_a;
+    std::vector<Event> of_b;
     double time = 0;
     for (int i = 0; i < 20; ++i) {
       const double next = time + double{r.uniform(0, 0.3f)};
@@ -194,8 +194,7 @@ TEST_CASE(
   const auto presses = [&](Vec2 down, Vec2 up) {
     press(card, down, up, card.now() + 0.1);
     int count = 0;
-    for (const LoneCardEvent& event : until(card, card.now() + 1))
-      count += event.kind == EventKind::tapped ? 1 : 0;
+    for (const Event& event : until(card, card.now() + 1)) count += event.kind == EventKind::tapped ? 1 : 0;
     return count;
   };
   CHECK(presses({60, 90}, {61, 91}) == 1);
@@ -371,7 +370,7 @@ TEST_CASE(
 
 TEST_CASE("play: reduced, a lone card tells its edge when it would have been there") {
   for (const Feel& feel : {Feel{}, calm()}) {
-    std::vector<std::vector<LoneCardEvent>> told;
+    std::vector<std::vector<Event>> told;
     for (const Feel& of : {feel, reduced(feel)}) {
       LoneCard card = lone({.feel = &of});
       CHECK(card.flip());

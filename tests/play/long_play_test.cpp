@@ -132,7 +132,7 @@ void play_for_an_hour(const std::string& name) {
   CHECK(last < first * 1.5 + 0.1);
   REQUIRE(player.rang().size() == 1);
   CHECK(player.rang()[0] == Approx(rings_at).margin(1e-6));
-  CHECK(player.field().counters().internal == 0);
+  CHECK(player.field().count_of(NoticeKind::internal) == 0);
 }
 
 }  // namespace

@@ -227,7 +227,7 @@ TEST_CASE("play: events wait to be read, however late, and are lost only beyond 
   (void)h.field.frame();
   h.wait(0);
   CHECK(told(h) == "picked-up proposed dropped flipped edge-on arrived landed settled ");
-  CHECK(h.field.counters().lost_events == 0);
+  CHECK(h.field.count_of(NoticeKind::lost_event) == 0);
 }
 
 TEST_CASE("play: of a batch of inputs it is said at once which would be used") {

@@ -56,8 +56,8 @@ TEST_CASE("play: a script of a hundred thousand waits is done at its time") {
 TEST_CASE("play: ten thousand zones of one line are read, laid out, hit, judged, written and read again") {
   const std::string text = R"({"apsidon": "table", "version": 1,
       "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1"]},
-      "zones": [{"id": "bed", "repeat": 10000, "pick": "top", "drop": "anything"}],
-      "panels": [{"id": "name", "repeat": 10000, "kind": "caption", "text": "bed {n}"}],
+      "zones": [{"name": "bed", "repeat": 10000, "pick": "top", "drop": "anything"}],
+      "panels": [{"name": "name", "repeat": 10000, "kind": "caption", "text": "bed {n}"}],
       "cards": {"bed-1": ["fern-1"], "bed-9999": ["fern-1"]},
       "plans": [{"margin": 0, "root": {"across": [
         {"each": "bed", "as": {"down": [{"panel": "name"}, {"zone": "bed"}]}}]}}]})";

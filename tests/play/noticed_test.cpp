@@ -117,7 +117,7 @@ TEST_CASE("play: the cut corner of a card is not hovered, whatever the card's si
 }
 
 TEST_CASE("play: a preview keeps its gap to what it stands beside and to the window, on every side") {
-  for (const Side side : {Side::above, Side::below, Side::left, Side::right}) {
+  for (const ZoomSide side : {ZoomSide::above, ZoomSide::below, ZoomSide::left, ZoomSide::right}) {
     TableSetup setup(glasshouse());
     const ZoneId slot = setup.add({.name = "slot", .handling = {.zoom = true}, .cards = {{.face = {1}}}});
     setup.plans = {{.root = zone(slot), .largest_width = 60}};
@@ -128,9 +128,9 @@ TEST_CASE("play: a preview keeps its gap to what it stands beside and to the win
     REQUIRE(h.field.hand().previewed() == card);
     const Rect shown = bounds(h.field.frame().items.back().corners);
     const Rect own = bounds(corners(*h.field.where().resting_pose(card), h.field.where().card_size()));
-    const float gap = side == Side::above   ? own.min.y - shown.max.y
-                      : side == Side::below ? shown.min.y - own.max.y
-                      : side == Side::left  ? own.min.x - shown.max.x
+    const float gap = side == ZoomSide::above   ? own.min.y - shown.max.y
+                      : side == ZoomSide::below ? shown.min.y - own.max.y
+                      : side == ZoomSide::left  ? own.min.x - shown.max.x
                                             : shown.min.x - own.max.x;
     CHECK(gap == Approx(31).margin(0.1));
     CHECK(shown.width() == Approx(2.2f * h.field.where().card_size().width).margin(0.1));
@@ -139,7 +139,7 @@ TEST_CASE("play: a preview keeps its gap to what it stands beside and to the win
   TableSetup setup(glasshouse());
   const ZoneId slot = setup.add({.name = "slot", .handling = {.zoom = true}, .cards = {{.face = {1}}}});
   setup.plans = {{.root = zone(slot), .largest_width = 100}};
-  Hand h(setup, {.window = {400, 600}, .hover = {.zoom = 9, .zoom_gap = 17, .zoom_sides = {Side::below}}});
+  Hand h(setup, {.window = {400, 600}, .hover = {.zoom = 9, .zoom_gap = 17, .zoom_sides = {ZoomSide::below}}});
   h.point(PointerPhase::move, h.middle("slot"));
   h.wait(1);
   REQUIRE(h.field.hand().previewed());

@@ -168,7 +168,7 @@ TEST_CASE("play: a performance has a pace of its own, and stands still at none")
     if (e.kind == EventKind::landed) CHECK(e.time == Approx(7.13));
   }
   s.field.performances().set_speed(id, NAN);
-  CHECK(s.field.counters().ignored() == 1);
+  CHECK(s.field.ignored() == 1);
 }
 
 TEST_CASE("play: flipping a card a hundred times in a second ends on the right side") {

@@ -89,7 +89,7 @@ TEST_CASE("play: a zone that scrolls clips its cards, and none is hit outside of
   CHECK(field.where().offset(id) == Approx(field.where().content(id) - area.height()));
   CHECK(field.where().hit({area.centre().x, area.max.y - 5}).card == last);
   field.where().scroll_to(id, NAN);
-  CHECK(field.counters().ignored() == 1);
+  CHECK(field.ignored() == 1);
   field.where().scroll_to({99}, 5);
   field.where().scroll_to(*field.table().find_zone("other"), 5);
   CHECK(field.where().offset(*field.table().find_zone("other")) == 0);

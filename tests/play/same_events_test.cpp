@@ -71,7 +71,7 @@ TEST_CASE("play: reduced motion keeps the time of every event") {
 TEST_CASE("play: a glide of 0 seconds tells all in order, and the new side shows at once") {
   Feel feel;
   feel.flip.seconds = 0;
-  feel.move.seconds = 0;
+  feel.move.glide.seconds = 0;
   Stage s(feel);
   const CardId card = s.cards(s.hand)[2];
   CHECK(s.field.edits().flip(card, false));

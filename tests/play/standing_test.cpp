@@ -188,7 +188,7 @@ TEST_CASE("play: what a rule in code said when the standing was judged is foreto
     return asked % 4 != 0 ? Verdict{} : Verdict{.reason = Reason::own_rule, .arguments = {{"asked", asked}}};
   };
   PlayfieldOptions options{.window = {1000, 700}};
-  options.feel.move.seconds = options.feel.shift.seconds = 0;
+  options.feel.move.glide.seconds = options.feel.shift.seconds = 0;
   Hand h(table(fickle), options);
   std::vector<Input> inputs;
   h.field.set_recorder([&](const Input& input) { inputs.push_back(input); });

@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 
 #include "apsidon/files/table_file.hpp"
+#include "cards/inside.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -167,7 +168,7 @@ TEST_CASE(
   CHECK(judge_drop(read->table, read->rulebook(), {card, 1}, b.pot).reason == Reason::own_rule);
   CHECK_FALSE(reached(read->won, read->table, read->rulebook()));
   Table table = b.setup.table;
-  CHECK_THROWS_AS(table.give_ids(std::vector<CardId>{{1}, {1}}, {5}), Error);
-  CHECK_THROWS_AS(table.give_ids(std::vector<CardId>{{1}, {9}}, {5}), Error);
-  CHECK_THROWS_AS(table.give_ids(std::vector<CardId>{{1}}, {5}), Error);
+  CHECK_THROWS_AS(cards_detail::Inside::give_ids(table, std::vector<CardId>{{1}, {1}}, {5}), Error);
+  CHECK_THROWS_AS(cards_detail::Inside::give_ids(table, std::vector<CardId>{{1}, {9}}, {5}), Error);
+  CHECK_THROWS_AS(cards_detail::Inside::give_ids(table, std::vector<CardId>{{1}}, {5}), Error);
 }

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <set>
 
+#include "rules/neighbours.hpp"
 #include "support/property.hpp"
 #include "support/tables.hpp"
 
@@ -18,10 +19,10 @@ struct MovesBench {
   std::vector<std::pair<ZoneId, ZoneId>> links;
 
   MovesBench() {
-    for (ZoneId& slot : slots) slot = table.create_zone({.name = "slot-" + std::to_string(++made)});
-    hand = table.create_zone({.name = "hand"});
-    stock = table.create_zone({.name = "stock"});
-    waste = table.create_zone({.name = "waste"});
+    for (ZoneId& slot : slots) slot = table.create_zone("slot-" + std::to_string(++made));
+    hand = table.create_zone("hand");
+    stock = table.create_zone("stock");
+    waste = table.create_zone("waste");
     rules.resize(6);
     rules[hand.value - 1].pick = {.kind = PickKind::any};
     links = {{slots[0], slots[1]}, {slots[1], slots[2]}};
@@ -59,7 +60,7 @@ TEST_CASE("rules: neighbours are found by the links alone as by their index, and
       const ZoneId b{static_cast<std::uint32_t>(r.between(1, zones))};
       if (a != b) setup.links.push_back({a, b});
     }
-    const Neighbours index(setup.links);
+    const rules_detail::Neighbours index(setup.links);
     Rulebook indexed = setup.rulebook();
     indexed.neighbours = &index;
     RC_ASSERT(legal_moves(setup.table, indexed) == legal_moves(setup.table, setup.rulebook()));

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 #include <set>
 
+#include "rules/neighbours.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -11,8 +12,8 @@ namespace {
 /// One card in the hand, one zone to drop it on; both as wanted.
 struct Bench {
   Table table{glasshouse()};
-  ZoneId hand = table.create_zone({.name = "hand"});
-  ZoneId bed = table.create_zone({.name = "bed"});
+  ZoneId hand = table.create_zone("hand");
+  ZoneId bed = table.create_zone("bed");
   std::vector<ZoneRules> rules = std::vector<ZoneRules>(2);
 
   Bench(std::vector<std::string> held, const std::string& below) {
@@ -103,7 +104,7 @@ TEST_CASE("rules: a run is judged by its lowest card and its length") {
 
 TEST_CASE("rules: a zone gives nothing, its top, any card, or a run that holds together") {
   Table table(glasshouse());
-  const ZoneId zone = table.create_zone({.name = "column"});
+  const ZoneId zone = table.create_zone("column");
   for (const char* face : {"poppy-9", "fern-8", "fern-7", "reed-6"})
     table.create_card(zone, open_card(table.deck(), face));
   table.create_card(zone, {.face = *table.deck().find("fern-5"), .face_up = false});
@@ -198,7 +199,7 @@ TEST_CASE("rules: a slot waits for others, all of them or so many, with an index
   const ZoneId top = slots.places[0].zone;
   const auto place = [&](std::size_t slot) { return slots.places[slot].zone; };
   Table& table = setup.table;
-  const Neighbours index(setup.waits, LinkWay::first_to_second);
+  const rules_detail::Neighbours index(setup.waits, rules_detail::LinkWay::first_to_second);
   for (const bool indexed : {false, true}) {
     Rulebook rules = setup.rulebook();
     if (indexed) rules.waited = &index;
@@ -277,8 +278,8 @@ TEST_CASE("rules: every simple rule about two faces answers of jokers and hidden
   Table table(Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}},
                     .ranks = {"1", "2", "3"},
                     .jokers = {{"moth", "green"}, {"bee", ""}}}));
-  const ZoneId hand = table.create_zone({.name = "hand"});
-  const ZoneId bed = table.create_zone({.name = "bed"});
+  const ZoneId hand = table.create_zone("hand");
+  const ZoneId bed = table.create_zone("bed");
   const auto verdict = [&](const Rule& rule, const char* above, const char* below) {
     const auto face = [&](const char* text) {
       return text[0] == '?' ? hidden_face : *table.deck().find(text);
@@ -314,13 +315,12 @@ TEST_CASE("rules: every simple rule about two faces answers of jokers and hidden
 TEST_CASE("rules: every neighbour is asked, whichever of them is empty, and each that is filled counts") {
   Table table(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2", "3"}}));
   std::vector<ZoneId> zones;
-  for (const char* name : {"middle", "a", "b", "c", "hand"})
-    zones.push_back(table.create_zone({.name = name}));
+  for (const char* name : {"middle", "a", "b", "c", "hand"}) zones.push_back(table.create_zone(name));
   const CardId card = table.create_card(zones[4], {.face = *table.deck().find("fern-1")});
   const CardId three = table.create_card(zones[1], {.face = *table.deck().find("fern-3")});
   const std::vector<std::pair<ZoneId, ZoneId>> links{
       {zones[0], zones[1]}, {zones[2], zones[0]}, {zones[0], zones[3]}};
-  const Neighbours found(links);
+  const rules_detail::Neighbours found(links);
   std::vector<ZoneRules> of(5);
   for (const bool prepared : {false, true}) {
     Rulebook rules{.zones = of, .links = links};

@@ -27,7 +27,7 @@ TEST_CASE("sdl: a knob of the bench is pulled and saved: the file gets that, and
   auto after = nlohmann::json::parse(contents(table));
   const auto hand = [](nlohmann::json& file) -> nlohmann::json& {
     return *std::find_if(file["zones"].begin(), file["zones"].end(),
-                         [](const auto& zone) { return zone["id"] == "hand"; });
+                         [](const auto& zone) { return zone["name"] == "hand"; });
   };
   const auto layout = hand(after)["layout"];
   REQUIRE(layout.is_object());
@@ -42,9 +42,9 @@ TEST_CASE("sdl: each knob of each layout sets what it names, over its range, and
   const std::string table = (scratch / "t.table.json").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
   std::ofstream(table) << R"({"apsidon": "table", "version": 1, "deck": "glasshouse.deck.json", "zones": [
-    {"id": "hand", "layout": "hand", "longest": 1}, {"id": "column", "layout": "column", "longest": 1},
-    {"id": "pile", "layout": "pile", "longest": 1}, {"id": "spread", "layout": "spread", "longest": 1},
-    {"id": "grid", "layout": "grid", "longest": 1}, {"id": "ring", "layout": "ring", "longest": 1}],
+    {"name": "hand", "layout": "hand", "longest": 1}, {"name": "column", "layout": "column", "longest": 1},
+    {"name": "pile", "layout": "pile", "longest": 1}, {"name": "spread", "layout": "spread", "longest": 1},
+    {"name": "grid", "layout": "grid", "longest": 1}, {"name": "ring", "layout": "ring", "longest": 1}],
     "plans": [{"root": {"down": [
       {"across": [{"zone": "hand", "share": 1}, {"zone": "column", "share": 1}, {"zone": "pile", "share": 1}]},
       {"across": [{"zone": "spread", "share": 1}, {"zone": "grid", "share": 1}, {"zone": "ring", "share": 1}]}]}}]})";
@@ -193,8 +193,8 @@ TEST_CASE("sdl: a knob for all of one name changes of the others what it stands 
   const std::string table = (scratch / "t.table.json").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
   const std::string before = R"({"apsidon": "table", "version": 1, "deck": "glasshouse.deck.json",
-    "zones": [{"id": "row-1", "layout": "hand", "longest": 7}, {"id": "row-2", "layout": "hand", "longest": 4},
-              {"id": "row-3", "layout": "pile", "longest": 2}],
+    "zones": [{"name": "row-1", "layout": "hand", "longest": 7}, {"name": "row-2", "layout": "hand", "longest": 4},
+              {"name": "row-3", "layout": "pile", "longest": 2}],
     "cards": {"row-1": ["fern-3"]},
     "plans": [{"root": {"down": [{"zone": "row-3"}, {"zone": "row-2"}, {"zone": "row-1"}]}}]})";
   std::ofstream(table) << before;

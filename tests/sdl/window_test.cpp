@@ -122,7 +122,7 @@ TEST_CASE("sdl: a wheel scrolls the zone below the mouse") {
   const std::string table = (scratch / "t.table.json").string(), log = (scratch / "s.log").string();
   std::filesystem::copy(source("data/glasshouse.deck.json"), scratch / "glasshouse.deck.json");
   std::ofstream(table) << R"({"apsidon": "table", "version": 1, "deck": "glasshouse.deck.json",
-    "zones": [{"id": "shelf", "layout": {"kind": "spread", "spacing": 1.1, "least_spacing": 1.1},
+    "zones": [{"name": "shelf", "layout": {"kind": "spread", "spacing": 1.1, "least_spacing": 1.1},
                "longest": 52, "scrolls": true}],
     "cards": {"shelf": {"deck": {"packs": 1, "open": true}}}, "plans": [{"root": {"zone": "shelf"}}]})";
   const auto outcome = played(table + " --no-deal --record " + log,

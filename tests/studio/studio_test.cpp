@@ -62,14 +62,25 @@ TEST_CASE("art: a named part comes before a sheet's cell, and that before a pict
   art.pattern = "faces/{suit}/{rank}-{face}.png";
   art.detail_pattern = "large/{face}.png";
   CHECK(part("fern-1")->picture == "faces/fern/1-fern-1.png");
-  CHECK(detail_of(art, deck, *deck.find("fern-1"))->picture == "large/fern-1.png");
+  const auto shown = [&](ShownCard card) {
+    card.box = {{0, 0}, {50, 70}};
+    return picture_of(art, deck, card).part;
+  };
+  CHECK(shown({.face = *deck.find("fern-1"), .larger = true})->picture == "large/fern-1.png");
   CHECK_FALSE(part_of(art, deck, hidden_face).has_value());
-  CHECK_FALSE(back_of(art, deck).has_value());
+  CHECK_FALSE(shown({.face_up = false}).has_value());
   art.back.picture = "back.png";
   art.backs["poppy"].picture = "poppy-back.png";
-  CHECK(back_of(art, deck)->picture == "back.png");
-  CHECK(back_of(art, deck, 1)->picture == "poppy-back.png");
-  CHECK(back_of(art, deck, 7)->picture == "back.png");
+  CHECK(shown({.face = *deck.find("poppy-1"), .face_up = false})->picture == "back.png");
+  DeckOptions telling = deck.options();
+  telling.suit_backs = true;
+  const Deck told(telling);
+  const auto back = [&](const char* face) {
+    return picture_of(art, told, ShownCard{.face = *told.find(face), .face_up = false}).part->picture;
+  };
+  CHECK(back("poppy-1") == "poppy-back.png");
+  CHECK(back("fern-1") == "back.png");
+  CHECK(back("moth") == "back.png");
 }
 
 TEST_CASE("studio: check finds the sheet that is off by one, and each other thing that is wrong") {

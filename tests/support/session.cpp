@@ -5,6 +5,7 @@
 #include <iterator>
 #include <limits>
 
+#include "play/values/any_input.hpp"
 #include "support/loop.hpp"
 #include "support/tables.hpp"
 
@@ -200,21 +201,22 @@ void Session::edit(Random& r) {
     (void)field_.edits().sync(random_wish(r, field_.table()));
     return;
   }
-  const Edit edit{.kind = static_cast<EditKind>(r.below(hostile_ ? 16 : 14)),
-                  .run = {card(r), r.below(3)},
-                  .card = card(r),
-                  .other = card(r),
-                  .zone = zone(r),
-                  .count = r.below(4),
-                  .on = r.chance(0.6f),
-                  .face = {static_cast<std::uint32_t>(r.below(70))},
-                  .cell = r.between(-2, 8),
-                  .position = {static_cast<float>(number(r, 0, 1)), static_cast<float>(number(r, -1, 2))},
-                  .seed = r.below(1000),
-                  .made = {.face = {static_cast<std::uint32_t>(r.below(54))},
-                           .face_up = r.chance(0.5f),
-                           .at = {static_cast<float>(number(r, 0, 1)), 0.5f}}};
-  (void)field_.edits().make(edit);
+  const play_detail::Edit edit{
+      .kind = static_cast<play_detail::EditKind>(r.below(hostile_ ? 16 : 14)),
+      .run = {card(r), r.below(3)},
+      .card = card(r),
+      .other = card(r),
+      .zone = zone(r),
+      .count = r.below(4),
+      .on = r.chance(0.6f),
+      .face = {static_cast<std::uint32_t>(r.below(70))},
+      .cell = r.between(-2, 8),
+      .position = {static_cast<float>(number(r, 0, 1)), static_cast<float>(number(r, -1, 2))},
+      .seed = r.below(1000),
+      .made = {.face = {static_cast<std::uint32_t>(r.below(54))},
+               .face_up = r.chance(0.5f),
+               .at = {static_cast<float>(number(r, 0, 1)), 0.5f}}};
+  (void)field_.call(play_detail::input_of(play_detail::EditInput{.edit = edit}));
 }
 
 void Session::perform(Random& r) {
@@ -274,7 +276,8 @@ void Session::change_options(Random& r) {
         const char* curves[] = {"circ-out",       "cubic-bezier(0, 0.55, 0.45, 1)",
                                 "steps(3)",       "linear(0, 1, 1 0.0001%)",
                                 "elastic-in-out", "cubic-bezier(0, -900, 1, 900)"};
-        feel.carry = feel.move = {.seconds = r.uniform(0, 0.4f), .curve = Easing::parse(curves[r.below(6)])};
+        feel.carry =
+            feel.move.glide = {.seconds = r.uniform(0, 0.4f), .curve = Easing::parse(curves[r.below(6)])};
         feel.shift.seconds = r.chance(0.5f) ? 0 : 0.2f;
         feel.shift.spring.reset();
         feel.shake.seconds = r.chance(0.3f) ? 0 : 0.4f;

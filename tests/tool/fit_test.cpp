@@ -51,8 +51,8 @@ TEST_CASE("tool: fit says which windows work, the card in each, and what leaves 
 
 TEST_CASE("tool: fit finds the zone that needs the room, and the smallest window is where it says") {
   const Wrong hand(
-      R"([{"id": "hand", "layout": {"kind": "hand", "least_spacing": 0.6}, "longest": 40, "drop": "anything"},
-                       {"id": "bed", "drop": "anything"}])",
+      R"([{"name": "hand", "layout": {"kind": "hand", "least_spacing": 0.6}, "longest": 40, "drop": "anything"},
+                       {"name": "bed", "drop": "anything"}])",
       "{}", R"({"down": [{"zone": "bed"}, {"zone": "hand"}]})");
   const auto json =
       nlohmann::json::parse(tool({"fit", hand.file, "--window", "1280x800", "--format", "json"}).out);
@@ -90,8 +90,8 @@ TEST_CASE("tool: check finds nothing wrong with the demo tables in a window of 1
 
 TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
   const std::string two =
-      R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.3}, "longest": 5, "drop": "anything"},
-          {"id": "b", "drop": "anything"}])";
+      R"([{"name": "a", "layout": {"kind": "column", "least_open_strip": 0.3}, "longest": 5, "drop": "anything"},
+          {"name": "b", "drop": "anything"}])";
   const std::string side_by_side = R"({"across": [{"zone": "a", "share": 1}, {"zone": "b", "share": 1}]})";
   CHECK(Wrong(two, R"({"a": ["fern-1"]})", side_by_side).codes().empty());
   // Too many for what the plan keeps room for.
@@ -100,19 +100,19 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
   // Strips that no corner mark fits.
   CHECK(
       Wrong(
-          R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.01}, "longest": 80, "drop": "anything"},
-                  {"id": "b", "drop": "anything"}])",
+          R"([{"name": "a", "layout": {"kind": "column", "least_open_strip": 0.01}, "longest": 80, "drop": "anything"},
+                  {"name": "b", "drop": "anything"}])",
           "{}", side_by_side)
           .codes() == std::vector<std::string>{"thin-strip a"});
   // A zone that nothing can reach.
   CHECK(
       Wrong(
-          R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.3}, "longest": 5, "drop": "anything"},
-                  {"id": "b"}])",
+          R"([{"name": "a", "layout": {"kind": "column", "least_open_strip": 0.3}, "longest": 5, "drop": "anything"},
+                  {"name": "b"}])",
           "{}", side_by_side)
           .codes() == std::vector<std::string>{"unreachable b"});
   // A box out of sight, into which the game puts what was sold.
-  CHECK(Wrong(R"([{"id": "a", "drop": "anything"}, {"id": "sold", "layout": "pile", "off_table": true}])",
+  CHECK(Wrong(R"([{"name": "a", "drop": "anything"}, {"name": "sold", "layout": "pile", "off_table": true}])",
               "{}", R"({"zone": "a"})")
             .codes()
             .empty());
@@ -125,7 +125,7 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
   CHECK(drawn.err.find("the window 20x20 is too small to show a card") != std::string::npos);
   // A panel whose pixels leave no room for the zone beside it.
   const Wrong pushed(
-      R"([{"id": "a", "drop": "anything"}], "panels": [{"id": "sign"}])", "{}",
+      R"([{"name": "a", "drop": "anything"}], "panels": [{"name": "sign"}])", "{}",
       R"({"across": [{"panel": "sign", "width": {"px": 600}, "height": {"px": 20}}, {"zone": "a"}]})");
   CHECK(pushed.codes().empty());
   CHECK(pushed.codes("400x300") == std::vector<std::string>{"off-window a", "off-window sign", "too-small "});
@@ -136,7 +136,7 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
     const Scratch folder;
     std::ofstream(folder / "f.table.json")
         << R"({"apsidon": "table", "version": 1, )" + suit +
-               R"(, "zones": [{"id": "a", "layout": "hand", "longest": 3, "drop": "anything"}], "plans": [{"root": {"zone": "a"}}], "cards": {"a": [)" +
+               R"(, "zones": [{"name": "a", "layout": "hand", "longest": 3, "drop": "anything"}], "plans": [{"root": {"zone": "a"}}], "cards": {"a": [)" +
                cards + "]}}";
     return tool({"check", (folder / "f.table.json").string()}).out;
   };
@@ -156,7 +156,7 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
 
 TEST_CASE("tool: check says what to change") {
   const Wrong wrong(
-      R"([{"id": "a", "layout": {"kind": "column", "least_open_strip": 0.01}, "longest": 80, "drop": "anything"}])",
+      R"([{"name": "a", "layout": {"kind": "column", "least_open_strip": 0.01}, "longest": 80, "drop": "anything"}])",
       "{}", R"({"zone": "a"})");
   const auto outcome = tool({"check", wrong.file});
   CHECK(holds(outcome.out, "with 80 cards an open strip is "));
@@ -173,7 +173,7 @@ TEST_CASE("tool: plans take the proportions of the art, and check finds one that
     const std::string file = (scratch / "art.table.json").string();
     std::ofstream(file) << R"({"apsidon": "table", "version": 1, "art": {"width": 600, "height": 900},
       "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"]},
-      "zones": [{"id": "a", "drop": "anything"}], "plans": [{"name": "wide", )" +
+      "zones": [{"name": "a", "drop": "anything"}], "plans": [{"name": "wide", )" +
                                aspect + R"("root": {"zone": "a"}}]})";
     return file;
   };
@@ -198,7 +198,7 @@ TEST_CASE("tool: fit names what decides: a largest width, a row of zones, or a p
     const auto outcome = tool({"fit", file, "--window", window, "--format", "json"});
     return nlohmann::json::parse(outcome.out)["windows"][0]["limit"];
   };
-  const std::string columns = R"("zones": [{"id": "column", "repeat": 7}, {"id": "stock"}])";
+  const std::string columns = R"("zones": [{"name": "column", "repeat": 7}, {"name": "stock"}])";
   const std::string root = R"("root": {"down": [{"zone": "stock"}, {"across": [{"each": "column"}]}]})";
   const auto wide = limit(columns, "{" + root + "}", "700x2000");
   CHECK(wide["by"] == "width");
@@ -208,7 +208,7 @@ TEST_CASE("tool: fit names what decides: a largest width, a row of zones, or a p
   CHECK(largest["by"] == "largest_width");
   CHECK(largest["change"] == "a larger 'largest_width' of the plan than 50");
   const auto panel =
-      limit(R"("zones": [{"id": "a"}], "panels": [{"id": "sign"}])",
+      limit(R"("zones": [{"name": "a"}], "panels": [{"name": "sign"}])",
             R"({"root": {"across": [{"panel": "sign", "width": {"px": 500}}, {"zone": "a"}]}})", "560x600");
   CHECK(panel["by"] == "width");
   CHECK(panel["what"] == "panel 'sign'");
@@ -217,10 +217,10 @@ TEST_CASE("tool: fit names what decides: a largest width, a row of zones, or a p
 
 TEST_CASE("tool: check knows what a round, a stock or a match fills, and what an undealt pack is") {
   const Wrong dealt(
-      R"([{"id": "stock", "layout": "pile"}, {"id": "hand", "layout": "hand", "longest": 3},
-          {"id": "found", "layout": "pile", "longest": 9},
-          {"id": "grid", "layout": "grid", "longest": 4, "match": {"open": 2, "to": "found"}},
-          {"id": "lost"}], "round": {"stock": "stock", "zones": [{"zone": "hand", "open": 3}, {"zone": "grid", "covered": 2}]})",
+      R"([{"name": "stock", "layout": "pile"}, {"name": "hand", "layout": "hand", "longest": 3},
+          {"name": "found", "layout": "pile", "longest": 9},
+          {"name": "grid", "layout": "grid", "longest": 4, "match": {"open": 2, "to": "found"}},
+          {"name": "lost"}], "round": {"stock": "stock", "zones": [{"zone": "hand", "open": 3}, {"zone": "grid", "covered": 2}]})",
       R"({"stock": {"deck": {"packs": 1}}})",
       R"({"across": [{"zone": "stock"}, {"zone": "hand", "share": 1}, {"zone": "found"}, {"zone": "grid"}, {"zone": "lost"}]})");
   CHECK(dealt.codes() == std::vector<std::string>{"unreachable lost"});
@@ -228,7 +228,7 @@ TEST_CASE("tool: check knows what a round, a stock or a match fills, and what an
 
 TEST_CASE("tool: check wants strips in which suits can be read, not only ranks") {
   const auto codes = [](const std::string& strip) {
-    return Wrong(R"([{"id": "a", "layout": {"kind": "column", "open_strip": )" + strip +
+    return Wrong(R"([{"name": "a", "layout": {"kind": "column", "open_strip": )" + strip +
                      R"(, "least_open_strip": )" + strip + R"(}, "longest": 5, "drop": "anything"}])",
                  "{}", R"({"zone": "a"})")
         .codes();

@@ -123,7 +123,7 @@ TEST_CASE("tool: in CSV a cell with a quote or a comma is quoted, and its quotes
     const std::string file = (scratch / "t.table.json").string();
     nlohmann::json table{{"apsidon", "table"}, {"version", 1}};
     table["deck"] = {{"suits", {{{"name", "fern"}, {"colour", "green"}}}}, {"ranks", {"1"}}};
-    table["zones"] = {{{"id", name}}};
+    table["zones"] = {{{"name", name}}};
     table["cards"] = {{name, {"fern-1"}}};
     table["plans"] = {{{"root", {{"zone", name}}}}};
     std::ofstream(file) << table;

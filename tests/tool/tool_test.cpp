@@ -328,7 +328,7 @@ TEST_CASE(
     std::ofstream(file)
         << R"({"apsidon": "table", "version": 1, "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": )"
         << ranks
-        << R"(}, "zones": [{"id": "bed", "pick": "top", "drop": "anything"}], "plans": [{"root": {"zone": "bed"}}]})";
+        << R"(}, "zones": [{"name": "bed", "pick": "top", "drop": "anything"}], "plans": [{"root": {"zone": "bed"}}]})";
     return file;
   };
   const auto said = tool({"check", write("words.table.json", R"(["9", "10", "jack", "queen"])")});

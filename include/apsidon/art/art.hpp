@@ -70,12 +70,5 @@ struct Art {
 /// Nothing for a face that the art does not have, and for a hidden one.
 [[nodiscard]] APSIDON_FILES_EXPORT std::optional<PicturePart> part_of(const Art& art, const Deck& deck,
                                                                       FaceId face);
-/// A larger picture of the face, where the art names one.
-[[nodiscard]] APSIDON_FILES_EXPORT std::optional<PicturePart> detail_of(const Art& art, const Deck& deck,
-                                                                        FaceId face);
-/// The back of a card of this suit, the place of the suit in the deck's options, or -1: its own, else that of
-/// all; nothing where the art has none.
-[[nodiscard]] APSIDON_FILES_EXPORT std::optional<PicturePart> back_of(const Art& art, const Deck& deck,
-                                                                      int suit = -1);
 
 }  // namespace apsidon

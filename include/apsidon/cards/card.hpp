@@ -36,13 +36,6 @@ struct Card {
   friend bool operator==(const Card&, const Card&) = default;
 };
 
-/// What a zone is made with.
-struct ZoneOptions {
-  std::string name = {};  ///< not empty, unique in the table: "bed-1"
-  std::uint64_t key = 0;  ///< the game's own number for the zone; 0 for none, otherwise unique in the table
-  int recycled = 0;       ///< how often a waste was recycled into it already, [0, 1000000]
-};
-
 /// An ordered list of cards with one place on the table.
 struct Zone {
   ZoneId id = {};

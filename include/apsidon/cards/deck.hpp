@@ -100,11 +100,6 @@ class APSIDON_CORE_EXPORT Deck {
   /// Suits and jokers of one colour give the same number; -1 for a joker without one, and for a hidden or
   /// foreign face.
   [[nodiscard]] int colour_of(FaceId face) const { return traits(face).colour; }
-  /// The set that the face belongs to, its place in the options; -1 for none.
-  [[nodiscard]] int set_of(FaceId face) const {
-    const int set = traits(face).set;
-    return set < sets_ ? set : -1;
-  }
   /// The suit that the back of a card with this face tells, from 0; -1 where the deck's backs are alike, for
   /// a joker, and for a hidden or foreign face.
   [[nodiscard]] int back_suit_of(FaceId face) const { return suit_backs_ ? suit_of(face) : -1; }
@@ -134,7 +129,6 @@ class APSIDON_CORE_EXPORT Deck {
   int suits_ = 0;
   int ranks_ = 0;
   int jokers_ = 0;
-  int sets_ = 0;
   bool suit_backs_ = false;
 };
 

@@ -5,6 +5,7 @@
 #include <map>
 #include <optional>
 #include <span>
+#include <string>
 #include <string_view>
 #include <unordered_map>
 #include <vector>
@@ -17,6 +18,10 @@
 
 namespace apsidon {
 
+namespace cards_detail {
+struct Inside;
+}
+
 /// All zones and cards: who lies where, in what order, face up or down. Nothing else stores that. Every
 /// change happens whole or not at all, and a card is in exactly one zone at all times. A value: copies are
 /// independent.
@@ -28,24 +33,12 @@ class APSIDON_CORE_EXPORT Table {
 
   // Set-up calls: throw Error on misuse, before anything is changed.
 
-  /// Adds an empty zone. Throws when the name is empty or taken, or the key is taken.
-  ZoneId create_zone(ZoneOptions options);
-  /// Throws what `create_card` would of the first of these cards that cannot be made. O(cards).
-  void check_new(std::span<const CardOptions> cards) const;
+  /// Adds an empty zone. `name`: not empty, unique in the table, "bed-1". `key`: the game's own number for
+  /// it; 0 for none, otherwise unique. `recycled`: how often a waste was recycled into it already, [0,
+  /// 1000000]. Throws when one of them is not so.
+  ZoneId create_zone(std::string name, std::uint64_t key = 0, int recycled = 0);
   /// Lays a new card on top of a zone. Throws on an unknown zone, a foreign face, or a key that is taken.
   CardId create_card(ZoneId zone, const CardOptions& options);
-
-  /// Gives every card the id that it has elsewhere: `ids` in the order of the ids that the cards have now,
-  /// and `last`, the last that was given there. Ids from before are stale. Throws when there are not as many
-  /// ids as cards, or one is none, given twice or above `last`. O(cards log cards).
-  void give_ids(std::span<const CardId> ids, CardId last);
-
-  /// Gives every card another id, above `last`, in the same order: for a new round whose cards must not be
-  /// taken for those of the round before. Ids from before are stale.
-  void give_ids_after(CardId last);
-
-  /// Gives new cards ids above `last`, which is not below those that cards have. Cards keep theirs.
-  void keep_ids_ahead_of(CardId last);
 
   // Questions. Pointers and spans are valid until the next change of the table.
 
@@ -136,6 +129,7 @@ class APSIDON_CORE_EXPORT Table {
   SyncReport sync(std::span<const WantedZone> wanted);
 
  private:
+  friend struct cards_detail::Inside;
   Card* find(CardId id);
   template <class Value>
   Verdict change(const Card& card, Value& of_card, const Value& value);

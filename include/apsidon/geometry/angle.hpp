@@ -4,8 +4,8 @@
 
 namespace apsidon {
 
-/// An angle, clockwise positive. Made from `12_deg`, `0.2_rad`, `Angle::degrees(12)`; never from a bare
-/// number.
+/// An angle, clockwise positive. Made from `12_deg`, `Angle::degrees(12)`, `Angle::radians(0.2)`; never from
+/// a bare number.
 class Angle {
  public:
   constexpr Angle() = default;
@@ -29,10 +29,6 @@ inline namespace literals {
 [[nodiscard]] constexpr Angle operator""_deg(long double v) { return Angle::degrees(static_cast<double>(v)); }
 [[nodiscard]] constexpr Angle operator""_deg(unsigned long long v) {
   return Angle::degrees(static_cast<double>(v));
-}
-[[nodiscard]] constexpr Angle operator""_rad(long double v) { return Angle::radians(static_cast<double>(v)); }
-[[nodiscard]] constexpr Angle operator""_rad(unsigned long long v) {
-  return Angle::radians(static_cast<double>(v));
 }
 }  // namespace literals
 

@@ -34,13 +34,6 @@ struct Matrix {
 /// perspective.
 [[nodiscard]] APSIDON_CORE_EXPORT Matrix matrix_of(const Pose& pose);
 
-/// How a card lies: both from one call, as the work is the same.
-struct Shown {
-  Matrix matrix = {};
-  Quad corners = {};
-};
-[[nodiscard]] APSIDON_CORE_EXPORT Shown shown(const Pose& pose, Size card);
-
 /// How near each corner of a card under perspective is, for textures: where a renderer interpolates evenly,
 /// it is given (u w, v w, w) at each corner in the place of (u, v), and divides. 1 for all of a card that
 /// lies flat, and of one that is edge-on. From where the diagonals cross, as of any parallelogram that is

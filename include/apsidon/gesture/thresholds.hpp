@@ -16,7 +16,4 @@ struct GestureThresholds {
   friend constexpr bool operator==(const GestureThresholds&, const GestureThresholds&) = default;
 };
 
-/// Throws Error when a threshold is out of its range.
-APSIDON_CORE_EXPORT void check(const GestureThresholds& thresholds);
-
 }  // namespace apsidon

@@ -39,8 +39,7 @@ class APSIDON_CORE_EXPORT HitIndex {
   HitIndex();
   HitIndex(const HitIndex&);
   HitIndex(HitIndex&&) noexcept;
-  HitIndex& operator=(const HitIndex&);
-  HitIndex& operator=(HitIndex&&) noexcept;
+  HitIndex& operator=(HitIndex) noexcept;
   ~HitIndex();
 
   void clear();

@@ -30,35 +30,28 @@ struct Formation {
   friend bool operator==(const Formation&, const Formation&) = default;
 };
 
-/// How slots of a formation lie apart.
-struct FormationGaps {
-  float across = 0.15f;  ///< between slots of a row, card widths, [-1, 100]; negative ones overlap
-  float down = 0.15f;    ///< between rows, card heights, [-1, 100]
-};
-
 /// Which slots of rows are neighbours.
 enum class RowLinks : std::uint8_t {
   all,      ///< left and right, and in the next row those that lie less than a slot aside
   between,  ///< only those of the next row
 };
 
-// All throw Error when a count is out of its range or a gap is.
+// Gaps are how slots lie apart: between those of a row in card widths (x), between rows in card heights (y),
+// each
+// [-1, 100]; negative ones overlap. All throw Error when a count is out of its range or a gap is.
 
 /// Rows of so many slots each, [0, 1000], centred one below the other.
 [[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_rows(const std::vector<int>& counts,
-                                                              FormationGaps gaps = {},
+                                                              Vec2 gaps = {0.15f, 0.15f},
                                                               RowLinks links = RowLinks::all);
 /// Rows of 1, 2, … slots, [1, 100] rows. The neighbours of a slot are the two below it, that cover it where
 /// rows overlap.
-[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_pyramid(int rows,
-                                                                 FormationGaps gaps = {.down = -0.5f});
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_pyramid(int rows, Vec2 gaps = {0.15f, -0.5f});
 /// A lattice on its corner: rows of 1, 2, … `side`, … 2, 1 slots, [1, 100]. Neighbours lie along the
 /// diagonals; rows reach between the slots of the next, so that no two cards overlap.
-[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_diamond(int side,
-                                                                 FormationGaps gaps = {.across = 1.15f,
-                                                                                       .down = -0.46f});
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_diamond(int side, Vec2 gaps = {1.15f, -0.46f});
 /// Slots around a circle, [1, 1000], the first at the top, clockwise; neighbours follow each other.
-[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_ring(int count, FormationGaps gaps = {});
+[[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_ring(int count, Vec2 gaps = {0.15f, 0.15f});
 
 /// The same, each slot waiting for its neighbours of the next row; `upward`: of the row before. In a pyramid
 /// that is: for the two below it. O(links).

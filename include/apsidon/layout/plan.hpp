@@ -112,7 +112,7 @@ struct Plan {
   /// For pixel art, the size of a card's picture: cards are a whole multiple of it in device pixels, the
   /// largest that fits, and have its proportions; where not even one does they are as large as fits. Empty:
   /// any size.
-  Size multiples_of = {};
+  Size whole_multiples_of = {};
 
   friend bool operator==(const Plan&, const Plan&) = default;
 };
@@ -152,7 +152,7 @@ struct PlanWindow {
 };
 
 struct PlanResult {
-  Size card = {};  ///< upright, px, a whole number of device pixels; of a plan with `multiples_of` such
+  Size card = {};  ///< upright, px, a whole number of device pixels; of a plan with `whole_multiples_of` such
                    ///< a multiple
   Size unsnapped_card = {};  ///< the largest that fits, in steps of 1/128 px
   bool fits = false;         ///< whether the card is at least one device pixel in both directions
@@ -160,21 +160,15 @@ struct PlanResult {
   friend bool operator==(const PlanResult&, const PlanResult&) = default;
 };
 
-/// Where a plan's results go. `areas` by ZoneId - 1, as long as the zones; `panels` by PanelId - 1, where a
-/// panel that the plan does not show gets an empty box; both are written whole. `empty`, by ZoneId - 1, says
-/// which zones hold nothing now.
-struct PlanAreas {
-  std::span<Rect> areas = {};
-  std::span<Rect> panels = {};
-  std::span<const char> empty = {};
-};
-
 /// Finds the largest card with which every zone at its longest and its least strips fits the window, and all
 /// areas with it; what is left widens strips as far as they prefer, and goes to shares then. A window smaller
 /// in neither direction never gives smaller unsnapped cards. What a plan needs is convex in the card's width,
-/// so Newton's method comes down to the answer in a few steps, each O(nodes); allocates nothing.
+/// so Newton's method comes down to the answer in a few steps, each O(nodes); allocates nothing. `areas` by
+/// ZoneId - 1, as long as the zones; `panels` by PanelId - 1, where a panel that the plan does not show gets
+/// an empty box; both are written whole. `empty`, by ZoneId - 1, says which zones hold nothing now.
 APSIDON_CORE_EXPORT PlanResult solve(const Plan& plan, std::span<const ZoneLayout> zones,
-                                     const PlanWindow& window, const PlanAreas& out);
+                                     const PlanWindow& window, std::span<Rect> areas,
+                                     std::span<Rect> panels = {}, std::span<const char> empty = {});
 
 /// The plan of several whose unsnapped card is the largest in this window; the first of equals. `current`
 /// stays unless another's card is larger by more than 4%, so that a window that is being dragged does not

@@ -40,7 +40,4 @@ struct Choreography {
   friend bool operator==(const Choreography&, const Choreography&) = default;
 };
 
-/// Throws Error that begins with `what` when a number is out of its range.
-APSIDON_CORE_EXPORT void check(const Choreography& choreography, std::string_view what);
-
 }  // namespace apsidon

@@ -34,8 +34,8 @@ struct CardEffect {
 /// `calm()` are others, and files hold any.
 struct Feel {
   std::string name = "brisk";
-  Glide move{.seconds = 0.26f, .curve = {0.25f, 0.6f, 0.3f, 1}, .lift = 0.2f};  ///< to another zone
-  float trail = 0;  ///< seconds by which each card of a run that moves leaves after the one below it, [0, 5]
+  Choreography move{.glide = {.seconds = 0.26f, .curve = {0.25f, 0.6f, 0.3f, 1}, .lift = 0.2f},
+                    .stagger = 0};  ///< to another zone; its cues are told of a script's moves only
   Glide shift{.seconds = 0.2f, .curve = ease_in_out};                ///< making room, closing a gap
   Glide flip{.seconds = 0.3f, .curve = ease_in_out, .lift = 0.15f};  ///< flipping in place
   float flip_axis_deg = 0;  ///< of every flip: 0 about the vertical, 90 about the horizontal, [-180, 180]
@@ -77,7 +77,6 @@ struct Feel {
 
 /// Throws Error when a number is out of its range.
 APSIDON_CORE_EXPORT void check(const Feel& feel);
-APSIDON_CORE_EXPORT void check(const CardEffect& effect);
 
 /// On springs that overshoot.
 [[nodiscard]] APSIDON_CORE_EXPORT Feel springy();

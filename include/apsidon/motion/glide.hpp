@@ -22,9 +22,6 @@ struct Glide {
   friend bool operator==(const Glide&, const Glide&) = default;
 };
 
-/// Throws Error that begins with `what` when a number is out of its range.
-APSIDON_CORE_EXPORT void check(const Glide& glide, std::string_view what);
-
 /// What an effect adds to a pose.
 struct Offset {
   Vec2 move = {};        ///< px

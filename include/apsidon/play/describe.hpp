@@ -16,8 +16,9 @@ struct EventPhrases {
   std::array<std::string, event_kind_count> by_kind;
   std::string run = "{card} and {more} on it";  ///< `{card}` of several cards; `{card}`, `{more}`
   std::string moved_meanwhile =
-      "{card} has been moved meanwhile.";  ///< cancelled: the game has played it itself
-  std::string covered = "a covered card";  ///< a card that shows its back
+      "{card} has been moved meanwhile.";     ///< cancelled: the game has played it itself
+  std::string covered = "a covered card";     ///< a card that shows its back
+  std::string sideways = "{card}, sideways";  ///< around a lone card that lies so
   std::string focus_card = "{card}, {position} of {count} in {zone}";
   std::string focus_zone = "{zone}, empty";
   std::string focus_panel = "{panel}";

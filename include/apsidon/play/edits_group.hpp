@@ -11,7 +11,6 @@
 #include "apsidon/core_export.hpp"
 #include "apsidon/fwd.hpp"
 #include "apsidon/layout/panel_id.hpp"
-#include "apsidon/play/edit.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/group.hpp"
 #include "apsidon/play/outcome.hpp"
@@ -23,8 +22,6 @@ namespace apsidon {
 /// drag goes on as long as its cards lie together where they were picked up; else it is cancelled.
 class APSIDON_CORE_EXPORT EditsGroup : public play_detail::Group {
  public:
-  /// Each of the calls below is one of these.
-  Verdict make(const Edit& edit);
   /// On top, or so that the first card of the run gets the index `at`, counted without the run itself.
   Verdict move(const Run& run, ZoneId to, std::optional<std::size_t> at = {});
   Verdict swap(CardId a, CardId b);

@@ -86,15 +86,6 @@ using CountdownId = Id<struct CountdownThing>;
 /// "picked-up".
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view name_of(EventKind kind);
 
-/// The faces that lay open when something happened; none for a card that was covered.
-struct SeenFaces {
-  FaceId card = {};     ///< of the event's card
-  FaceId decided = {};  ///< of the card that decided its verdict
-  FaceId onto = {};     ///< of the card that the verdict would have it lie on
-
-  friend bool operator==(const SeenFaces&, const SeenFaces&) = default;
-};
-
 /// Something that happened on a playfield, with its own time. A plain value: what does not apply is left at
 /// its default.
 struct Event {
@@ -117,7 +108,11 @@ struct Event {
   bool face_up = false;                   ///< of edge_on: which side shows from now on
   bool flicked = false;                   ///< it was let go as a flick
   std::vector<CardId> cards = {};         ///< all that were compared, of matched and unmatched
-  SeenFaces seen = {};                    ///< by which `describe` tells it as it was, however late it is read
+  /// The faces that lay open when it happened, by which `describe` tells it as it was, however late it is
+  /// read; none for a card that was covered.
+  FaceId face = {};          ///< of the card
+  FaceId decided_face = {};  ///< of the card that decided its verdict
+  FaceId onto_face = {};     ///< of the card that the verdict would have it lie on
 
   friend bool operator==(const Event&, const Event&) = default;
 };

@@ -54,14 +54,6 @@ struct FlickTargets {
 
   /// The same in every direction.
   [[nodiscard]] static constexpr FlickTargets anywhere(ZoneId to) { return {to, to, to, to}; }
-  [[nodiscard]] constexpr bool any() const { return left || right || up || down; }
-  /// Where a flick in this direction goes.
-  [[nodiscard]] constexpr ZoneId toward(Vec2 way) const {
-    const float across = way.x < 0 ? -way.x : way.x;
-    const float along = way.y < 0 ? -way.y : way.y;
-    if (across >= along) return way.x < 0 ? left : right;
-    return way.y < 0 ? up : down;
-  }
 
   friend bool operator==(const FlickTargets&, const FlickTargets&) = default;
 };
@@ -107,7 +99,8 @@ struct DragOptions {
   friend bool operator==(const DragOptions&, const DragOptions&) = default;
 };
 
-enum class Side : std::uint8_t { above, left, right, below };
+/// Where a larger picture stands beside its card.
+enum class ZoomSide : std::uint8_t { above, left, right, below };
 enum class ZoomedLook : std::uint8_t { shown, dimmed, hidden };
 
 struct HoverOptions {
@@ -121,15 +114,11 @@ struct HoverOptions {
   double zoom_seconds = 0.35;  ///< of hovering until the larger picture comes, [0, 60]
   float zoom = 2.2f;    ///< its size, times that of the table's cards, as far as the window has room, [1, 20]
   float zoom_gap = 12;  ///< px to the card and to the window's edge, [0, 1000]
-  std::vector<Side> zoom_sides = {Side::above, Side::right, Side::left,
-                                  Side::below};  ///< the first that has room
+  std::vector<ZoomSide> zoom_sides = {ZoomSide::above, ZoomSide::right, ZoomSide::left,
+                                  ZoomSide::below};  ///< the first that has room
   ZoomedLook zoomed = ZoomedLook::shown;         ///< the card itself meanwhile
 
   friend bool operator==(const HoverOptions&, const HoverOptions&) = default;
 };
-
-/// Throws Error when an option is out of its range.
-APSIDON_CORE_EXPORT void check(const DragOptions& options);
-APSIDON_CORE_EXPORT void check(const HoverOptions& options);
 
 }  // namespace apsidon

@@ -13,6 +13,7 @@
 #include "apsidon/gesture/gesture.hpp"
 #include "apsidon/motion/feel.hpp"
 #include "apsidon/motion/gliding.hpp"
+#include "apsidon/play/describe.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/frame.hpp"
 #include "apsidon/play/input.hpp"
@@ -41,16 +42,6 @@ struct LoneCardOptions {
   const Feel* feel = nullptr;
   GestureThresholds thresholds = {};
   double start_time = 0;  ///< seconds
-};
-
-/// Something that happened to a lone card, of these kinds: tapped (it was pressed), long_pressed, flipped,
-/// edge_on, face_changed, reoriented, hovered, unhovered, focused, settled.
-struct LoneCardEvent {
-  EventKind kind = EventKind::tapped;
-  double time = 0;       ///< seconds
-  bool face_up = false;  ///< which side it had then; of edge_on: which shows from now on
-
-  friend constexpr bool operator==(const LoneCardEvent&, const LoneCardEvent&) = default;
 };
 
 /// How what is set is come to: by the feel, or at once.
@@ -112,9 +103,11 @@ class APSIDON_CORE_EXPORT LoneCard {
 
   [[nodiscard]] double now() const { return now_; }
   void advance_to(double time);
-  /// The next event up to this time, in order of their times. What is called for in answer happens at the
-  /// event's own time where no input was of a later one.
-  std::optional<LoneCardEvent> next_event(double until);
+  /// The next event up to this time, in order of their times: tapped (it was pressed), long_pressed, flipped,
+  /// edge_on, face_changed, reoriented, hovered, unhovered, focused, settled. `face_up` is which side it had
+  /// then; of edge_on: which shows from now on. What is called for in answer happens at the event's own time
+  /// where no input was of a later one.
+  std::optional<Event> next_event(double until);
   [[nodiscard]] bool at_rest() const { return !(now_ < ends_at()); }
   /// When it will be at rest if nobody does anything.
   [[nodiscard]] double ends_at() const;
@@ -183,7 +176,13 @@ class APSIDON_CORE_EXPORT LoneCard {
   double now_;
   double edge_at_;  // when its other side shows
   GestureReader gestures_;
-  std::deque<LoneCardEvent> events_ = {};
+  /// What becomes an Event when it is read.
+  struct Told {
+    EventKind kind;
+    double time;
+    bool face_up;
+  };
+  std::deque<Told> events_ = {};
   std::uint64_t lost_ = 0;
   std::uint64_t revision_ = 1;
 };
@@ -196,15 +195,8 @@ class APSIDON_CORE_EXPORT LoneCard {
 [[nodiscard]] APSIDON_CORE_EXPORT Frame frame_of(std::span<const LoneCard* const> cards, Size form,
                                                  float pixel_ratio = 1);
 
-/// How a lone card is spoken of. Placeholder: `{card}`.
-struct LoneCardPhrases {
-  std::string open = "{card}";
-  std::string covered = "a covered card";
-  std::string sideways = "{card}, sideways";  ///< around one of these
-};
-
 /// "7 of fern, sideways", for screen readers.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string describe(const LoneCard& card, const Names& names = {},
-                                                       const LoneCardPhrases& phrases = {});
+                                                       const EventPhrases& phrases = default_event_phrases());
 
 }  // namespace apsidon

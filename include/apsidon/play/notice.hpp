@@ -43,22 +43,4 @@ struct Notice {
 /// Hears of each when it happens. May not call back into the playfield; it may set another watcher.
 using Watcher = std::function<void(const Notice&)>;
 
-/// How often each has happened.
-struct Counters {
-  std::uint64_t out_of_range = 0;
-  std::uint64_t bad_time = 0;
-  std::uint64_t too_large = 0;
-  std::uint64_t too_many = 0;
-  std::uint64_t late = 0;
-  std::uint64_t stale = 0;
-  std::uint64_t callback = 0;
-  std::uint64_t lost_events = 0;
-  std::uint64_t internal = 0;
-
-  /// Inputs and calls that did nothing.
-  [[nodiscard]] std::uint64_t ignored() const { return out_of_range + bad_time + too_large + too_many; }
-
-  friend bool operator==(const Counters&, const Counters&) = default;
-};
-
 }  // namespace apsidon

@@ -38,9 +38,8 @@ class APSIDON_CORE_EXPORT Playfield {
   /// A copy is a snapshot of everything, cards in flight too; it has no recorder and
   /// no watcher.
   Playfield(const Playfield& other);
-  Playfield& operator=(const Playfield& other);
   Playfield(Playfield&& other) noexcept;
-  Playfield& operator=(Playfield&& other) noexcept;
+  Playfield& operator=(Playfield other) noexcept;
   ~Playfield();
 
   // Inputs.
@@ -69,8 +68,10 @@ class APSIDON_CORE_EXPORT Playfield {
   void set_recorder(Recorder recorder);
   /// Hears of what was ignored, late, stale or lost, when it happens; an empty one ends that.
   void set_watcher(Watcher watcher);
-  /// How often each of that has happened.
-  [[nodiscard]] const Counters& counters() const;
+  /// How often that has happened.
+  [[nodiscard]] std::uint64_t count_of(NoticeKind kind) const;
+  /// How many inputs and calls did nothing: out of range, without a time, too large, too many.
+  [[nodiscard]] std::uint64_t ignored() const;
   /// How many inputs and calls it has taken since its beginning: a log of all of them has as many, what the
   /// game answered aside. A round or a snapshot does not set it back.
   [[nodiscard]] std::uint64_t inputs_taken() const;

@@ -5,10 +5,13 @@
 #include <vector>
 
 #include "apsidon/core_export.hpp"
-#include "apsidon/rules/neighbours.hpp"
 #include "apsidon/rules/rule.hpp"
 
 namespace apsidon {
+
+namespace rules_detail {
+class Neighbours;
+}
 
 enum class PickKind {
   nothing,  ///< the zone gives no cards
@@ -72,8 +75,8 @@ struct Rulebook {
                                                           ///< takes nothing
   std::span<const std::pair<ZoneId, ZoneId>> links = {};  ///< slots that are neighbours
   std::span<const std::pair<ZoneId, ZoneId>> waits = {};  ///< slots that wait: the first for the second
-  const Neighbours* neighbours = nullptr;                 ///< the links, found at once, if not null
-  const Neighbours* waited = nullptr;                     ///< likewise the waits, from first to second
+  const rules_detail::Neighbours* neighbours = nullptr;   ///< the links, found at once, if not null
+  const rules_detail::Neighbours* waited = nullptr;       ///< likewise the waits, from first to second
   std::span<const CardId> locked = {};                    ///< cards that may not be moved now
   std::span<const CardId> cards_off = {};                 ///< cards that are switched off, in ascending order
   std::span<const ZoneId> zones_off = {};           ///< zones that are, likewise: they give and take nothing

@@ -18,12 +18,9 @@ struct PlottedCurve {
   float seconds = 1;                  ///< how long the easing takes, > 0; a spring takes as long as it does
 };
 
-/// What a curve comes to at a time: 0 at the start, 1 at the goal.
-struct CurvePoint {
-  float value = 0;
-  float speed = 0;  ///< shares of the way per second
-};
-[[nodiscard]] APSIDON_STUDIO_EXPORT CurvePoint point_of(const PlottedCurve& curve, float seconds);
+/// What a curve comes to at a time: 0 at the start, 1 at the goal; its slope is in shares of the way per
+/// second.
+[[nodiscard]] APSIDON_STUDIO_EXPORT EasedValue point_of(const PlottedCurve& curve, float seconds);
 
 /// What there is to know of a curve as a whole.
 struct CurveFacts {

@@ -9,7 +9,7 @@
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
 #include "apsidon/geometry/hidden.hpp"
-#include "apsidon/play/frame.hpp"
+#include "apsidon/studio/shot.hpp"
 #include "apsidon/studio_export.hpp"
 
 namespace apsidon {
@@ -32,17 +32,10 @@ class APSIDON_STUDIO_EXPORT MovingPicture {
   Hidden<Impl> impl_;
 };
 
-/// One frame of a film, and when it shows.
-struct FilmFrame {
-  double seconds = 0;
-  Frame frame = {};
-};
-
 /// A film as an animated SVG: each face once, each card moved by the times of the frames; it plays in any
 /// browser without a script. Of all frames the first says what is drawn below the cards. Throws Error when
 /// there are no frames.
-[[nodiscard]] APSIDON_STUDIO_EXPORT std::string moving_svg(std::span<const FilmFrame> frames,
-                                                           const Deck& deck,
+[[nodiscard]] APSIDON_STUDIO_EXPORT std::string moving_svg(std::span<const Shot> frames, const Deck& deck,
                                                            const Gallery* gallery = nullptr);
 
 }  // namespace apsidon

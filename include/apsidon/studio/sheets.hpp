@@ -5,16 +5,10 @@
 #include "apsidon/cards/deck.hpp"
 #include "apsidon/draw/gallery.hpp"
 #include "apsidon/draw/picture.hpp"
-#include "apsidon/play/frame.hpp"
+#include "apsidon/studio/shot.hpp"
 #include "apsidon/studio_export.hpp"
 
 namespace apsidon {
-
-/// One picture of a contact sheet.
-struct Shot {
-  Frame frame;
-  std::string caption;
-};
 
 /// Frames side by side, in rows, with their captions: an animation at a glance. `size` in logical px; the
 /// shots keep their proportions. Throws Error when there are no shots.

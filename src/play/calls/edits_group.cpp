@@ -8,39 +8,45 @@ namespace apsidon {
 
 using namespace play_detail;
 
-Verdict EditsGroup::make(const Edit& edit) { return field()->call(EditInput{.edit = edit}).verdict; }
+namespace {
+
+Verdict make(Impl* field, const Edit& edit) { return field->call(EditInput{.edit = edit}).verdict; }
+
+}  // namespace
 
 Verdict EditsGroup::move(const Run& run, ZoneId to, std::optional<std::size_t> at) {
-  return make({.kind = EditKind::move, .run = run, .zone = to, .at = at});
+  return make(field(), {.kind = EditKind::move, .run = run, .zone = to, .at = at});
 }
-Verdict EditsGroup::swap(CardId a, CardId b) { return make({.kind = EditKind::swap, .card = a, .other = b}); }
+Verdict EditsGroup::swap(CardId a, CardId b) {
+  return make(field(), {.kind = EditKind::swap, .card = a, .other = b});
+}
 Verdict EditsGroup::flip(CardId card, bool face_up) {
-  return make({.kind = EditKind::flip, .card = card, .on = face_up});
+  return make(field(), {.kind = EditKind::flip, .card = card, .on = face_up});
 }
 Verdict EditsGroup::set_sideways(CardId card, bool sideways) {
-  return make({.kind = EditKind::set_sideways, .card = card, .on = sideways});
+  return make(field(), {.kind = EditKind::set_sideways, .card = card, .on = sideways});
 }
 Verdict EditsGroup::set_face(CardId card, FaceId face) {
-  return make({.kind = EditKind::set_face, .card = card, .face = face});
+  return make(field(), {.kind = EditKind::set_face, .card = card, .face = face});
 }
 Verdict EditsGroup::set_cell(CardId card, int cell) {
-  return make({.kind = EditKind::set_cell, .card = card, .cell = cell});
+  return make(field(), {.kind = EditKind::set_cell, .card = card, .cell = cell});
 }
 Verdict EditsGroup::set_position(CardId card, Vec2 at) {
-  return make({.kind = EditKind::set_position, .card = card, .position = at});
+  return make(field(), {.kind = EditKind::set_position, .card = card, .position = at});
 }
 Verdict EditsGroup::shuffle(ZoneId zone, std::uint64_t seed) {
-  return make({.kind = EditKind::shuffle, .zone = zone, .seed = seed});
+  return make(field(), {.kind = EditKind::shuffle, .zone = zone, .seed = seed});
 }
 Verdict EditsGroup::scatter(ZoneId zone, std::uint64_t seed) {
-  return make({.kind = EditKind::scatter, .zone = zone, .seed = seed});
+  return make(field(), {.kind = EditKind::scatter, .zone = zone, .seed = seed});
 }
-Verdict EditsGroup::conceal(ZoneId zone) { return make({.kind = EditKind::conceal, .zone = zone}); }
+Verdict EditsGroup::conceal(ZoneId zone) { return make(field(), {.kind = EditKind::conceal, .zone = zone}); }
 Verdict EditsGroup::cut(ZoneId zone, std::size_t count) {
-  return make({.kind = EditKind::cut, .zone = zone, .count = count});
+  return make(field(), {.kind = EditKind::cut, .zone = zone, .count = count});
 }
-Verdict EditsGroup::remove(CardId card) { return make({.kind = EditKind::remove, .card = card}); }
-Verdict EditsGroup::mark_move() { return make({.kind = EditKind::mark_move}); }
+Verdict EditsGroup::remove(CardId card) { return make(field(), {.kind = EditKind::remove, .card = card}); }
+Verdict EditsGroup::mark_move() { return make(field(), {.kind = EditKind::mark_move}); }
 
 Outcome EditsGroup::create(ZoneId zone, const CardOptions& options) {
   return field()->call(EditInput{.edit = {.kind = EditKind::create, .zone = zone, .made = options}});

@@ -17,12 +17,8 @@ Playfield::Playfield(const Playfield& other) : impl_(other.impl_ ? new Whole(*ot
   impl_->client.recorder = {};
   impl_->client.watcher = {};
 }
-Playfield& Playfield::operator=(const Playfield& other) {
-  if (this != &other) *this = Playfield(other);
-  return *this;
-}
 Playfield::Playfield(Playfield&& other) noexcept : impl_(std::exchange(other.impl_, nullptr)) {}
-Playfield& Playfield::operator=(Playfield&& other) noexcept {
+Playfield& Playfield::operator=(Playfield other) noexcept {
   std::swap(impl_, other.impl_);
   return *this;
 }
@@ -40,7 +36,11 @@ Outcome Playfield::call(const Input& input) { return impl_->call(any_of(input));
 void Playfield::set_recorder(Recorder recorder) { impl_->client.recorder = std::move(recorder); }
 void Playfield::set_watcher(Watcher watcher) { impl_->client.watcher = std::move(watcher); }
 std::uint64_t Playfield::inputs_taken() const { return impl_->client.inputs; }
-const Counters& Playfield::counters() const { return impl_->client.counters; }
+std::uint64_t Playfield::count_of(NoticeKind kind) const { return impl_->client.count(kind); }
+std::uint64_t Playfield::ignored() const {
+  return count_of(NoticeKind::out_of_range) + count_of(NoticeKind::bad_time) +
+         count_of(NoticeKind::too_large) + count_of(NoticeKind::too_many);
+}
 
 std::optional<Event> Playfield::next_event(double until) {
   if (std::abs(until) <= most_input_seconds) return impl_->next_event(until);

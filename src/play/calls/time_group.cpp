@@ -16,7 +16,7 @@ bool TimeGroup::stopped_for(std::string_view reason) const {
   return std::find(all.begin(), all.end(), reason) != all.end();
 }
 
-std::span<const std::string> TimeGroup::reasons() const { return field()->schedule.clock().holds(); }
+std::span<const std::string> TimeGroup::reasons() const { return field()->schedule.holds(); }
 double TimeGroup::speed() const { return field()->schedule.clock().speed(); }
 double TimeGroup::cards_speed() const { return field()->schedule.cards_speed(); }
 
@@ -78,7 +78,7 @@ Verdict TimeGroup::release_countdown(CountdownId id, std::string_view reason) {
       .verdict;
 }
 Verdict TimeGroup::stop_countdown(CountdownId id) {
-  return field()->call(ClockInput{.what = ClockInput::What::remove, .countdown = id}).verdict;
+  return field()->call(ClockInput{.what = ClockInput::What::stop, .countdown = id}).verdict;
 }
 
 }  // namespace apsidon

@@ -18,7 +18,7 @@ Referee::Referee(TableSetup setup, std::size_t most_undos)
     : setup_(std::move(setup)),
       own_code_(setup_),
       neighbours_(setup_.links),
-      waited_(setup_.waits, LinkWay::first_to_second),
+      waited_(setup_.waits, rules_detail::LinkWay::first_to_second),
       history_(most_undos),
       celled_(setup_.table.zones().size(), ~std::uint64_t{0}) {
   give_cells();

@@ -15,11 +15,13 @@
 #include "apsidon/play/script.hpp"
 #include "apsidon/play/setup.hpp"
 #include "apsidon/rules/move.hpp"
+#include "cards/inside.hpp"
 #include "play/decides/off_list.hpp"
 #include "play/decides/own_code.hpp"
 #include "play/decides/trail.hpp"
 #include "play/keeps/event_queue.hpp"
 #include "play/values/shift.hpp"
+#include "rules/neighbours.hpp"
 
 namespace apsidon::play_detail {
 
@@ -87,7 +89,9 @@ class Referee {
   /// Functions that the table has only by name are those of the same name in another that was played before.
   [[nodiscard]] OwnCode& own_code() { return own_code_; }
   /// No card id of the table before is given out again.
-  void keep_ids_ahead_of(const Table& before) { setup_.table.keep_ids_ahead_of(before.last_id()); }
+  void keep_ids_ahead_of(const Table& before) {
+    cards_detail::Inside::keep_ids_ahead_of(setup_.table, before.last_id());
+  }
 
   // Moves: each is a proposal, whoever makes it.
 
@@ -190,8 +194,8 @@ class Referee {
 
   TableSetup setup_;
   OwnCode own_code_;
-  Neighbours neighbours_;  // of its links, which never change
-  Neighbours waited_;      // of its waits, which neither do
+  rules_detail::Neighbours neighbours_;  // of its links, which never change
+  rules_detail::Neighbours waited_;      // of its waits, which neither do
   OffList off_ = {};
   mutable Trail trail_ = {};  // of what was asked: nothing depends on it but the log
   History history_;

@@ -99,8 +99,7 @@ Arrangement::Arrangement(const TableSetup& setup, const PlanWindow& window)
 void Arrangement::solve_plan(const TableSetup& setup) {
   (void)layout_detail::take_asked_thrown();  // what a plan without a playfield left
   plan_ = best_plan(setup.plans, setup.layouts(), window_, plan_);
-  solved_ = solve(setup.plans[*plan_], setup.layouts(), window_,
-                  {.areas = areas_, .panels = panel_areas_, .empty = empty_});
+  solved_ = solve(setup.plans[*plan_], setup.layouts(), window_, areas_, panel_areas_, empty_);
   if (auto thrown = layout_detail::take_asked_thrown()) thrown_ = std::move(thrown);
   find_overlays(setup);
   find_layers(setup);

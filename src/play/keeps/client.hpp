@@ -1,5 +1,6 @@
 #pragma once
 // What of a playfield lasts from round to round. Not installed.
+#include <array>
 #include <cstddef>
 #include <cstdint>
 
@@ -18,14 +19,16 @@ struct Client {
   std::size_t most_undos = 0;
   Callback<Recorder> recorder = {};
   Callback<Watcher> watcher = {};
-  Counters counters = {};
-  std::uint64_t inputs = 0;  ///< taken so far
+  std::array<std::uint64_t, notice_kind_count> counts = {};  ///< by NoticeKind
+  std::uint64_t inputs = 0;                                  ///< taken so far
 
+  [[nodiscard]] std::uint64_t& count(NoticeKind kind) { return counts[static_cast<std::size_t>(kind)]; }
+  [[nodiscard]] std::uint64_t count(NoticeKind kind) const { return counts[static_cast<std::size_t>(kind)]; }
   /// Counts what the client may want to hear of, and tells it.
   void note(const Notice& notice) {
-    ++counter(notice.kind);
+    ++count(notice.kind);
     // A watcher that throws has heard enough for this time.
-    if (watcher && watcher.call([](const auto& tell) { tell(); }, notice)) ++counters.callback;
+    if (watcher && watcher.call([](const auto& tell) { tell(); }, notice)) ++count(NoticeKind::callback);
   }
   /// The game's recorder hears of what has come in, if it has one.
   void record(const AnyInput& input, double now) {
@@ -36,31 +39,6 @@ struct Client {
   }
   /// Whether one of them runs: what the game calls meanwhile it calls from within its own function.
   [[nodiscard]] bool calls() const { return recorder.runs() || watcher.runs(); }
-
- private:
-  [[nodiscard]] std::uint64_t& counter(NoticeKind kind) {
-    switch (kind) {
-      case NoticeKind::out_of_range:
-        return counters.out_of_range;
-      case NoticeKind::bad_time:
-        return counters.bad_time;
-      case NoticeKind::too_large:
-        return counters.too_large;
-      case NoticeKind::too_many:
-        return counters.too_many;
-      case NoticeKind::late:
-        return counters.late;
-      case NoticeKind::stale:
-        return counters.stale;
-      case NoticeKind::callback:
-        return counters.callback;
-      case NoticeKind::lost_event:
-        return counters.lost_events;
-      case NoticeKind::internal:
-        break;
-    }
-    return counters.internal;
-  }
 };
 
 }  // namespace apsidon::play_detail

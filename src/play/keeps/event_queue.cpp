@@ -16,9 +16,9 @@ void EventQueue::tell(Event event, const Table& table) {
     const Card* card = table.card(id);
     return card ? seen(*card) : hidden_face;
   };
-  event.seen = {.card = seen_of(event.card),
-                .decided = seen_of(event.verdict.card),
-                .onto = seen_of(event.verdict.onto)};
+  event.face = seen_of(event.card);
+  event.decided_face = seen_of(event.verdict.card);
+  event.onto_face = seen_of(event.verdict.onto);
   tell(std::move(event));
 }
 

@@ -47,7 +47,7 @@ class EventQueue {
               .count = 1,
               .to = to,
               .performance = performance,
-              .seen = {.card = {face}}};
+              .face = {face}};
     }
   };
 

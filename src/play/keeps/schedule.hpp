@@ -40,6 +40,16 @@ class Schedule {
   [[nodiscard]] Clock& clock() { return clock_; }
   [[nodiscard]] const Clock& clock() const { return clock_; }
   [[nodiscard]] double now() const { return clock_.now(); }
+  /// The table's clock stands until this reason, and every other, is released.
+  void hold(std::string_view reason) {
+    holds_.give(reason);
+    clock_.hold(true);
+  }
+  void release(std::string_view reason) {
+    holds_.release(reason);
+    clock_.hold(holds_.any());
+  }
+  [[nodiscard]] std::span<const std::string> holds() const { return holds_.all(); }
   /// What the table's clock shows. The cards go by another, that goes over it at a speed of its own.
   [[nodiscard]] double own() const { return own_; }
   [[nodiscard]] double cards_at(double own) const { return cards_.at(own); }
@@ -104,6 +114,7 @@ class Schedule {
   };
 
   Clock clock_;  // the table's, over the time of the inputs
+  Reasons holds_ = {};
   Clock cards_;  // the cards', over that
   double own_;   // what the table's shows; kept, as its rounding would make something early
   std::map<CountdownId, Held> countdowns_ = {};

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <utility>
 
+#include "motion/inside.hpp"
 #include "play/values/layers.hpp"
 
 namespace apsidon::play_detail {
@@ -86,6 +87,13 @@ void Traffic::clear_retired(const Table& table) {
 
 void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests, Change change,
                      Sender& sender, const Feel& feel) {
+  const auto way = [&](std::size_t s) { return length(rests[s].resting.centre - motion_.pose(s).centre); };
+  motion_detail::Traveller next{.of = sent_};
+  for (const Shift& shift : shifts) {
+    next.of += shift.other_zone ? 1 : 0;
+    if (shift.other_zone && feel.move.by == StaggerBy::distance)
+      next.farthest = std::max(next.farthest, way(shift.slot));
+  }
   for (const Shift& shift : shifts) {
     const std::size_t s = shift.slot;
     const Pose& resting = rests[s].resting;
@@ -118,13 +126,15 @@ void Traffic::follow(std::span<const Shift> shifts, std::span<const Rest> rests,
       state.travels = true;
       state.arrived = false;
       if (motion_.on_its_way(s)) {
-        motion_.shift(s, resting, feel.move);
+        motion_.shift(s, resting, feel.move.glide);
       } else {
         fly(s, resting, {.seconds = 0}, true);
       }
     } else if (shift.other_zone) {
       state.waits_at = shift.rested_at;
-      fly(s, resting, feel.move, true, double{feel.trail} * static_cast<double>(trailing_++));
+      next.index = sent_++;
+      next.distance = next.farthest > 0 ? way(s) : 0;
+      fly(s, resting, feel.move.glide, true, motion_detail::departure(feel.move, next));
     } else if (shift.flips) {
       travel(s, resting, feel.flip);
     } else {
@@ -149,7 +159,7 @@ void Traffic::follow_guests(std::span<const GuestShift> shifts, Change change, c
     if (change == Change::window) {
       put(shift.slot, shift.goal);
     } else if (shift.arrives) {
-      fly(shift.slot, shift.goal, feel.move, false);
+      fly(shift.slot, shift.goal, feel.move.glide, false);
     } else {
       motion_.shift(shift.slot, shift.goal, change == Change::room ? feel.raise : feel.shift);
     }

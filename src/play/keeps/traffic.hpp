@@ -93,7 +93,7 @@ class Traffic {
   /// good.
   void clear_retired(const Table& table);
   /// A change of the table begins: of the cards that it moves the first leaves first.
-  void begin_change() { trailing_ = 0; }
+  void begin_change() { sent_ = 0; }
   /// Sends cards toward where they rest now, in the way that the change asks for; those that an act sends
   /// are left to it.
   void follow(std::span<const Shift> shifts, std::span<const Rest> rests, Change change, Sender& sender,
@@ -144,8 +144,8 @@ class Traffic {
   std::vector<CardState> cards_ = {};
   std::vector<PerformanceId> part_of_ = {};
   std::uint64_t departures_ = 0;
-  std::size_t trailing_ = 0;  // cards that the change of the table has moved so far
-  bool unsettled_ = false;    // something has moved since `settled` was told
+  std::size_t sent_ = 0;    // cards that the change of the table has moved so far
+  bool unsettled_ = false;  // something has moved since `settled` was told
   std::uint64_t revision_ = 0;
 };
 

@@ -1,4 +1,6 @@
 #include "play/order/admit.hpp"
+#include "gesture/fields.hpp"
+#include "motion/fields.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,6 +1,7 @@
 // What pointers, keys and reasons set off.
 #include "play/order/following.hpp"
 #include "play/order/impl.hpp"
+#include "play/requests/taps.hpp"
 
 namespace apsidon::play_detail {
 namespace {
@@ -8,11 +9,11 @@ namespace {
 bool slide(Impl& field, const Gesture& gesture);
 Hit pressed_by(Impl& field, Vec2 at, PointerKind kind, CardId hovered);
 bool press(Impl& field, const Gesture& gesture);
-bool tap(Impl& field, const Gesture& gesture);
-void act_on_tap(Impl& field, TapKind kind, const Hit& on, const Gesture& gesture);
+void tap(Impl& field, const Gesture& gesture);
+void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as);
 bool press_key(Impl& field, const KeyInput& input);
 void send_top(Impl& field, double time);
-bool act_on_focus(Impl& field, TapKind other, double time);
+bool act_on_focus(Impl& field, bool twice, double time);
 void let_go_of_all(Impl& field, CancelCause cause);
 Verdict find(const Impl& field, const Hit& what);
 
@@ -58,54 +59,37 @@ bool press(Impl& field, const Gesture& gesture) {
   return on.zone || on.panel;
 }
 
-bool tap(Impl& field, const Gesture& gesture) {
-  const Hit pressed = *field.hand.pressed_on(gesture.pointer);
-  Hit on = pressed;
-  if (!field.table().card(on.card)) on.card = {};
-  const bool twice = gesture.kind == GestureKind::double_tap;
-  const bool off = on.panel && (field.switches.is_off(on.panel) ||
-                                field.switches.is_off(field.arrangement.overlay_of(on.panel)));
-  if (off) return true;  // the press is taken, and nothing comes of it
-  field.events.tell({.kind = twice ? EventKind::double_tapped : EventKind::tapped,
-                     .time = gesture.time,
-                     .card = on.card,
-                     .count = on.card ? std::size_t{1} : 0,
-                     .from = on.zone,
-                     .panel = on.panel,
-                     .at = gesture.at,
-                     .button = gesture.button},
-                    field.table());
-  // A tap that waited for a second one may come when its card lies elsewhere: then it does nothing more.
-  const bool gone = pressed.card && (!on.card || field.table().card(on.card)->zone != on.zone);
-  if (gesture.button != PointerButton::primary || !on.zone || gone || !field.gate.is_open()) return true;
-  if (!field.hand.empty()) {
-    // Something is picked up: it goes here, if it may; the same card again puts it back.
-    field.hand.point_at(gesture.at);
-    const bool same_zone = field.hand.carry().home == on.zone;
-    if (!same_zone) {
-      (void)field.propose(field.hand.move_to(on.zone), true, {.at = gesture.at}, gesture.time);
-      return true;
-    }
-    const bool same_card = on.card == field.hand.carry().run.first;
-    Following follows(field);
-    follows.cancel_carry(gesture.at, CancelCause::put_back);
-    if (same_card) return true;
-  }
-  const ZoneHandling& handling = field.setup().handling_of(on.zone);
-  act_on_tap(field, twice ? handling.double_tap : handling.tap, on, gesture);
-  return true;  // the event tells of it, whatever came of it
+void tell_tap(Impl& field, const Hit& on, const Gesture& gesture) {
+  field.events.tell(
+      {.kind = gesture.kind == GestureKind::double_tap ? EventKind::double_tapped : EventKind::tapped,
+       .time = gesture.time,
+       .card = on.card,
+       .count = on.card ? std::size_t{1} : 0,
+       .from = on.zone,
+       .panel = on.panel,
+       .at = gesture.at,
+       .button = gesture.button},
+      field.table());
 }
 
-void act_on_tap(Impl& field, TapKind kind, const Hit& on, const Gesture& gesture) {
-  if (kind == TapKind::none || (!on.card && kind != TapKind::draw)) return;
-  if (kind == TapKind::pick) {
-    return field.pick_up(
-        on.card, gesture,
-        {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
-  }
-  if (kind == TapKind::draw) (void)field.draw_from(on.zone, gesture.time);
-  if (kind == TapKind::send) (void)field.send_best(on.card, gesture.time);
-  if (kind == TapKind::flip) (void)field.flip_by_hand(on.card, gesture.time);
+void tap(Impl& field, const Gesture& gesture) {
+  const Hit pressed = *field.hand.pressed_on(gesture.pointer);
+  const bool off = pressed.panel && (field.switches.is_off(pressed.panel) ||
+                                     field.switches.is_off(field.arrangement.overlay_of(pressed.panel)));
+  const Tap tap = read_tap(gesture, pressed, {field.setup(), field.hand.carry(), field.gate.is_open(), off});
+  if (tap.told) tell_tap(field, tap.on, gesture);
+  if (tap.drops || tap.puts_back) field.hand.point_at(gesture.at);
+  if (tap.drops) (void)field.propose(field.hand.move_to(tap.on.zone), true, {.at = gesture.at}, gesture.time);
+  if (tap.puts_back) Following(field).cancel_carry(gesture.at, CancelCause::put_back);
+  act(field, tap, gesture,
+      {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
+}
+
+void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as) {
+  if (tap.does == TapKind::pick) field.pick_up(tap.on.card, gesture, as);
+  if (tap.does == TapKind::draw) (void)field.draw_from(tap.on.zone, gesture.time);
+  if (tap.does == TapKind::send) (void)field.send_best(tap.on.card, gesture.time);
+  if (tap.does == TapKind::flip) (void)field.flip_by_hand(tap.on.card, gesture.time);
 }
 
 bool press_key(Impl& field, const KeyInput& input) {
@@ -136,10 +120,7 @@ bool press_key(Impl& field, const KeyInput& input) {
     }
     case KeyRequest::act:
     case KeyRequest::act_twice: {
-      const bool twice = input.key == Key::second && field.focus.on().zone;
-      const bool used = act_on_focus(
-          field, twice ? field.setup().handling_of(field.focus.on().zone).double_tap : TapKind::none,
-          input.time);
+      const bool used = act_on_focus(field, input.key == Key::second, input.time);
       if (field.hand.empty()) field.focus.keep(field.focus_view(), field.events);
       return used;
     }
@@ -177,27 +158,14 @@ void send_top(Impl& field, double time) {
   if (refused) (void)field.send_best(refused, time);
 }
 
-/// What a tap does; `other`: what a double tap does, where that is something.
-bool act_on_focus(Impl& field, TapKind other, double time) {
+bool act_on_focus(Impl& field, bool twice, double time) {
   const Hit on = field.focus.on();
   const Gesture gesture{
       .kind = GestureKind::tap, .at = field.focus.at(), .from = field.focus.at(), .time = time};
-  const TapKind tap = on.zone ? field.setup().handling_of(on.zone).tap : TapKind::none;
-  const TapKind kind = other != TapKind::none ? other : tap;
-  if (on.panel || (kind != TapKind::none && kind != TapKind::pick)) {
-    field.events.tell({.kind = EventKind::tapped,
-                       .time = time,
-                       .card = on.card,
-                       .count = on.card ? std::size_t{1} : 0,
-                       .from = on.zone,
-                       .panel = on.panel,
-                       .at = field.focus.at()},
-                      field.table());
-    if (!on.panel) act_on_tap(field, kind, on, gesture);
-    return true;
-  }
-  if (!field.table().card(on.card)) return false;
-  field.pick_up(on.card, gesture, {.mode = Hand::Carry::Mode::keys});
+  const Tap tap = read_act(on, twice, field.setup());
+  if (tap.told) tell_tap(field, on, gesture);
+  act(field, tap, gesture, {.mode = Hand::Carry::Mode::keys});
+  if (tap.told || tap.does != TapKind::pick) return tap.told;
   if (field.hand.empty()) return true;
   // The nearest zone that takes it comes first; where there is none the focus stays on what is held.
   field.focus.keep(field.focus_view(), field.events);
@@ -260,7 +228,8 @@ bool Impl::handle(const Gesture& gesture) {
     case HandRequest::press:
       return press(*this, gesture);
     case HandRequest::tap:
-      return tap(*this, gesture);
+      tap(*this, gesture);
+      return true;  // the event tells of it, whatever came of it
     case HandRequest::long_press: {
       const Hit on = *hand.pressed_on(gesture.pointer);
       events.tell({.kind = EventKind::long_pressed,

@@ -68,7 +68,7 @@ void finish_proposed(Impl& field, const Move& move, double time) {
     for (const CardId card : field.table().cards_of(move.run)) {
       const Pose& resting = field.arrangement.resting(field.slot(card));
       if (field.traffic.motion().goal(field.slot(card)) != resting)
-        field.traffic.fly(field.slot(card), resting, field.feel().move, true);
+        field.traffic.fly(field.slot(card), resting, field.feel().move.glide, true);
     }
   }
   finish_move(field, move.from, time);

@@ -1,6 +1,7 @@
 // Another window, another round, and back to a snapshot.
 #include <utility>
 
+#include "cards/inside.hpp"
 #include "play/order/following.hpp"
 #include "play/order/impl.hpp"
 
@@ -61,7 +62,7 @@ void Impl::start_round(std::uint64_t seed, bool deals) {
 }
 
 void Impl::start_over(TableSetup next) {
-  next.table.give_ids_after(table().last_id());
+  cards_detail::Inside::give_ids_after(next.table, table().last_id());
   referee.own_code().adopt(next);
   Impl fresh(std::move(next), options());
   end_what_is_pending(*this, nullptr);
@@ -90,7 +91,7 @@ void Impl::restore(const Impl& snapshot) {
   copy.schedule.clock().set_now(now());
   copy.client.recorder = std::move(client.recorder);
   copy.client.watcher = std::move(client.watcher);
-  copy.client.counters = client.counters;
+  copy.client.counts = client.counts;
   copy.client.inputs = client.inputs;
   copy.inbox = std::move(inbox);
   copy.referee.trail() = std::move(referee.trail());

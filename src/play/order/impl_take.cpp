@@ -49,8 +49,8 @@ struct Taker {
     if (i.what == ReasonInput::What::open_gate) field.open_gate(i.reason);
     if (i.what == ReasonInput::What::forbid_undo) field.gate.forbid_undo(i.reason, i.lasts);
     if (i.what == ReasonInput::What::allow_undo) field.gate.allow_undo(i.reason);
-    if (i.what == ReasonInput::What::hold) field.schedule.clock().hold(i.reason);
-    if (i.what == ReasonInput::What::release) field.schedule.clock().release(i.reason);
+    if (i.what == ReasonInput::What::hold) field.schedule.hold(i.reason);
+    if (i.what == ReasonInput::What::release) field.schedule.release(i.reason);
     return used();
   }
   Outcome operator()(const AnswerInput& i) const { return with(field.answer(i.proposal, i.verdict)); }
@@ -124,7 +124,7 @@ struct Taker {
         return there(schedule.hold_countdown(i.countdown, i.reason, own));
       case What::release:
         return there(schedule.release_countdown(i.countdown, i.reason, own));
-      case What::remove:
+      case What::stop:
         return there(schedule.remove_countdown(i.countdown));
     }
     return used(false);
@@ -251,7 +251,7 @@ Verdict has_room(Impl& field, const AnyInput& input) {
     using What = ReasonInput::What;
     if (reason->what == What::close_gate) most = full_of(field.gate.reasons(), reason->reason);
     if (reason->what == What::forbid_undo) most = full_of(field.gate.undo_reasons(), reason->reason);
-    if (reason->what == What::hold) most = full_of(field.schedule.clock().holds(), reason->reason);
+    if (reason->what == What::hold) most = full_of(field.schedule.holds(), reason->reason);
   } else if (const auto* off = std::get_if<SwitchInput>(&input)) {
     if (off->what == SwitchInput::What::off) most = full_of(field.switches.reasons_off(off->of), off->reason);
     if (off->what == SwitchInput::What::hide)

@@ -52,7 +52,7 @@ bool settles(const Impl& field);
 
 /// The client hears of the events that have gone unread since it was told last.
 void note_lost_events(Impl& field) {
-  while (field.client.counters.lost_events < field.events.lost())
+  while (field.client.count(NoticeKind::lost_event) < field.events.lost())
     field.client.note({.kind = NoticeKind::lost_event, .time = field.now(), .input = "next_event"});
 }
 

@@ -125,10 +125,10 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
   if (i >= phrases.by_kind.size() || phrases.by_kind[i].empty()) return {};
   const Table& table = field.table();
   const Names& names = names_of(field, reasons);
-  std::string card = card_text(event.card, event.seen.card, table, phrases, names);
+  std::string card = card_text(event.card, event.face, table, phrases, names);
   Verdict verdict = event.verdict;
-  if (event.seen.decided) verdict.face = event.seen.decided;
-  if (event.seen.onto) verdict.onto_face = event.seen.onto;
+  if (event.decided_face) verdict.face = event.decided_face;
+  if (event.onto_face) verdict.onto_face = event.onto_face;
   if (event.count > 1 && event.kind != EventKind::drawn) {
     card = fill(phrases.run, {{"card", card}, {"more", fmt::format("{}", event.count - 1)}});
   }

@@ -1,4 +1,5 @@
 #include "play/reads/frame_builder.hpp"
+#include "geometry/shown_card.hpp"
 
 #include <algorithm>
 #include <utility>
@@ -82,7 +83,7 @@ void FrameBuilder::add_outlines(const FrameSources& from) {
     if (order_.covers(zone.id) || from.switches.is_hidden(zone.id)) continue;
     if (from.setup.layout_of(zone.id).off_table) continue;
     if (from.setup.layout_of(zone.id).gives_up && zone.cards.empty()) continue;
-    const Shown outline = shown(from.arrangement.outline(from.setup, zone.id), drawn_.card);
+    const auto outline = geometry_detail::shown(from.arrangement.outline(from.setup, zone.id), drawn_.card);
     next_item() = {.kind = FrameKind::outline,
                    .zone = zone.id,
                    .size = drawn_.card,
@@ -237,7 +238,7 @@ void FrameBuilder::add_copies(const FrameSources& from) {
       const Card& card = *from.setup.table.card(id);
       const bool face = shows_face(pose.flip);
       const int back_suit = face ? -1 : from.setup.table.deck().back_suit_of(card.face);
-      const Shown copy = shown(pose, drawn_.card);
+      const auto copy = geometry_detail::shown(pose, drawn_.card);
       next_item() = {.kind = FrameKind::copy,
                      .back = !face,
                      .marks = {.held = true},
@@ -261,7 +262,7 @@ void FrameBuilder::add_preview(const FrameSources& from) {
   for (std::size_t i = 0; i < previews_.size(); ++i) {
     const Hover::Preview& preview = previews_[i];
     const Card& card = *from.setup.table.card(preview.card);
-    const Shown picture = shown(preview.pose, drawn_.card);
+    const auto picture = geometry_detail::shown(preview.pose, drawn_.card);
     const int back_suit = card.face_up ? -1 : from.setup.table.deck().back_suit_of(card.face);
     next_item() = {.kind = FrameKind::zoom,
                    .back = !card.face_up,

@@ -150,7 +150,7 @@ StepPlan Performances::plan_act(const Node& n, std::vector<Shift> shifts, const 
       for (std::size_t i = n.act.cards.size(); i-- > 0;) rank[slot(scene, n.act.cards[i])] = i;
       std::stable_sort(shifts.begin(), shifts.end(),
                        [&](const Shift& a, const Shift& b) { return rank[a.slot] < rank[b.slot]; });
-      return plan_changed(n, {.glide = feel.move, .stagger = feel.trail}, shifts, scene);
+      return plan_changed(n, feel.move, shifts, scene);
     }
     case ActKind::flip:
       return plan_changed(n, feel.reveal, shifts, scene);

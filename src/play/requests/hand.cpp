@@ -12,6 +12,12 @@ namespace {
 
 constexpr double slides_on = 0.2;  // seconds for which a flicked card would slide on
 
+/// Where a flick in this direction goes.
+ZoneId flicked_to(const FlickTargets& targets, Vec2 way) {
+  if (std::abs(way.x) >= std::abs(way.y)) return way.x < 0 ? targets.left : targets.right;
+  return way.y < 0 ? targets.up : targets.down;
+}
+
 bool is_free(const TableSetup& setup, ZoneId zone) {
   return zone && traits_of(setup.layout_of(zone).kind).keeps_positions;
 }
@@ -213,7 +219,7 @@ Hand::Letting Hand::let_go(const Gesture& gesture, const TableSetup& setup,
   const bool swipes = far > 0 && std::max(std::abs(gone.x), std::abs(gone.y)) >= far;
   Letting letting{.flicked = fast || swipes};
   const bool leaves = swipes || (fast && !arrangement.area(carry_.home).contains(slides_to));
-  const ZoneId flicked = setup.handling_of(carry_.home).flick_to.toward(fast ? gesture.velocity : gone);
+  const ZoneId flicked = flicked_to(setup.handling_of(carry_.home).flick_to, fast ? gesture.velocity : gone);
   if (leaves && flicked) {
     const bool aims = to && to != carry_.home && carry_.wants(to);
     if (!aims) to = flicked;

@@ -14,19 +14,19 @@ Rect Hover::preview_beside(const Rect& keep, const Pose& pose, const Arrangement
   const Size whole = arrangement.window().size;
   const Rect window{{gap, gap}, Vec2{whole.width, whole.height} - Vec2{gap, gap}};
   Rect best;
-  for (const Side side : options_.zoom_sides) {
+  for (const ZoomSide side : options_.zoom_sides) {
     Rect room = window;
-    if (side == Side::above) room.max.y = keep.min.y - gap;
-    if (side == Side::below) room.min.y = keep.max.y + gap;
-    if (side == Side::left) room.max.x = keep.min.x - gap;
-    if (side == Side::right) room.min.x = keep.max.x + gap;
+    if (side == ZoomSide::above) room.max.y = keep.min.y - gap;
+    if (side == ZoomSide::below) room.min.y = keep.max.y + gap;
+    if (side == ZoomSide::left) room.max.x = keep.min.x - gap;
+    if (side == ZoomSide::right) room.min.x = keep.max.x + gap;
     if (room.empty()) continue;
     const float fits = std::min(room.width() / size.width, room.height() / size.height);
     const Size shown = size * std::min(options_.zoom, fits);
     const Vec2 half{shown.width / 2, shown.height / 2};
-    const Vec2 wanted = side == Side::above   ? Vec2{pose.centre.x, room.max.y - half.y}
-                        : side == Side::below ? Vec2{pose.centre.x, room.min.y + half.y}
-                        : side == Side::left  ? Vec2{room.max.x - half.x, pose.centre.y}
+    const Vec2 wanted = side == ZoomSide::above   ? Vec2{pose.centre.x, room.max.y - half.y}
+                        : side == ZoomSide::below ? Vec2{pose.centre.x, room.min.y + half.y}
+                        : side == ZoomSide::left  ? Vec2{room.max.x - half.x, pose.centre.y}
                                               : Vec2{room.min.x + half.x, pose.centre.y};
     const Vec2 middle{
         std::clamp(wanted.x, room.min.x + half.x, std::max(room.max.x - half.x, room.min.x + half.x)),

@@ -13,7 +13,6 @@
 #include "apsidon/layout/panel_id.hpp"
 #include "apsidon/layout/plan.hpp"
 #include "apsidon/motion/feel.hpp"
-#include "apsidon/play/edit.hpp"
 #include "apsidon/play/event.hpp"
 #include "apsidon/play/handling.hpp"
 #include "apsidon/play/hit.hpp"
@@ -24,6 +23,7 @@
 #include "apsidon/play/zone_behaviour.hpp"
 #include "apsidon/rules/goal.hpp"
 #include "apsidon/rules/move.hpp"
+#include "play/values/edit.hpp"
 
 namespace apsidon::play_detail {
 
@@ -234,7 +234,7 @@ struct ClockInput {
     reset,
     hold,
     release,
-    remove,
+    stop,
     cards_speed
   };
   What what = What::speed;

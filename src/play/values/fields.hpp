@@ -16,8 +16,8 @@ inline constexpr std::array<std::pair<std::string_view, Grip>, 2> grips{
     {{"keep", Grip::keep}, {"centre", Grip::centre}}};
 inline constexpr std::array<std::pair<std::string_view, DragLook>, 2> drag_looks{
     {{"card", DragLook::card}, {"copy", DragLook::copy}}};
-inline constexpr std::array<std::pair<std::string_view, Side>, 4> sides{
-    {{"above", Side::above}, {"left", Side::left}, {"right", Side::right}, {"below", Side::below}}};
+inline constexpr std::array<std::pair<std::string_view, ZoomSide>, 4> sides{
+    {{"above", ZoomSide::above}, {"left", ZoomSide::left}, {"right", ZoomSide::right}, {"below", ZoomSide::below}}};
 inline constexpr std::array<std::pair<std::string_view, ZoomedLook>, 3> zoomed_looks{
     {{"shown", ZoomedLook::shown}, {"dimmed", ZoomedLook::dimmed}, {"hidden", ZoomedLook::hidden}}};
 inline constexpr std::array<std::pair<std::string_view, TapKind>, 5> tap_names{{
@@ -91,5 +91,9 @@ void fields(ZoneBehaviour& b, V& v) {
   fields(b.rules, v);
   fields(b.handling, v);
 }
+
+/// Throws Error when an option is out of its range.
+inline void check(const DragOptions& options) { geometry_detail::check_options("drag", options); }
+inline void check(const HoverOptions& options) { geometry_detail::check_options("hover", options); }
 
 }  // namespace apsidon

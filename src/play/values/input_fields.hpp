@@ -97,7 +97,7 @@ inline constexpr Words<ClockInput::What, 10> clock_words{{{"speed", ClockInput::
                                                           {"reset-countdown", ClockInput::What::reset},
                                                           {"hold-countdown", ClockInput::What::hold},
                                                           {"release-countdown", ClockInput::What::release},
-                                                          {"stop-countdown", ClockInput::What::remove},
+                                                          {"stop-countdown", ClockInput::What::stop},
                                                           {"cards-speed", ClockInput::What::cards_speed}}};
 inline constexpr Words<PanelTone, 3> tone_words{
     {{"neutral", PanelTone::neutral}, {"good", PanelTone::good}, {"bad", PanelTone::bad}}};

@@ -2,6 +2,8 @@
 
 #include "apsidon/play/input.hpp"
 #include "geometry/options.hpp"
+#include "gesture/fields.hpp"
+#include "play/values/fields.hpp"
 
 namespace apsidon {
 

@@ -7,6 +7,7 @@
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
+#include "cards/inside.hpp"
 #include "geometry/options.hpp"
 #include "rules/inside.hpp"
 
@@ -17,8 +18,9 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   check(zone.rules.drop, table.deck());
   check(zone.rules.pick.link, table.deck());
   check(zone.rules.pick.when, table.deck());
-  table.check_new(zone.cards);  // so that a card that cannot be made leaves no half-filled zone behind
-  const ZoneId id = table.create_zone({.name = zone.name, .key = zone.key, .recycled = zone.recycled});
+  cards_detail::Inside::check_new(
+      table, zone.cards);  // so that a card that cannot be made leaves no half-filled zone behind
+  const ZoneId id = table.create_zone(zone.name, zone.key, zone.recycled);
   for (const CardOptions& card : zone.cards) table.create_card(id, card);
   layouts_.push_back(zone.layout);
   rules_.push_back(zone.rules);
@@ -103,7 +105,7 @@ void check_slots(const Table& table, const ZoneSetup& zone, const Formation& for
   std::vector<CardOptions> cards;
   for (std::size_t i = 0; i < names.size() && cards.size() <= most_cards; ++i)
     cards.insert(cards.end(), zone.cards.begin(), zone.cards.end());
-  table.check_new(cards);
+  cards_detail::Inside::check_new(table, cards);
 }
 
 }  // namespace

@@ -5,21 +5,18 @@
 
 using namespace apsidon::motion_detail;
 
-TEST_CASE("motion: a clock stands still while any reason holds it, and goes at its speed") {
+TEST_CASE("motion: a clock stands still while it is held, and goes at its speed") {
   Clock clock(10, 0);
   clock.advance_to(12);
   CHECK(clock.own() == 2);
-  clock.hold("menu");
-  clock.hold("background");
-  clock.hold("menu");
+  clock.hold(true);
   clock.advance_to(20);
-  clock.release("menu");
-  clock.release("nobody");
+  clock.hold(true);
   CHECK(clock.held());
   clock.advance_to(21);
   CHECK(clock.own() == 2);
   CHECK(std::isinf(clock.when(3)));
-  clock.release("background");
+  clock.hold(false);
   CHECK(clock.set_speed(2));
   CHECK_FALSE(clock.set_speed(-1));
   CHECK_FALSE(clock.set_speed(NAN));

@@ -38,7 +38,7 @@ TEST_CASE(
       } else {
         // Of a card that lies covered the face is not kept.
         const Card card{.id = event.card, .face = {7}, .face_up = r.chance(0.5f)};
-        if (card.face_up) event.seen.card = card.face;
+        if (card.face_up) event.face = card.face;
         events.tell_card(event.kind, event.time, card, {});
       }
       told.push_back(event);
@@ -131,6 +131,26 @@ TEST_CASE("play: numbers go on where whichever playfield is further has stopped"
   CHECK(here.next_proposal() == 4);
   CHECK(here.next_countdown() == CountdownId{6});
   CHECK(here.next_performance() == PerformanceId{1});
+}
+
+TEST_CASE("play: the table's clock stands exactly while a reason holds it, however often that was given") {
+  Schedule schedule(0);
+  const auto goes = [&](double time) {
+    const double before = schedule.clock().own();
+    schedule.clock().advance_to(time);
+    return schedule.clock().own() > before;
+  };
+  CHECK(goes(1));
+  schedule.hold("menu");
+  schedule.hold("background");
+  schedule.hold("menu");
+  CHECK(schedule.holds().size() == 2);
+  CHECK_FALSE(goes(2));
+  schedule.release("menu");
+  schedule.release("nobody");
+  CHECK_FALSE(goes(3));
+  schedule.release("background");
+  CHECK(goes(4));
 }
 
 TEST_CASE("play: timers and countdowns are told once, each when it is due, however time is cut") {

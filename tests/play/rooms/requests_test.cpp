@@ -5,6 +5,7 @@
 #include "play/requests/hand.hpp"
 #include "play/requests/hover.hpp"
 #include "play/requests/performances.hpp"
+#include "play/requests/taps.hpp"
 #include "rooms_support.hpp"
 #include "support/property.hpp"
 
@@ -97,6 +98,59 @@ TEST_CASE("play: of several carries the one whose pointer moved last is first, a
   CHECK(hand.carry().by == 2);
   CHECK(hand.has({6}));
   CHECK_FALSE(hand.has({1}));
+}
+
+TEST_CASE("play: a tap is told and does nothing through a closed gate, and lays down what is in the hand") {
+  TableSetup setup = two_hands();
+  const std::array<TapKind, 5> kinds{TapKind::none, TapKind::flip, TapKind::pick, TapKind::draw,
+                                     TapKind::send};
+  for_all("taps", 300, [&](Random& r) {
+    const ZoneId home{1};
+    const ZoneId zone{1 + static_cast<std::uint32_t>(r.below(2))};
+    setup.handling_of(zone).tap = kinds[r.below(kinds.size())];
+    setup.handling_of(zone).double_tap = TapKind::flip;
+    const std::vector<CardId>& cards = setup.table.zone(zone)->cards;
+    const CardId gone{999};
+    const CardId card = r.chance(0.2f) ? gone : r.chance(0.8f) ? cards[r.below(cards.size())] : CardId{};
+    Hand::Carry carry;
+    if (r.chance(0.4f)) carry = {.run = {setup.table.zone(home)->cards.front(), 1}, .home = home};
+    const bool twice = r.chance(0.3f);
+    const bool primary = r.chance(0.8f);
+    const Gesture gesture{.kind = twice ? GestureKind::double_tap : GestureKind::tap,
+                          .button = primary ? PointerButton::primary : PointerButton::secondary};
+    const bool open = r.chance(0.8f);
+    const Tap tap = read_tap(gesture, {.card = card, .zone = zone}, {setup, carry, open, false});
+    RC_ASSERT(tap.told);
+    RC_ASSERT(tap.on.card == (card == gone ? CardId{} : card));
+    const bool acts = open && primary && card != gone;
+    RC_ASSERT(tap.drops == (acts && !carry.empty() && zone != home));
+    RC_ASSERT(tap.puts_back == (acts && !carry.empty() && zone == home));
+    const bool same = tap.puts_back && card == carry.run.first;
+    const TapKind stated = twice ? TapKind::flip : setup.handling_of(zone).tap;
+    const bool possible = card != CardId{} || stated == TapKind::draw;
+    RC_ASSERT(tap.does == (acts && !tap.drops && !same && possible ? stated : TapKind::none));
+  });
+  const Tap off = read_tap({.kind = GestureKind::tap}, {.panel = {1}}, {setup, {}, true, true});
+  CHECK_FALSE(off.told);
+}
+
+TEST_CASE("play: a key that acts does what a tap does, and picks up where that is nothing") {
+  TableSetup setup = two_hands();
+  const Hit card{.card = {1}, .zone = {1}};
+  setup.handling_of({1}).double_tap = TapKind::flip;
+  for (const TapKind kind : {TapKind::none, TapKind::pick}) {
+    setup.handling_of({1}).tap = kind;
+    CHECK(read_act(card, false, setup).does == TapKind::pick);
+    CHECK_FALSE(read_act(card, false, setup).told);
+    CHECK(read_act(card, true, setup).does == TapKind::flip);
+  }
+  setup.handling_of({1}).tap = TapKind::send;
+  CHECK(read_act(card, false, setup).told);
+  CHECK(read_act(card, false, setup).does == TapKind::send);
+  CHECK(read_act({.zone = {1}}, false, setup).does == TapKind::none);
+  CHECK(read_act({.zone = {2}}, false, setup).does == TapKind::none);
+  CHECK_FALSE(read_act({.zone = {2}}, false, setup).told);
+  CHECK(read_act({.panel = {1}}, false, setup).told);
 }
 
 TEST_CASE("play: a pointer that rests changes what is hovered at most once, whatever rises because of it") {

@@ -153,7 +153,7 @@ void BenchView::feel_knobs(Playfield& field) {
   take("calm", calm());
   take("reduced", reduced(feel));
   ImGui::NewLine();
-  const std::array<std::pair<const char*, Glide*>, 14> ways{{{"to another zone", &feel.move},
+  const std::array<std::pair<const char*, Glide*>, 14> ways{{{"to another zone", &feel.move.glide},
                                                              {"making room", &feel.shift},
                                                              {"flip", &feel.flip},
                                                              {"going back", &feel.back},
@@ -178,7 +178,7 @@ void BenchView::feel_knobs(Playfield& field) {
        {"collect stagger", &feel.collect.stagger, 0.5f},
        {"finale stagger", &feel.finale.stagger, 0.5f},
        {"finale stays", &feel.finale_stay, 5},
-       {"trail of a run", &feel.trail, 0.5f},
+       {"move stagger", &feel.move.stagger, 0.5f},
        {"carry lift", &feel.carry_lift, 2},
        {"shake, seconds", &feel.shake.seconds, 2},
        {"pulse, seconds", &feel.pulse.seconds, 2}}};

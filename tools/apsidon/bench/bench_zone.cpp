@@ -235,10 +235,10 @@ void BenchView::zone_text(Playfield& field, TableSetup& setup) {
   const std::string name = setup.table.zone(zone)->name;
   const auto entry_of = [&](ZoneId id) -> Json& {
     return *std::find_if(table["zones"].begin(), table["zones"].end(),
-                         [&](const Json& z) { return z["id"] == setup.table.zone(id)->name; });
+                         [&](const Json& z) { return z["name"] == setup.table.zone(id)->name; });
   };
   Json own = entry_of(zone);
-  own.erase("id");
+  own.erase("name");
   if (const std::string is = own.dump(2); edited_zone_ != zone || (is != edited_from_ && !editing_)) {
     edited_zone_ = zone;
     edited_from_ = is;

@@ -63,7 +63,7 @@ class Saver {
 
   static Zones by_id(const Json& table) {
     Zones zones;
-    for (const Json& zone : table.at("zones")) zones[zone.at("id")] = zone;
+    for (const Json& zone : table.at("zones")) zones[zone.at("name")] = zone;
     return zones;
   }
 
@@ -76,7 +76,7 @@ class Saver {
   /// One entry speaks for all that it repeats: what is not alike in them has no place in it.
   void save_zones(std::size_t entry, const Zones& was, const Zones& is) {
     const Json& in_file = file_["zones"][entry];
-    const std::string id = in_file.value("id", "");
+    const std::string id = in_file.value("name", "");
     const bool makes_several = in_file.contains("repeat") || in_file.contains("formation");
     std::vector<std::string> names;
     for (const auto& [name, then] : was) {
@@ -94,8 +94,8 @@ class Saver {
     }
   }
   static bool alike(Json a, Json b) {
-    a.erase("id");
-    b.erase("id");
+    a.erase("name");
+    b.erase("name");
     return a == b;
   }
 

@@ -76,13 +76,13 @@ int run(const CurveOptions& options) {
     }
     for (int i = 0; i <= options.samples; ++i) {
       const float t = facts.settles * static_cast<float>(i) / static_cast<float>(options.samples);
-      const CurvePoint p = point_of(curve, t);
+      const EasedValue p = point_of(curve, t);
       if (options.format == Format::csv) {
-        print(fmt::format("{},{:.6f},{:.6f},{:.6g}\n", csv(curve.name), t, p.value, p.speed));
+        print(fmt::format("{},{:.6f},{:.6f},{:.6g}\n", csv(curve.name), t, p.value, p.slope));
       } else if (options.format == Format::json) {
-        entry["samples"].push_back({{"time", t}, {"value", p.value}, {"speed", p.speed}});
+        entry["samples"].push_back({{"time", t}, {"value", p.value}, {"speed", p.slope}});
       } else {
-        print(fmt::format("  {:7.3f} s   value {:8.4f}   speed {:9.4f}\n", t, p.value, p.speed));
+        print(fmt::format("  {:7.3f} s   value {:8.4f}   speed {:9.4f}\n", t, p.value, p.slope));
       }
     }
     json.push_back(entry);

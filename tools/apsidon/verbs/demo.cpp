@@ -84,7 +84,7 @@ void tell_motion(const fs::path& bench, const fs::path& out) {
   moving->write(out / "draw.webp", frames / 25.0 + 0.8);
   print(fmt::format("   {}: {} frames\n", (out / "draw.webp").string(), frames));
   const Feel feel = springy();
-  const std::vector<PlottedCurve> curves{{.name = "move", .spring = feel.move.spring},
+  const std::vector<PlottedCurve> curves{{.name = "move", .spring = feel.move.glide.spring},
                                          {.name = "back, after a drag", .spring = feel.back.spring},
                                          {.name = "deal", .spring = feel.deal.glide.spring}};
   plot_curves(curves, {1280, 800}).write_png(out / "springs.png");
@@ -139,7 +139,7 @@ int run(const DemoOptions& options) {
   std::vector<Shot> shots;
   for (int i = 0; i < 12; ++i) {
     film.advance_to(end * i / 11);
-    shots.push_back({film.frame(), fmt::format("{:.2f} s", end * i / 11)});
+    shots.push_back({.frame = film.frame(), .caption = fmt::format("{:.2f} s", end * i / 11)});
   }
   contact_sheet(shots, film.table().deck(), fmt::format("deal, {:.2f} s", end), {1280, 800})
       .write_png(out / "deal.png");

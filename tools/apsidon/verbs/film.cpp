@@ -158,7 +158,7 @@ void draw_sheet(const FilmOptions& options) {
   for (int i = 0; i < options.shots; ++i) {
     const double time = options.shots == 1 ? film.end : film.end * i / (options.shots - 1);
     film.field.advance_to(time);
-    shots.push_back({film.field.frame(), fmt::format("{:.2f} s", time)});
+    shots.push_back({.frame = film.field.frame(), .caption = fmt::format("{:.2f} s", time)});
   }
   contact_sheet(shots, film.field.table().deck(), title_of(options, film.end),
                 parse_size("--sheet", options.sheet), 1, gallery ? &*gallery : nullptr)
@@ -188,8 +188,10 @@ void draw_webp(const FilmOptions& options, double rate) {
 void draw_svg(const FilmOptions& options, double rate) {
   Film film = begun(options);
   const auto gallery = gallery_of(options);
-  std::vector<FilmFrame> frames;
-  watch(film, rate, [&](double time, const Playfield& field) { frames.push_back({time, field.frame()}); });
+  std::vector<Shot> frames;
+  watch(film, rate, [&](double time, const Playfield& field) {
+    frames.push_back({.frame = field.frame(), .seconds = time});
+  });
   write_file(options.out, moving_svg(frames, film.field.table().deck(), gallery ? &*gallery : nullptr));
   print(fmt::format("{}, {} frames\n", summary(options, film), frames.size()));
 }

@@ -63,7 +63,7 @@ class LimitFinder {
   float width_with(const Plan& plan, std::span<const ZoneLayout> zones, Size window) const {
     std::vector<Rect> areas(zones.size());
     std::vector<Rect> panels(setup_.panels.size());
-    return solve(plan, zones, {.size = window}, {.areas = areas, .panels = panels}).unsnapped_card.width;
+    return solve(plan, zones, {.size = window}, areas, panels).unsnapped_card.width;
   }
 
   /// Of the window, the side whose growth makes the cards grow.
@@ -164,7 +164,7 @@ Row try_window(const TableSetup& setup, std::string name, Size window, float lea
   std::vector<Rect> panels(setup.panels.size());
   const PlanWindow at{.size = window};
   const Plan& plan = setup.plans[best_plan(setup.plans, setup.layouts(), at)];
-  const PlanResult result = solve(plan, setup.layouts(), at, {.areas = areas, .panels = panels});
+  const PlanResult result = solve(plan, setup.layouts(), at, areas, panels);
   Row row{.name = std::move(name), .window = window, .card = result.card, .plan = plan.name};
   row.works = result.fits && std::min(result.card.width, result.card.height) >= least;
   return row;
@@ -215,8 +215,9 @@ int draw_sheet(const FitOptions& options, const std::vector<Row>& rows) {
     const Playfield field(load_setup({.file = options.table, .trust = options.trust}),
                           {.window = row.window});
     if (!deck) deck = field.table().deck();
-    shots.push_back({field.frame(), fmt::format("{} · card {}{}", size_text(row.window), size_text(row.card),
-                                                row.works ? "" : " · too small")});
+    shots.push_back({.frame = field.frame(),
+                     .caption = fmt::format("{} · card {}{}", size_text(row.window), size_text(row.card),
+                                            row.works ? "" : " · too small")});
   }
   make_folder_of(options.out);
   contact_sheet(shots, *deck, "Windows that work", parse_size("--sheet", options.sheet))

@@ -1,4 +1,5 @@
 #pragma once
+// The neighbours of many slots. Not installed.
 #include <cstdint>
 #include <span>
 #include <utility>
@@ -7,7 +8,7 @@
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/core_export.hpp"
 
-namespace apsidon {
+namespace apsidon::rules_detail {
 
 /// Which of the two zones of a link finds the other.
 enum class LinkWay : std::uint8_t { both, first_to_second };
@@ -27,4 +28,4 @@ class APSIDON_CORE_EXPORT Neighbours {
   std::vector<ZoneId> zones_ = {};
 };
 
-}  // namespace apsidon
+}  // namespace apsidon::rules_detail
