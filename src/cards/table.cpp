@@ -118,6 +118,10 @@ void cards_detail::Inside::give_ids(Table& table, std::span<const CardId> ids, C
   table.used_ids_ = 0;
 }
 
+void cards_detail::give_ids(Table& table, std::span<const CardId> ids, CardId last) {
+  Inside::give_ids(table, ids, last);
+}
+
 void cards_detail::Inside::give_ids_after(Table& table, CardId last) {
   if (last.value <= table.used_ids_) return;
   const std::uint32_t more = last.value - table.used_ids_;

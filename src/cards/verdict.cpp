@@ -34,7 +34,7 @@ constexpr std::array<std::string_view, reason_count> codes{
     "nothing-to-redo",   "unknown-panel",
     "unknown-timer",     "unknown-performance",
     "undo-forbidden",    "no-focus",
-    "no-preview",
+    "no-preview",        "unbound",
 };
 
 }  // namespace

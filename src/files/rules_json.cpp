@@ -229,6 +229,34 @@ Json json_of(const Goal& goal, const Table& table) {
   return {{std::string(name_in(goal_names, goal.kind)), argument}};
 }
 
+Consequence read_consequence(const Node& node, const TableSetup& setup) {
+  Consequence c;
+  if (node.has("own")) {
+    node.expect_keys({"own"});
+    c.name = node.child("own").text();
+  } else {
+    node.expect_keys({"in", "cards", "link", "sum", "to"});
+    c.to = zone_named(node.at("to"), setup.table);
+    if (node.has("in")) c.in = zones_named(node.child("in"), setup.table);
+    c.cards = node.whole_or("cards", 0, 2, 100'000);
+    if (node.has("link")) c.link = read_rule(node.child("link"), setup.table);
+    c.sum = node.whole_or("sum", 0, 1, 1'000'000);
+  }
+  node.guard(ProblemCode::missing_key, [&] { check(c, setup.table); });
+  return c;
+}
+
+Json json_of(const Consequence& c, const Table& table) {
+  if (!c.name.empty()) return {{"own", c.name}};
+  Json json = Json::object();
+  for (const ZoneId zone : c.in) json["in"].push_back(table.zone(zone)->name);
+  if (c.cards != 0) json["cards"] = c.cards;
+  if (c.link.kind != RuleKind::anything) json["link"] = json_of(c.link, table);
+  if (c.sum != 0) json["sum"] = c.sum;
+  json["to"] = table.zone(c.to)->name;
+  return json;
+}
+
 RoundPlan read_round(const Node& node, const TableSetup& setup) {
   node.expect_keys({"stock", "zones"});
   RoundPlan round{.stock = zone_named(node.at("stock"), setup.table), .zones = {}};

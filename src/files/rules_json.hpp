@@ -1,5 +1,5 @@
 #pragma once
-// Rules, goals and rounds of a table file, read and written. Not installed.
+// Rules, goals, consequences and rounds of a table file, read and written. Not installed.
 #include <cstddef>
 #include <nlohmann/json.hpp>
 
@@ -22,11 +22,13 @@ std::vector<ZoneId> zones_named(const Node& node, const Table& table);
 Rule read_rule(const Node& node, const Table& table);
 PickRule read_pick(const Node& node, const Table& table);
 Goal read_goal(const Node& node, const TableSetup& setup);
+Consequence read_consequence(const Node& node, const TableSetup& setup);
 RoundPlan read_round(const Node& node, const TableSetup& setup);
 
 nlohmann::ordered_json json_of(const Rule& rule, const Table& table);
 nlohmann::ordered_json json_of(const PickRule& pick, const Table& table);
 nlohmann::ordered_json json_of(const Goal& goal, const Table& table);
+nlohmann::ordered_json json_of(const Consequence& consequence, const Table& table);
 nlohmann::ordered_json json_of(const RoundPlan& round, const Table& table);
 
 }  // namespace apsidon::files_detail

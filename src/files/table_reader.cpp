@@ -36,9 +36,10 @@ class TableReader {
         setup_(read_deck(file, others)) {}
 
   TableSetup read() {
-    top_.expect_keys({"apsidon",     "version",   "name",  "deck",    "zones", "panels",    "links",
-                      "waits",       "sentences", "cards", "numbers", "plans", "deal_from", "round",
-                      "send_top_of", "finish",    "names", "won",     "lost",  "art",       "data"});
+    top_.expect_keys({"apsidon",   "version", "name",        "deck",        "zones",   "panels",
+                      "links",     "waits",   "sentences",   "cards",       "numbers", "plans",
+                      "deal_from", "round",   "send_top_of", "finish",      "names",   "won",
+                      "lost",      "art",     "data",        "consequences"});
     setup_.name = top_.text_or("name", "");
     if (top_.has("art")) {
       const Node art = top_.child("art");
@@ -95,6 +96,10 @@ class TableReader {
       finish.expect_keys({"into", "by_itself"});
       setup_.finish.into = zones_named(finish.at("into"), setup_.table);
       setup_.finish.by_itself = finish.truth_or("by_itself", false);
+    }
+    if (top_.has("consequences")) {
+      for (const Node& one : top_.child("consequences").items())
+        setup_.consequences.push_back(read_consequence(one, setup_));
     }
     if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
     if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);
@@ -354,7 +359,7 @@ class TableReader {
           ProblemCode::out_of_range,
           fmt::format("{} for {} cards: a number nearer to it is expected", last.value, ids.size()));
     }
-    node.guard(ProblemCode::repeated_name, [&] { cards_detail::Inside::give_ids(setup_.table, ids, last); });
+    node.guard(ProblemCode::repeated_name, [&] { cards_detail::give_ids(setup_.table, ids, last); });
     std::map<CardId, std::string> data;
     for (auto& [card, text] : setup_.card_data) data[ids[card.value - 1]] = std::move(text);
     setup_.card_data = std::move(data);

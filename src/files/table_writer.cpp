@@ -137,6 +137,7 @@ std::string write_table(const TableSetup& setup) {
   }
   if (!setup.names.card.empty()) json["names"]["card"] = setup.names.card;
   for (const auto& [word, spoken] : setup.names.words) json["names"]["words"][word] = spoken;
+  for (const Consequence& one : setup.consequences) json["consequences"].push_back(json_of(one, table));
   if (setup.won.kind != GoalKind::none) json["won"] = json_of(setup.won, table);
   if (setup.lost.kind != GoalKind::none) json["lost"] = json_of(setup.lost, table);
   if (!setup.data.empty()) json["data"] = verbatim.stand_in(setup.data);

@@ -235,6 +235,7 @@ void LoneCard::look_again() {
 
 void LoneCard::act(const Gesture& gesture) {
   if (gesture.kind == GestureKind::long_press) return tell(EventKind::long_pressed);
+  if (gesture.kind == GestureKind::release) return tell(EventKind::released);
   // Where a finger or a button comes up beside the card, the press is taken back.
   if (gesture.kind != GestureKind::tap || gesture.button != PointerButton::primary || !is_at(gesture.at))
     return;

@@ -1,5 +1,6 @@
 #include "rules/ask.hpp"
-#include "rules/neighbours.hpp"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <type_traits>
@@ -7,6 +8,7 @@
 
 #include "geometry/thrown.hpp"
 #include "rules/inside.hpp"
+#include "rules/neighbours.hpp"
 
 namespace apsidon::rules_detail {
 namespace {
@@ -277,7 +279,12 @@ std::vector<ZoneId> RuleQuestion::waits_for() const {
 }
 
 Verdict OwnRule::answer(const RuleQuestion& question) const {
-  if (!judge) return question.answer(Reason::own_rule);
+  if (!judge) {
+    Verdict verdict = question.answer(Reason::unbound);
+    verdict.arguments = {
+        {"problem", fmt::format("the rule '{}' has no function: bind(\"{}\", …) gives it one", name, name)}};
+    return verdict;
+  }
   Verdict verdict;
   if (auto thrown = geometry_detail::thrown_by([&] { verdict = judge(question); })) {
     verdict = question.answer(Reason::game_failed);

@@ -75,6 +75,7 @@ Phrases english_reasons() {
   say(Reason::unknown_performance, "That performance is over.");
   say(Reason::undo_forbidden, "What was done cannot be taken back now.");
   say(Reason::no_focus, "The keys cannot act on this now.");
+  say(Reason::unbound, "The game has no function for a rule of {zone}.");
   say(Reason::no_preview, "{card} cannot be shown larger now.");
   p.others = " Nor does it fit there in any other way.";
   return p;
@@ -177,8 +178,9 @@ void check(const Phrases& phrases) {
 std::string describe(const Verdict& verdict, const Table& table, const Phrases& phrases) {
   const auto i = static_cast<std::size_t>(verdict.reason);
   if (i >= phrases.by_reason.size()) return {};
-  // Which number it is, and what is expected of it, is said by the check that refused it.
-  if (verdict.reason == Reason::out_of_range) {
+  // Which number it is, and what is expected of it, is said by the check that refused it; likewise which
+  // rule.
+  if (verdict.reason == Reason::out_of_range || verdict.reason == Reason::unbound) {
     for (const VerdictArgument& argument : verdict.arguments) {
       const auto* problem = std::get_if<std::string>(&argument.value);
       if (argument.name == "problem" && problem) return as_sentence(*problem + ".");

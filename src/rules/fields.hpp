@@ -15,6 +15,7 @@ void fields(ZoneRules& r, V& v) {
   v.truth("lays_sideways", r.lays_sideways);
   v.truth("flips_uncovered", r.flips_uncovered);
   v.truth("takes_itself", r.takes_itself);
+  v.zones("takes_from", r.takes_from);
   v.zones("sends_to", r.sends_to);
 }
 

@@ -15,7 +15,7 @@ namespace goal {
 Goal all_in(std::vector<ZoneId> zones) { return {.kind = GoalKind::all_in, .zones = std::move(zones)}; }
 Goal filled(std::vector<ZoneId> zones) { return {.kind = GoalKind::filled, .zones = std::move(zones)}; }
 Goal empty(std::vector<ZoneId> zones) { return {.kind = GoalKind::empty, .zones = std::move(zones)}; }
-Goal own(std::string name, std::function<Verdict(const RuleQuestion&)> reached) {
+Goal own(std::string name, RuleFunction reached) {
   Goal g{.kind = GoalKind::own};
   g.own_rules.push_back(std::make_shared<const OwnRule>(OwnRule{std::move(name), std::move(reached)}));
   return g;

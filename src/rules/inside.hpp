@@ -1,6 +1,7 @@
 #pragma once
 // What rules answer to the other parts of the library alone. Not installed.
 #include <cstddef>
+#include <string>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -18,6 +19,7 @@ namespace apsidon::rules_detail {
 class OwnAnswers {
  public:
   virtual Verdict answer(const OwnRule& rule, const RuleQuestion& question) = 0;
+  virtual std::vector<Edit> follow(const Consequence& consequence, const FollowQuestion& question) = 0;
 
  protected:
   OwnAnswers() = default;
@@ -34,6 +36,16 @@ class OwnAnswers {
 /// The first half of `apply_move`: the move alone, for those who show it before what follows. Adds to
 /// `steps`.
 Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
+/// A run goes to a zone, whatever the rules say; it lies together in `from`. At an index beyond the end it
+/// goes on top.
+void move_run(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
+/// Cards have left a zone: it is empty now, or the card that lies uncovered is flipped, where that is a rule.
+void uncover(Table& table, const Rulebook& rules, ZoneId zone, std::vector<MoveStep>& steps);
+/// What the function of a consequence says; nothing when there is none, or it throws, which `problem` says.
+[[nodiscard]] std::vector<Edit> follow_of(const Consequence& consequence, const FollowQuestion& question,
+                                          std::string* problem = nullptr);
+/// Does each consequence once, wherever something follows. Returns whether anything did.
+bool follow_consequences(Table& table, const Rulebook& rules, std::vector<MoveStep>& steps);
 /// The second half: what follows once cards have left the zone `from`.
 void follow_move(Table& table, const Rulebook& rules, ZoneId from, std::vector<MoveStep>& steps);
 

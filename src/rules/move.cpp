@@ -71,34 +71,9 @@ void draw(Table& table, const Move& move, const Verdict& verdict, std::vector<Mo
   (void)table.take(move.from, move.to, count, true);
 }
 
-void move_run(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps) {
-  MoveStep moved{.card = move.run.first, .count = move.run.count, .from = move.from, .to = move.to};
-  if (rules_detail::would_exchange(table, rules, move.run, move.to)) {
-    const CardId other = *table.top(move.to);
-    (void)table.swap(move.run.first, other);
-    steps.push_back({.kind = Kind::exchanged, .card = other, .count = 1, .from = move.to, .to = move.from});
-    steps.push_back(moved);
-    return;
-  }
-  const bool within = move.from == move.to;
-  const std::size_t room = table.zone(move.to)->cards.size() - (within ? move.run.count : 0);
-  (void)table.move(move.run, move.to, move.at.value_or(room));
-  // The cards of the run stay together, so that they are found one by one.
-  for (const CardId card : table.cards_of(move.run)) {
-    if (!within) (void)table.set_sideways(card, rules_of(rules, move.to)->lays_sideways);
-    if (move.position) (void)table.set_position(card, *move.position);
-  }
-  steps.push_back(moved);
-}
-
-/// Cards have left a zone: it is empty now, or the card that lies uncovered is flipped, where that is a rule.
-void uncover(Table& table, const Rulebook& rules, ZoneId zone, std::vector<MoveStep>& steps) {
-  const auto top = table.top(zone);
-  if (!top) return steps.push_back({.kind = Kind::emptied, .from = zone});
-  const ZoneRules* own = rules_of(rules, zone);
-  if (!own || !own->flips_uncovered || table.card(*top)->face_up) return;
-  (void)table.flip(*top, true);
-  steps.push_back({.kind = Kind::flipped, .card = *top, .count = 1, .from = zone});
+bool takes_from(const ZoneRules& own, ZoneId zone) {
+  const auto& from = own.takes_from;
+  return own.takes_itself && (from.empty() || std::find(from.begin(), from.end(), zone) != from.end());
 }
 
 /// The zone that takes the top card of another by itself; none when none does.
@@ -107,7 +82,7 @@ ZoneId taker_of(const Table& table, const Rulebook& rules, const Zone& zone) {
   if (!pick.verdict || pick.run.count != 1) return {};
   for (const Zone& to : table.zones()) {
     const ZoneRules* own = rules_of(rules, to.id);
-    if (own && own->takes_itself && judge_drop(table, rules, pick.run, to.id)) return to.id;
+    if (own && takes_from(*own, zone.id) && judge_drop(table, rules, pick.run, to.id)) return to.id;
   }
   return {};
 }
@@ -129,7 +104,7 @@ void take_what_fits(Table& table, const Rulebook& given, std::vector<MoveStep>& 
       const CardId top = zone.cards.back();
       (void)table.move({top, 1}, to);
       steps.push_back({.kind = Kind::taken, .card = top, .count = 1, .from = zone.id, .to = to});
-      uncover(table, rules, zone.id, steps);
+      rules_detail::uncover(table, rules, zone.id, steps);
       again = true;
     }
   }
@@ -193,6 +168,27 @@ MoveVerdict best_move(const Table& table, const Rulebook& rules, CardId id) {
   return best ? to(best->id) : MoveVerdict{.verdict = why};
 }
 
+void rules_detail::move_run(Table& table, const Rulebook& rules, const Move& move,
+                            std::vector<MoveStep>& steps) {
+  MoveStep moved{.card = move.run.first, .count = move.run.count, .from = move.from, .to = move.to};
+  if (would_exchange(table, rules, move.run, move.to)) {
+    const CardId other = *table.top(move.to);
+    (void)table.swap(move.run.first, other);
+    steps.push_back({.kind = Kind::exchanged, .card = other, .count = 1, .from = move.to, .to = move.from});
+    steps.push_back(moved);
+    return;
+  }
+  const bool within = move.from == move.to;
+  const std::size_t room = table.zone(move.to)->cards.size() - (within ? move.run.count : 0);
+  (void)table.move(move.run, move.to, std::min(move.at.value_or(room), room));
+  // The cards of the run stay together, so that they are found one by one.
+  for (const CardId card : table.cards_of(move.run)) {
+    if (!within) (void)table.set_sideways(card, rules_of(rules, move.to)->lays_sideways);
+    if (move.position) (void)table.set_position(card, *move.position);
+  }
+  steps.push_back(moved);
+}
+
 Verdict rules_detail::make_move(Table& table, const Rulebook& rules, const Move& move,
                                 std::vector<MoveStep>& steps) {
   const Verdict verdict = judge_move(table, rules, move);
@@ -203,12 +199,24 @@ Verdict rules_detail::make_move(Table& table, const Rulebook& rules, const Move&
   return verdict;
 }
 
+void rules_detail::uncover(Table& table, const Rulebook& rules, ZoneId zone, std::vector<MoveStep>& steps) {
+  const auto top = table.top(zone);
+  if (!top) return steps.push_back({.kind = Kind::emptied, .from = zone});
+  const ZoneRules* own = rules_of(rules, zone);
+  if (!own || !own->flips_uncovered || table.card(*top)->face_up) return;
+  (void)table.flip(*top, true);
+  steps.push_back({.kind = Kind::flipped, .card = *top, .count = 1, .from = zone});
+}
+
 void rules_detail::follow_move(Table& table, const Rulebook& rules, ZoneId from,
                                std::vector<MoveStep>& steps) {
   uncover(table, rules, from, steps);
-  take_what_fits(table, rules, steps);
-  for (const Zone& zone : table.zones()) {
-    if (!zone.cards.empty()) uncover(table, rules, zone.id, steps);
+  for (std::size_t rounds = 0;; ++rounds) {
+    take_what_fits(table, rules, steps);
+    for (const Zone& zone : table.zones()) {
+      if (!zone.cards.empty()) uncover(table, rules, zone.id, steps);
+    }
+    if (rounds == most_consequences || !follow_consequences(table, rules, steps)) return;
   }
 }
 

@@ -33,7 +33,7 @@ Rule negate(Rule part) { return {.kind = RuleKind::negate, .parts = {std::move(p
 Rule neighbours(int filled) { return {.kind = RuleKind::neighbours, .number = filled}; }
 Rule waited_for(int filled) { return {.kind = RuleKind::waited_for, .number = filled}; }
 Rule each_neighbour(Rule part) { return {.kind = RuleKind::each_neighbour, .parts = {std::move(part)}}; }
-Rule own(std::string name, std::function<Verdict(const RuleQuestion&)> judge) {
+Rule own(std::string name, RuleFunction judge) {
   Rule r{.kind = RuleKind::own};
   r.own_rules.push_back(std::make_shared<const OwnRule>(OwnRule{std::move(name), std::move(judge)}));
   return r;

@@ -17,7 +17,7 @@ using rules_detail::refuse_off;
 
 std::size_t rules_detail::count_parts(const ZoneRules& rules) {
   return rules_detail::count_parts(rules.drop) + rules_detail::count_parts(rules.pick.link) +
-         rules_detail::count_parts(rules.pick.when) + rules.sends_to.size() +
+         rules_detail::count_parts(rules.pick.when) + rules.sends_to.size() + rules.takes_from.size() +
          (rules.stock ? rules.stock->gives.size() : 0);
 }
 
@@ -25,12 +25,17 @@ void check(const ZoneRules& rules, const Table& table) {
   check(rules.drop, table.deck());
   check(rules.pick.link, table.deck());
   check(rules.pick.when, table.deck());
-  for (const ZoneId zone : rules.sends_to) {
-    if (!table.zone(zone)) {
-      throw Error(
-          fmt::format("rules: cards are sent to zone {}: a zone of the table is expected", zone.value));
+  const auto there = [&](const SharedList<ZoneId>& zones, const char* what) {
+    for (const ZoneId zone : zones) {
+      if (!table.zone(zone))
+        throw Error(
+            fmt::format("rules: cards are {} zone {}: a zone of the table is expected", what, zone.value));
     }
-  }
+  };
+  there(rules.sends_to, "sent to");
+  there(rules.takes_from, "taken from");
+  if (!rules.takes_from.empty() && !rules.takes_itself)
+    throw Error("rules: takes_from without takes_itself: both are expected, or neither");
   if (!rules.stock) return;
   const StockRule& stock = *rules.stock;
   if (!table.zone(stock.to)) {

@@ -37,8 +37,8 @@ TEST_CASE(
 
 TEST_CASE("examples: a part by itself, a game that is saved, and a renderer of one's own, each short") {
   for (const std::string name :
-       {"game_loop", "layout_alone", "motion_alone", "hit_alone", "rules_alone", "saved_game", "own_renderer",
-        "fan_picture", "own_layout", "frame_numbers"}) {
+       {"game_loop", "layout_alone", "motion_alone", "hit_alone", "rules_alone", "sold_pairs", "saved_game",
+        "own_renderer", "fan_picture", "own_layout", "frame_numbers"}) {
     CAPTURE(name);
     const auto picture = std::filesystem::temp_directory_path() / "apsidon-own-renderer.png";
     std::filesystem::remove(picture);

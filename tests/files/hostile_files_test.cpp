@@ -55,10 +55,11 @@ TEST_CASE("files: more of a thing than a table has is refused with the number") 
             .find("1000000 links: at most 100000 are expected [too-many]") != std::string::npos);
   CHECK(refusal(table_with(R"("cards": {"a": [)" + repeated(most_cards + 1, R"("fern-1")") + "]}, "))
             .find("more than 100000 cards") != std::string::npos);
-  CHECK(refusal(
-            R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
-            R"(, "zones": [{"name": "a", "repeat": 10000}, {"name": "b"}], "plans": [{"root": {"each": "a"}}]})")
-            .find("more than 10000 zones") != std::string::npos);
+  CHECK(
+      refusal(
+          R"({"apsidon": "table", "version": 1, "deck": )" + small_deck +
+          R"(, "zones": [{"name": "a", "repeat": 10000}, {"name": "b"}], "plans": [{"root": {"each": "a"}}]})")
+          .find("more than 10000 zones") != std::string::npos);
   const std::string nodes =
       R"({"across": [{"zone": "a"}, )" + repeated(most_plan_nodes, R"({"space": 0})") + "]}";
   CHECK(refusal(table_with("", nodes)).find("more than 100000 nodes") != std::string::npos);
@@ -102,10 +103,10 @@ TEST_CASE("files: names that are too long, or would do more than be shown, are r
   // Told where it stands, for whichever thing it is.
   const std::string long_one(201, 'y');
   CHECK(refusal(table_with(R"("panels": [{"name": ")" + long_one + R"("}], )"))
-            .find("/panels/0/id: the name: 201 bytes: at most 200 are expected [out-of-range]") !=
+            .find("/panels/0/name: the name: 201 bytes: at most 200 are expected [out-of-range]") !=
         std::string::npos);
   CHECK(refusal(table_with(R"("panels": [{"name": "a\u001b[31mred"}], )"))
-            .find("/panels/0/id: the name: it has") != std::string::npos);
+            .find("/panels/0/name: the name: it has") != std::string::npos);
   // Cut short, longer than it need be, a half of a pair, beyond the last.
   for (const char* text :
        {"\xC3", "\xC0\x80", "\xC1\xBF", "\xE0\x9F\xBF", "\xED\xA0\x80", "\xF4\x90\x80\x80"})
@@ -381,7 +382,7 @@ TEST_CASE("files: data of zones, cards and panels is kept to the letter, whateve
   const std::vector<CardId> ids{{9}, {4}, {7}};
   std::map<CardId, std::string> moved;
   for (const auto& [card, data] : later.card_data) moved[ids[card.value - 1]] = data;
-  cards_detail::Inside::give_ids(later.table, ids, {20});
+  cards_detail::give_ids(later.table, ids, {20});
   later.card_data = moved;
   const auto numbered = parse_table(write_table(later), "t.json");
   REQUIRE(numbered.has_value());

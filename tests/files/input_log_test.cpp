@@ -38,6 +38,22 @@ AnyInput random_input(Random& r, double time) {
                    .arguments = r.chance(0.5f) ? arguments() : std::vector<VerdictArgument>{}};
   };
   const auto panel = [&] { return PanelId{static_cast<std::uint32_t>(r.below(3))}; };
+  const auto any_edit = [&] {
+    Edit edit{.kind = static_cast<EditKind>(r.below(14)),
+              .run = {card(), r.below(3)},
+              .card = card(),
+              .other = card(),
+              .zone = zone(),
+              .count = r.below(3),
+              .on = r.chance(0.5f),
+              .face = {static_cast<std::uint32_t>(r.below(53))},
+              .cell = r.between(-1, 5),
+              .position = {r.uniform(0, 1), 0},
+              .seed = r.below(1u << 30) * 4'000'000'007u};
+    if (r.chance(0.5f)) edit.at = r.below(5);
+    if (r.chance(0.5f)) edit.made = {.face = {7}, .key = 12, .face_up = false, .cell = 3, .at = {0.25f, 1}};
+    return edit;
+  };
   switch (r.below(input_kinds)) {
     case 24: {
       SwitchInput input{.what = static_cast<SwitchInput::What>(r.below(4)), .reason = text(), .time = time};
@@ -101,22 +117,10 @@ AnyInput random_input(Random& r, double time) {
                       .card = card(),
                       .zone = zone(),
                       .time = time};
-    case 13: {
-      play_detail::Edit edit{.kind = static_cast<play_detail::EditKind>(r.below(14)),
-                             .run = {card(), r.below(3)},
-                             .card = card(),
-                             .other = card(),
-                             .zone = zone(),
-                             .count = r.below(3),
-                             .on = r.chance(0.5f),
-                             .face = {static_cast<std::uint32_t>(r.below(53))},
-                             .cell = r.between(-1, 5),
-                             .position = {r.uniform(0, 1), 0},
-                             .seed = r.below(1u << 30) * 4'000'000'007u};
-      if (r.chance(0.5f)) edit.at = r.below(5);
-      if (r.chance(0.5f)) edit.made = {.face = {7}, .key = 12, .face_up = false, .cell = 3, .at = {0.25f, 1}};
-      return EditInput{.edit = edit, .time = time};
-    }
+    case 13:
+      return EditInput{.edit = any_edit(), .time = time};
+    case 34:
+      return FollowedInput{.name = text(), .edits = {any_edit(), any_edit()}, .time = time};
     case 14:
       return RestoreInput{.inputs = r.below(99), .taken_at = time / 3, .time = time};
     case 15:
@@ -182,7 +186,8 @@ AnyInput random_input(Random& r, double time) {
     case 4:
       return ReasonInput{.what = static_cast<ReasonInput::What>(r.below(6)), .reason = text(), .time = time};
     case 5:
-      return AnswerInput{.proposal = r.below(100), .verdict = verdict(), .time = time};
+      return AnswerInput{
+          .proposal = r.below(100), .verdict = verdict(), .is_final = r.chance(0.5f), .time = time};
     case 6: {
       SyncInput sync{.wanted = {{.key = 7, .cards = {}}, {.key = 9, .cards = {}}}, .time = time};
       for (std::uint64_t key = 1; key < 4; ++key) {

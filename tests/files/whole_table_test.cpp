@@ -111,6 +111,7 @@ void add_behaviour(Random& r, TableSetup& setup, ZoneId id) {
   rules.flips_uncovered = toss();
   rules.takes_itself = toss();
   if (toss()) rules.sends_to = {other_zone(r, setup, id)};
+  if (rules.takes_itself && toss()) rules.takes_from = {other_zone(r, setup, id)};
   if (toss())
     rules.stock = StockRule{.to = other_zone(r, setup, id), .gives = {3, 1}, .passes = r.between(0, 4)};
   ZoneHandling& handling = setup.handling_of(id);
@@ -216,6 +217,7 @@ TEST_CASE(
       RC_ASSERT(read->handling_of(zone.id) == setup.handling_of(zone.id));
       RC_ASSERT(read->rules_of(zone.id).stock == setup.rules_of(zone.id).stock);
       RC_ASSERT(read->rules_of(zone.id).sends_to == setup.rules_of(zone.id).sends_to);
+      RC_ASSERT(read->rules_of(zone.id).takes_from == setup.rules_of(zone.id).takes_from);
       RC_ASSERT(read->layout_of(zone.id).longest_covered == setup.layout_of(zone.id).longest_covered);
     }
   });

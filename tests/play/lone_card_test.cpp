@@ -271,7 +271,8 @@ TEST_CASE("play: lone cards are spoken of in words that can be replaced, and mak
   card.set_sideways(true, Pace::at_once);
   CHECK(describe(card, names) == "two of ferns, sideways");
   card.set_face_up(false, Pace::at_once);
-  CHECK(describe(card, names, {.covered = "Rückseite", .sideways = "{card} (quer)"}) == "Rückseite (quer)");
+  CHECK(describe(card, names, {.by_kind = {}, .covered = "Rückseite", .sideways = "{card} (quer)"}) ==
+        "Rückseite (quer)");
   const std::vector<LoneCard> form{lone(), card, lone()};
   const Frame frame = frame_of(form, {400, 300}, 2);
   REQUIRE(frame.items.size() == 3);

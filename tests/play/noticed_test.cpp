@@ -131,7 +131,7 @@ TEST_CASE("play: a preview keeps its gap to what it stands beside and to the win
     const float gap = side == ZoomSide::above   ? own.min.y - shown.max.y
                       : side == ZoomSide::below ? shown.min.y - own.max.y
                       : side == ZoomSide::left  ? own.min.x - shown.max.x
-                                            : shown.min.x - own.max.x;
+                                                : shown.min.x - own.max.x;
     CHECK(gap == Approx(31).margin(0.1));
     CHECK(shown.width() == Approx(2.2f * h.field.where().card_size().width).margin(0.1));
   }
@@ -139,7 +139,8 @@ TEST_CASE("play: a preview keeps its gap to what it stands beside and to the win
   TableSetup setup(glasshouse());
   const ZoneId slot = setup.add({.name = "slot", .handling = {.zoom = true}, .cards = {{.face = {1}}}});
   setup.plans = {{.root = zone(slot), .largest_width = 100}};
-  Hand h(setup, {.window = {400, 600}, .hover = {.zoom = 9, .zoom_gap = 17, .zoom_sides = {ZoomSide::below}}});
+  Hand h(setup,
+         {.window = {400, 600}, .hover = {.zoom = 9, .zoom_gap = 17, .zoom_sides = {ZoomSide::below}}});
   h.point(PointerPhase::move, h.middle("slot"));
   h.wait(1);
   REQUIRE(h.field.hand().previewed());

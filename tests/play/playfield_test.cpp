@@ -363,7 +363,7 @@ TEST_CASE("play: a set-up that makes no sense is refused") {
                     "playfield: corner radius is 2: 0 to 0.5 is expected");
   CHECK_THROWS_AS(Playfield(empty, {.start_time = NAN}), Error);
   Feel slow;
-  slow.move.seconds = -1;
+  slow.move.glide.seconds = -1;
   CHECK_THROWS_WITH(Playfield(empty, {.feel = slow}), Catch::Contains("seconds is -1"));
   CHECK_THROWS_WITH(Playfield(empty, {.thresholds = {.mouse_slop = -1}}), Catch::Contains("slop"));
   CHECK_THROWS_WITH(Playfield(empty, {.drag = {.held_opacity = 2}}), Catch::Contains("opacity is 2"));

@@ -84,6 +84,37 @@ TEST_CASE("rules: a move is made whole with all that follows, or refused and not
   CHECK(apply_move(table, rules, whole).steps.empty());
 }
 
+TEST_CASE("rules: a zone that takes by itself takes from the zones that it says, and from no other") {
+  for (const bool from_waste_only : {false, true}) {
+    ValuesBench b;
+    b.lay(b.waste, "poppy-1");
+    b.lay(b.column, "poppy-2");
+    const CardId any = b.lay(b.pot, "reed-1");
+    b.setup.rules_of(b.bed).takes_itself = true;
+    if (from_waste_only) b.setup.rules_of(b.bed).takes_from = {b.waste};
+    check(b.setup);
+    const MoveReport report =
+        apply_move(b.setup.table, b.setup.rulebook(), {.run = {any, 1}, .from = b.pot, .to = b.column});
+    REQUIRE(report.verdict.allowed() == false);  // of another colour: nothing follows
+    CHECK(b.setup.table.zone(b.bed)->cards.empty());
+    b.setup.rules_of(b.column).drop = rule::anything();
+    b.setup.rules_of(b.waste).drop = rule::anything();
+    CHECK(apply_move(b.setup.table, b.setup.rulebook(), {.run = {any, 1}, .from = b.pot, .to = b.stock})
+              .verdict.reason == Reason::drop_nothing);
+    b.setup.rules_of(b.stock).drop = rule::anything();
+    REQUIRE(apply_move(b.setup.table, b.setup.rulebook(), {.run = {any, 1}, .from = b.pot, .to = b.stock})
+                .verdict);
+    CHECK(b.setup.table.zone(b.bed)->cards.size() == (from_waste_only ? 1 : 2));
+    CHECK(b.setup.table.zone(b.column)->cards.size() == (from_waste_only ? 1 : 0));
+  }
+  ValuesBench b;
+  b.setup.rules_of(b.bed).takes_from = {b.waste};
+  CHECK_THROWS_WITH(check(b.setup), Catch::Contains("takes_from without takes_itself"));
+  b.setup.rules_of(b.bed).takes_itself = true;
+  b.setup.rules_of(b.bed).takes_from = {{99}};
+  CHECK_THROWS_WITH(check(b.setup), Catch::Contains("taken from zone 99"));
+}
+
 TEST_CASE("rules: a stock is drawn from and recycled by moves, each only when it is the time for it") {
   ValuesBench b;
   for (const char* face : {"fern-5", "fern-6", "fern-7"}) b.lay(b.stock, face, false);
@@ -165,10 +196,10 @@ TEST_CASE(
   CHECK(read->table.zone(b.bed)->cards == b.setup.table.zone(b.bed)->cards);
   CHECK(read->table.last_id() == b.setup.table.last_id());
   const CardId card = read->table.zone(b.column)->cards.front();
-  CHECK(judge_drop(read->table, read->rulebook(), {card, 1}, b.pot).reason == Reason::own_rule);
+  CHECK(judge_drop(read->table, read->rulebook(), {card, 1}, b.pot).reason == Reason::unbound);
   CHECK_FALSE(reached(read->won, read->table, read->rulebook()));
   Table table = b.setup.table;
-  CHECK_THROWS_AS(cards_detail::Inside::give_ids(table, std::vector<CardId>{{1}, {1}}, {5}), Error);
-  CHECK_THROWS_AS(cards_detail::Inside::give_ids(table, std::vector<CardId>{{1}, {9}}, {5}), Error);
-  CHECK_THROWS_AS(cards_detail::Inside::give_ids(table, std::vector<CardId>{{1}}, {5}), Error);
+  CHECK_THROWS_AS(cards_detail::give_ids(table, std::vector<CardId>{{1}, {1}}, {5}), Error);
+  CHECK_THROWS_AS(cards_detail::give_ids(table, std::vector<CardId>{{1}, {9}}, {5}), Error);
+  CHECK_THROWS_AS(cards_detail::give_ids(table, std::vector<CardId>{{1}}, {5}), Error);
 }

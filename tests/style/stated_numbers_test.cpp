@@ -156,10 +156,10 @@ class Borders {
     CAPTURE(std::string(key));
     bool named = false;
     try {
-      if constexpr (requires { check(options_, "it"); }) {
-        check(options_, "it");
-      } else {
+      if constexpr (requires { check(options_); }) {
         check(options_);
+      } else {
+        geometry_detail::check_options("it", options_);
       }
     } catch (const Error& e) {
       named = std::string_view(e.what()).find(": " + std::string(key) + " is ") != std::string_view::npos;

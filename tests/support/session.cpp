@@ -201,21 +201,20 @@ void Session::edit(Random& r) {
     (void)field_.edits().sync(random_wish(r, field_.table()));
     return;
   }
-  const play_detail::Edit edit{
-      .kind = static_cast<play_detail::EditKind>(r.below(hostile_ ? 16 : 14)),
-      .run = {card(r), r.below(3)},
-      .card = card(r),
-      .other = card(r),
-      .zone = zone(r),
-      .count = r.below(4),
-      .on = r.chance(0.6f),
-      .face = {static_cast<std::uint32_t>(r.below(70))},
-      .cell = r.between(-2, 8),
-      .position = {static_cast<float>(number(r, 0, 1)), static_cast<float>(number(r, -1, 2))},
-      .seed = r.below(1000),
-      .made = {.face = {static_cast<std::uint32_t>(r.below(54))},
-               .face_up = r.chance(0.5f),
-               .at = {static_cast<float>(number(r, 0, 1)), 0.5f}}};
+  const Edit edit{.kind = static_cast<EditKind>(r.below(hostile_ ? 16 : 14)),
+                  .run = {card(r), r.below(3)},
+                  .card = card(r),
+                  .other = card(r),
+                  .zone = zone(r),
+                  .count = r.below(4),
+                  .on = r.chance(0.6f),
+                  .face = {static_cast<std::uint32_t>(r.below(70))},
+                  .cell = r.between(-2, 8),
+                  .position = {static_cast<float>(number(r, 0, 1)), static_cast<float>(number(r, -1, 2))},
+                  .seed = r.below(1000),
+                  .made = {.face = {static_cast<std::uint32_t>(r.below(54))},
+                           .face_up = r.chance(0.5f),
+                           .at = {static_cast<float>(number(r, 0, 1)), 0.5f}}};
   (void)field_.call(play_detail::input_of(play_detail::EditInput{.edit = edit}));
 }
 

@@ -75,9 +75,10 @@ enum class Reason : std::uint8_t {
   undo_forbidden,       ///< the game lets nothing be taken back for now
   no_focus,             ///< keys cannot act on it now
   no_preview,           ///< its zone zooms nothing, or the window has no room for more than the card itself
+  unbound,              ///< the table names a rule in code whose function was not given; `problem` says so
 };
 
-inline constexpr int reason_count = static_cast<int>(Reason::no_preview) + 1;
+inline constexpr int reason_count = static_cast<int>(Reason::unbound) + 1;
 
 /// "not-rank-down". Never changes for a reason once released.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string_view code_of(Reason reason);

@@ -18,6 +18,7 @@ enum class EventKind : std::uint8_t {
   tapped,         ///< a card, zone or panel was pressed and let go
   double_tapped,  ///< and again, soon after
   long_pressed,   ///< it is held down
+  released,       ///< what was long pressed is let go, without having been dragged
   pick_refused,   ///< a drag began on a card that may not be picked up; the verdict says why
   picked_up,      ///< a run is in the hand
   proposed,       ///< it was let go over a zone; one of the next three follows with the same proposal number

@@ -115,8 +115,8 @@ struct HoverOptions {
   float zoom = 2.2f;    ///< its size, times that of the table's cards, as far as the window has room, [1, 20]
   float zoom_gap = 12;  ///< px to the card and to the window's edge, [0, 1000]
   std::vector<ZoomSide> zoom_sides = {ZoomSide::above, ZoomSide::right, ZoomSide::left,
-                                  ZoomSide::below};  ///< the first that has room
-  ZoomedLook zoomed = ZoomedLook::shown;         ///< the card itself meanwhile
+                                      ZoomSide::below};  ///< the first that has room
+  ZoomedLook zoomed = ZoomedLook::shown;                 ///< the card itself meanwhile
 
   friend bool operator==(const HoverOptions&, const HoverOptions&) = default;
 };

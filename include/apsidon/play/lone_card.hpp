@@ -103,10 +103,10 @@ class APSIDON_CORE_EXPORT LoneCard {
 
   [[nodiscard]] double now() const { return now_; }
   void advance_to(double time);
-  /// The next event up to this time, in order of their times: tapped (it was pressed), long_pressed, flipped,
-  /// edge_on, face_changed, reoriented, hovered, unhovered, focused, settled. `face_up` is which side it had
-  /// then; of edge_on: which shows from now on. What is called for in answer happens at the event's own time
-  /// where no input was of a later one.
+  /// The next event up to this time, in order of their times: tapped (it was pressed), long_pressed,
+  /// released, flipped, edge_on, face_changed, reoriented, hovered, unhovered, focused, settled. `face_up` is
+  /// which side it had then; of edge_on: which shows from now on. What is called for in answer happens at the
+  /// event's own time where no input was of a later one.
   std::optional<Event> next_event(double until);
   [[nodiscard]] bool at_rest() const { return !(now_ < ends_at()); }
   /// When it will be at rest if nobody does anything.

@@ -56,8 +56,9 @@ class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
   /// Answers a proposal that waits. A refused verdict puts the cards back; an allowed one is applied to the
   /// table as it is now. Where the rules refuse it by now, or its cards lie elsewhere, it ends as
   /// `superseded`, with that verdict, and the server's yes has changed nothing here: a `sync` brings the
-  /// table to the server's.
-  Verdict answer(std::uint64_t proposal, const Verdict& verdict = {});
+  /// table to the server's. A yes that `is_final` is about a run and asks no rule: while the proposal waits,
+  /// its cards lie where they lay.
+  Verdict answer(std::uint64_t proposal, const Verdict& verdict = {}, bool is_final = false);
 
  private:
   friend struct play_detail::Groups;

@@ -3,6 +3,7 @@
 #include <map>
 #include <span>
 #include <string>
+#include <string_view>
 #include <utility>
 #include <vector>
 
@@ -84,6 +85,17 @@ struct APSIDON_CORE_EXPORT TableSetup {
   /// gives the node that places them.
   PlanNode add_formation(const ZoneSetup& zone, const Formation& formation);
 
+  /// Gives the function of all rules and goals in code of this name, in whatever zones and files they are
+  /// named: those of a table that was read have none. Throws Error when the table names no such, or the
+  /// function is empty.
+  void bind(std::string_view of, RuleFunction judge);
+  /// The same of consequences in code, and of layouts.
+  void bind(std::string_view of, FollowFunction follow);
+  void bind(std::string_view of, CustomFunctions functions);
+  /// What is named and has no function yet, in the order of the alphabet. Such rules refuse, as `unbound`;
+  /// such goals are not reached; nothing follows from such consequences; such layouts lie as spreads.
+  [[nodiscard]] std::vector<std::string> unbound() const;
+
   // What a zone was added with, by its id. The id is one of the table.
 
   [[nodiscard]] const ZoneLayout& layout_of(ZoneId zone) const { return layouts_[zone.value - 1]; }
@@ -100,7 +112,12 @@ struct APSIDON_CORE_EXPORT TableSetup {
   [[nodiscard]] std::span<const ZoneLayout> layouts() const { return layouts_; }
   /// For judging without a playfield. Valid until the set-up changes.
   [[nodiscard]] Rulebook rulebook() const {
-    return {.zones = rules_, .links = links, .waits = waits, .won = &won, .lost = &lost};
+    return {.zones = rules_,
+            .links = links,
+            .waits = waits,
+            .consequences = consequences,
+            .won = &won,
+            .lost = &lost};
   }
 
   std::string name = {};  ///< for people
@@ -109,6 +126,7 @@ struct APSIDON_CORE_EXPORT TableSetup {
   std::vector<PanelSetup> panels = {};                ///< by PanelId - 1
   std::vector<std::pair<ZoneId, ZoneId>> links = {};  ///< neighbouring slots of formations
   std::vector<std::pair<ZoneId, ZoneId>> waits = {};  ///< slots that wait: the first for the second
+  std::vector<Consequence> consequences = {};         ///< what follows a move, looked for in this order
   /// What is said when a rule in code, or the game itself, refuses: by the name in the verdict. Placeholders:
   /// `{card}`, `{onto}`, `{zone}`, `{wanted}`, `{found}`, and what the verdict tells beside, by its name.
   std::map<std::string, std::string, std::less<>> sentences = {};

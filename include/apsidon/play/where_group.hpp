@@ -68,6 +68,9 @@ class APSIDON_CORE_EXPORT WhereGroup : public play_detail::Group {
   [[nodiscard]] std::optional<Pose> neutral_pose(CardId card) const;
   [[nodiscard]] std::optional<Pose> resting_pose(CardId card) const;
   [[nodiscard]] std::optional<Pose> live_pose(CardId card) const;
+  /// Whether a card is on its way to where it rests, or waits to leave; an effect is no way. False for a card
+  /// that is held, or not there.
+  [[nodiscard]] bool on_its_way(CardId card) const;
   /// The smallest upright box around a run as it rests; nothing when the zone does not hold all of it.
   [[nodiscard]] std::optional<Rect> run_outline(const Run& run) const;
 

@@ -33,8 +33,7 @@ namespace goal {
 [[nodiscard]] APSIDON_CORE_EXPORT Goal empty(std::vector<ZoneId> zones);
 /// The function is asked without a card; allowed means that the goal is reached. It may not call back into
 /// the playfield that asks it.
-[[nodiscard]] APSIDON_CORE_EXPORT Goal own(std::string name,
-                                           std::function<Verdict(const RuleQuestion&)> reached = {});
+[[nodiscard]] APSIDON_CORE_EXPORT Goal own(std::string name, RuleFunction reached = {});
 }  // namespace goal
 
 /// Throws Error when a goal names no zones, one that is not there, or a function without a name.

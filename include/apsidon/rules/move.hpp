@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "apsidon/core_export.hpp"
+#include "apsidon/rules/move_step.hpp"
 #include "apsidon/rules/rulebook.hpp"
 
 namespace apsidon {
@@ -73,27 +74,6 @@ APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& ru
 /// What a tap on a stock is: a draw, or a recycling of its waste.
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict stock_move(const Table& table, const Rulebook& rules,
                                                          ZoneId stock);
-
-/// Something that a move has done, or that has followed from it by rule.
-struct MoveStep {
-  enum class Kind : std::uint8_t {
-    moved,      ///< a run lies in `to`
-    exchanged,  ///< a card went to where the run came from
-    drawn,      ///< a stock gave `count` cards
-    recycled,   ///< a waste became its stock again
-    emptied,    ///< `from` has no cards any more
-    flipped,    ///< the card that lies uncovered now was flipped
-    taken,      ///< a zone has taken by itself what fits
-  };
-
-  Kind kind = Kind::moved;
-  CardId card = {};  ///< the card, or the lowest of the run; of a stock the one that was its top
-  std::size_t count = 0;
-  ZoneId from = {};
-  ZoneId to = {};
-
-  friend constexpr bool operator==(const MoveStep&, const MoveStep&) = default;
-};
 
 /// What came of a move.
 struct MoveReport {

@@ -63,11 +63,14 @@ struct APSIDON_CORE_EXPORT RuleQuestion {
   [[nodiscard]] Verdict refuse(std::vector<VerdictArgument> arguments = {}, std::string rule = {}) const;
 };
 
-/// A rule in code. It may not call back into the playfield that asks it. Read from a file it has a name and
-/// no function: then it refuses (`own_rule`), unless a log of the session answers for it.
+/// What a rule in code, or a goal, is asked by. It may not call back into the playfield that asks it.
+using RuleFunction = std::function<Verdict(const RuleQuestion&)>;
+
+/// A rule in code. Read from a file it has a name and no function: then it refuses (`unbound`), until
+/// `TableSetup::bind` gives it one, or unless a log of the session answers for it.
 struct APSIDON_CORE_EXPORT OwnRule {
   std::string name = {};  ///< not empty; it stands for the rule in files and logs, and in what it refuses
-  std::function<Verdict(const RuleQuestion&)> judge = {};
+  RuleFunction judge = {};
 
   /// What the function says; a refusal when there is none, and one as `game_failed` when it throws.
   [[nodiscard]] Verdict answer(const RuleQuestion& question) const;
@@ -114,8 +117,7 @@ namespace rule {
 /// Slots that the zone waits for hold a card: at least so many of them, or all.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule waited_for(int filled = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT Rule each_neighbour(Rule part);
-[[nodiscard]] APSIDON_CORE_EXPORT Rule own(std::string name,
-                                           std::function<Verdict(const RuleQuestion&)> judge = {});
+[[nodiscard]] APSIDON_CORE_EXPORT Rule own(std::string name, RuleFunction judge = {});
 }  // namespace rule
 
 /// Throws Error when it has more than `most_parts_of_rule`, when an all or any has no parts, a negate or

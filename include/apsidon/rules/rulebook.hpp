@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "apsidon/core_export.hpp"
+#include "apsidon/rules/consequence.hpp"
 #include "apsidon/rules/rule.hpp"
 
 namespace apsidon {
@@ -52,6 +53,7 @@ struct ZoneRules {
   bool lays_sideways = false;    ///< what is dropped lies sideways
   bool flips_uncovered = false;  ///< after a move from it, its top card is flipped face up
   bool takes_itself = false;     ///< after a move, it takes what fits from the top of zones that give it
+  SharedList<ZoneId> takes_from = {};  ///< then from these alone; none: from all that do not take themselves
   /// Where its cards go when they are sent by themselves: the first of these that takes them, before all
   /// others.
   SharedList<ZoneId> sends_to = {};
@@ -82,6 +84,7 @@ struct Rulebook {
   std::span<const ZoneId> zones_off = {};           ///< zones that are, likewise: they give and take nothing
   std::span<const std::string> cards_off_for = {};  ///< why, one for each, if not empty
   std::span<const std::string> zones_off_for = {};  ///< likewise
+  std::span<const Consequence> consequences = {};   ///< what follows a move, looked for in this order
   const Goal* won = nullptr;                        ///< when a game is won, if not null
   const Goal* lost = nullptr;                       ///< when it is lost, if not null
   rules_detail::OwnAnswers* own = nullptr;          ///< answers for the rules in code, if not null

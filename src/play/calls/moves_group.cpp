@@ -43,8 +43,8 @@ Verdict MovesGroup::allow_undo(std::string_view reason) {
       .verdict;
 }
 void MovesGroup::set_judge(Judge judge) { field()->referee.trail().set_judge(std::move(judge)); }
-Verdict MovesGroup::answer(std::uint64_t proposal, const Verdict& verdict) {
-  return field()->call(AnswerInput{.proposal = proposal, .verdict = verdict}).verdict;
+Verdict MovesGroup::answer(std::uint64_t proposal, const Verdict& verdict, bool is_final) {
+  return field()->call(AnswerInput{.proposal = proposal, .verdict = verdict, .is_final = is_final}).verdict;
 }
 
 }  // namespace apsidon

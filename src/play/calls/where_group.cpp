@@ -83,6 +83,11 @@ std::optional<Pose> WhereGroup::resting_pose(CardId card) const {
   return s ? std::optional(field()->arrangement.resting(*s)) : std::nullopt;
 }
 
+bool WhereGroup::on_its_way(CardId card) const {
+  const auto slot = field()->table().slot(card);
+  return slot && !field()->hand.has(card) && field()->traffic.motion().on_its_way(*slot);
+}
+
 std::optional<Pose> WhereGroup::live_pose(CardId card) const {
   const auto s = field()->table().slot(card);
   return s ? std::optional(field()->traffic.motion().pose(*s)) : std::nullopt;

@@ -1,62 +1,59 @@
 #include "play/decides/own_code.hpp"
 
-#include <algorithm>
-#include <utility>
-#include <vector>
+#include "play/values/own_parts.hpp"
 
 namespace apsidon::play_detail {
 namespace {
 
-bool in_code(const Rule& rule) {
-  return !rule.own_rules.empty() || std::any_of(rule.parts.begin(), rule.parts.end(), in_code);
-}
+/// Exchanges what has only a name for what is known by it.
+struct Give {
+  const std::map<std::string, std::shared_ptr<const OwnRule>>& rules;
+  const std::map<std::string, CustomLayout>& layouts;
+  const std::map<std::string, FollowFunction>& follows;
+
+  void operator()(Consequence& own) const {
+    if (own.follow) return;
+    if (const auto known = follows.find(own.name); known != follows.end()) own.follow = known->second;
+  }
+  void operator()(std::shared_ptr<const OwnRule>& own) const {
+    if (own->judge) return;
+    if (const auto known = rules.find(own->name); known != rules.end()) own = known->second;
+  }
+  void operator()(CustomLayout& own) const {
+    if (own.functions) return;
+    if (const auto known = layouts.find(own.name); known != layouts.end()) own = known->second;
+  }
+};
+
+/// Notes what has a function.
+struct Learn {
+  std::map<std::string, std::shared_ptr<const OwnRule>>& rules;
+  std::map<std::string, CustomLayout>& layouts;
+  std::map<std::string, FollowFunction>& follows;
+
+  void operator()(const Consequence& own) const {
+    if (own.follow) follows.emplace(own.name, own.follow);
+  }
+  void operator()(const std::shared_ptr<const OwnRule>& own) const {
+    if (own->judge) rules.emplace(own->name, own);
+  }
+  void operator()(const CustomLayout& own) const {
+    if (own.functions) layouts.emplace(own.name, own);
+  }
+};
 
 }  // namespace
 
-void OwnCode::adopt(TableSetup& setup) {
-  for (const Zone& zone : setup.table.zones()) {
-    ZoneBehaviour behaviour = setup.behaviour_of(zone.id);
-    adopt(behaviour);
-    setup.set_behaviour(zone.id, std::move(behaviour));
-  }
-  adopt(setup.won.own_rules);
-  adopt(setup.lost.own_rules);
+/// All is learnt before anything is given, so that the order of the zones does not count.
+template <class Thing>
+void OwnCode::adopt_all(Thing& thing) {
+  Learn learn{rules_, layouts_, follows_};
+  each_own(thing, learn);
+  Give give{rules_, layouts_, follows_};
+  each_own(thing, give);
 }
 
-void OwnCode::adopt(ZoneBehaviour& behaviour) {
-  adopt(behaviour.rules.drop);
-  adopt(behaviour.rules.pick.link);
-  adopt(behaviour.rules.pick.when);
-  adopt(behaviour.layout.kind);
-}
-
-void OwnCode::adopt(Rule& rule) {
-  adopt(rule.own_rules);
-  // Parts without code of the game's stay the list that other zones share.
-  if (std::none_of(rule.parts.begin(), rule.parts.end(), in_code)) return;
-  std::vector<Rule> parts(rule.parts.begin(), rule.parts.end());
-  for (Rule& part : parts) adopt(part);
-  rule.parts = std::move(parts);
-}
-
-void OwnCode::adopt(std::vector<std::shared_ptr<const OwnRule>>& rules) {
-  for (std::shared_ptr<const OwnRule>& own : rules) {
-    if (own->judge) {
-      rules_.emplace(own->name, own);
-    } else if (const auto known = rules_.find(own->name); known != rules_.end()) {
-      own = known->second;
-    }
-  }
-}
-
-void OwnCode::adopt(Layout& layout) {
-  auto* own = std::get_if<CustomLayout>(&layout);
-  if (!own) return;
-  if (own->functions) {
-    layouts_.emplace(own->name, *own);
-  } else if (const auto known = layouts_.find(own->name); known != layouts_.end()) {
-    *own = known->second;
-  }
-}
+template void OwnCode::adopt_all(TableSetup& setup);
+template void OwnCode::adopt_all(ZoneBehaviour& behaviour);
 
 }  // namespace apsidon::play_detail

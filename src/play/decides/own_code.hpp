@@ -1,9 +1,8 @@
 #pragma once
-// The rules and layouts in the game's code, by their names. Not installed.
+// The rules, consequences and layouts in the game's code, by their names. Not installed.
 #include <map>
 #include <memory>
 #include <string>
-#include <vector>
 
 #include "apsidon/play/setup.hpp"
 
@@ -16,23 +15,23 @@ class OwnCode {
  public:
   explicit OwnCode(TableSetup& setup) { adopt(setup); }
 
-  /// Likewise of a whole table.
-  void adopt(TableSetup& setup);
-  /// Notes the functions that a zone brings, and gives it those that it only names.
-  void adopt(ZoneBehaviour& behaviour);
+  /// Notes the functions that a table, or a zone, brings, and gives it those that it only names.
+  void adopt(TableSetup& setup) { adopt_all(setup); }
+  void adopt(ZoneBehaviour& behaviour) { adopt_all(behaviour); }
   /// Knows what another knows, too, where it has no function of that name itself.
   void learn(const OwnCode& other) {
     rules_.insert(other.rules_.begin(), other.rules_.end());
     layouts_.insert(other.layouts_.begin(), other.layouts_.end());
+    follows_.insert(other.follows_.begin(), other.follows_.end());
   }
 
  private:
-  void adopt(Rule& rule);
-  void adopt(std::vector<std::shared_ptr<const OwnRule>>& rules);
-  void adopt(Layout& layout);
+  template <class Thing>
+  void adopt_all(Thing& thing);
 
   std::map<std::string, std::shared_ptr<const OwnRule>> rules_ = {};
   std::map<std::string, CustomLayout> layouts_ = {};
+  std::map<std::string, FollowFunction> follows_ = {};
 };
 
 }  // namespace apsidon::play_detail

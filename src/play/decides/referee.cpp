@@ -200,10 +200,11 @@ std::vector<CardId> Referee::end_waiting(std::uint64_t id) {
   return cards;
 }
 
-Verdict Referee::answer(const Proposal& p, const Verdict& verdict, double time, EventQueue& events) {
+Verdict Referee::answer(const Proposal& p, const Verdict& verdict, bool is_final, double time,
+                        EventQueue& events) {
   if (verdict) {
     // The rules may see it otherwise by now.
-    const Verdict applied = apply(p, {}, time, events);
+    const Verdict applied = apply(p, {}, time, events, is_final);
     if (applied) return applied;
     Event event = event_of(EventKind::superseded, p, time);
     event.verdict = applied;
@@ -230,12 +231,15 @@ void Referee::supersede(const Proposal& p, double time, EventQueue& events) cons
 }
 
 /// Makes a move: whole, or not at all.
-Verdict Referee::apply(const Proposal& p, const Release& release, double time, EventQueue& events) {
-  const Verdict verdict = judge_move(setup_.table, rulebook(), p.move);
+Verdict Referee::apply(const Proposal& p, const Release& release, double time, EventQueue& events,
+                       bool is_final) {
+  is_final = is_final && p.move.kind == MoveKind::run;
+  const Verdict verdict = is_final ? Verdict{} : judge_move(setup_.table, rulebook(), p.move);
   if (!verdict) return verdict;
   history_.note(setup_.table, true);  // what the game did before belongs to the move before
   steps_.clear();
-  (void)rules_detail::make_move(setup_.table, rulebook(), p.move, steps_);
+  if (is_final) rules_detail::move_run(setup_.table, rulebook(), p.move, steps_);
+  if (!is_final) (void)rules_detail::make_move(setup_.table, rulebook(), p.move, steps_);
   for (const MoveStep& step : steps_) {
     Event event = event_of(step, time);
     event.proposal = p.id;
@@ -248,9 +252,9 @@ Verdict Referee::apply(const Proposal& p, const Release& release, double time, E
 }
 
 Event Referee::event_of(const MoveStep& step, double time) {
-  constexpr std::array<EventKind, 7> kinds{EventKind::dropped,  EventKind::exchanged, EventKind::drawn,
+  constexpr std::array<EventKind, 8> kinds{EventKind::dropped,  EventKind::exchanged, EventKind::drawn,
                                            EventKind::recycled, EventKind::emptied,   EventKind::flipped,
-                                           EventKind::taken};
+                                           EventKind::taken,    EventKind::reoriented};
   return {.kind = kinds[static_cast<std::size_t>(step.kind)],
           .time = time,
           .card = step.card,

@@ -99,8 +99,10 @@ class Referee {
   /// made.
   Ruling propose(const Proposal& proposal, const Release& release, double time, EventQueue& events);
   [[nodiscard]] const Proposal* find(std::uint64_t proposal) const;
-  /// Answers a proposal that waited. An allowed one is made on the table as it is now.
-  Verdict answer(const Proposal& proposal, const Verdict& verdict, double time, EventQueue& events);
+  /// Answers a proposal that waited. An allowed one is made on the table as it is now, if the rules allow it
+  /// by now; of a run that is final, whatever they say.
+  Verdict answer(const Proposal& proposal, const Verdict& verdict, bool is_final, double time,
+                 EventQueue& events);
   /// A proposal that waits, and whose cards lie already where it would have them; the first one first.
   [[nodiscard]] std::optional<Proposal> came_true() const;
   /// The game has made its move itself: it is dropped.
@@ -182,7 +184,8 @@ class Referee {
   static constexpr double never = std::numeric_limits<double>::infinity();
 
  private:
-  Verdict apply(const Proposal& proposal, const Release& release, double time, EventQueue& events);
+  Verdict apply(const Proposal& proposal, const Release& release, double time, EventQueue& events,
+                bool is_final = false);
   bool judge_goals(double time, EventQueue& events);
   bool judge_moves(bool may_be_stuck, double time, EventQueue& events);
   bool judge_finishing(double time, EventQueue& events);

@@ -35,16 +35,45 @@ Verdict Trail::ask(const OwnRule& rule, const RuleQuestion& question) {
 }
 
 Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
-  Verdict verdict = question.answer(Reason::own_rule);
   if (aside_) return ask(rule, question);
+  Verdict verdict;
   if (!own_.empty() && own_.front().rule == rule.name) {
     verdict = own_.front().verdict;
     own_.pop_front();
-  } else if (rule.judge) {
+  } else {
     verdict = ask(rule, question);
   }
   told_.emplace_back(OwnRuleInput{.rule = rule.name, .verdict = verdict});
   return verdict;
+}
+
+/// What cannot be written to a log, and nothing of it could be meant, is left out.
+std::vector<Edit> usable(std::vector<Edit> edits) {
+  std::erase_if(edits, [](const Edit& e) {
+    AnyInput tried = EditInput{.edit = e};
+    return refuse(tried).has_value();
+  });
+  return edits;
+}
+
+std::vector<Edit> Trail::follow(const Consequence& consequence, const FollowQuestion& question) {
+  const auto ask = [&] {
+    const Asking asking(this);
+    std::string problem;
+    std::vector<Edit> edits = usable(rules_detail::follow_of(consequence, question, &problem));
+    if (!problem.empty()) {
+      thrown_.push_back({.kind = NoticeKind::callback,
+                         .input = "consequence",
+                         .problem = fmt::format("{} (of '{}')", problem, consequence.name)});
+    }
+    return edits;
+  };
+  if (aside_) return ask();
+  const bool known = !followed_.empty() && followed_.front().name == consequence.name;
+  std::vector<Edit> edits = known ? std::move(followed_.front().edits) : ask();
+  if (known) followed_.pop_front();
+  told_.emplace_back(FollowedInput{.name = consequence.name, .edits = edits});
+  return edits;
 }
 
 std::optional<Verdict> Trail::judge(const Proposal& proposal) {

@@ -22,6 +22,7 @@ namespace apsidon::play_detail {
 class Trail final : public rules_detail::OwnAnswers {
  public:
   Verdict answer(const OwnRule& rule, const RuleQuestion& question) override;
+  std::vector<Edit> follow(const Consequence& consequence, const FollowQuestion& question) override;
   /// What the game says of a proposal now; nothing: it answers later.
   std::optional<Verdict> judge(const Proposal& proposal);
 
@@ -48,6 +49,7 @@ class Trail final : public rules_detail::OwnAnswers {
   [[nodiscard]] std::vector<Notice> take_thrown() { return std::exchange(thrown_, {}); }
   void foretell(const OwnRuleInput& answer) { own_.push_back(answer); }
   void foretell(const JudgedInput& answer) { judged_.push_back(answer); }
+  void foretell(const FollowedInput& answer) { followed_.push_back(answer); }
   /// Whether anything was said that has not been taken.
   [[nodiscard]] bool has_told() const { return !told_.empty(); }
   /// What was said since this was asked last, without times.
@@ -59,6 +61,10 @@ class Trail final : public rules_detail::OwnAnswers {
       const Asking asking(this);
       return rule.answer(question);
     }
+    std::vector<Edit> follow(const Consequence& consequence, const FollowQuestion& question) override {
+      const Asking asking(this);
+      return rules_detail::follow_of(consequence, question);
+    }
   };
 
   Verdict ask(const OwnRule& rule, const RuleQuestion& question);
@@ -68,6 +74,7 @@ class Trail final : public rules_detail::OwnAnswers {
   std::vector<Notice> thrown_ = {};
   std::deque<OwnRuleInput> own_ = {};
   std::deque<JudgedInput> judged_ = {};
+  std::deque<FollowedInput> followed_ = {};
   std::vector<AnyInput> told_ = {};
   bool aside_ = false;
 };

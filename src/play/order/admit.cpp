@@ -60,8 +60,9 @@ class Admission {
   void part(std::string_view, Part& value) {
     fields(value, *this);
   }
-  void parts(std::string_view, std::vector<Script>& values) {
-    for (Script& value : values) fields(value, *this);
+  template <class Part>
+  void parts(std::string_view, std::vector<Part>& values) {
+    for (Part& value : values) fields(value, *this);
   }
 
   void tag(std::string_view) {}
@@ -173,6 +174,8 @@ struct Naming {
   void button(More&&...) const {}
   template <class... More>
   void part(More&&...) const {}
+  template <class... More>
+  void parts(More&&...) const {}
   void judged(std::optional<Verdict>&) const {}
   template <class Options>
   void options(std::string_view key, Options&) {

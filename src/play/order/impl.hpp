@@ -146,7 +146,7 @@ struct Impl : Rooms {
   void send_home(const Move& move, std::span<const CardId> cards);
   Verdict finish();
   void finish_next(double time);
-  Verdict answer(std::uint64_t proposal, const Verdict& verdict);
+  Verdict answer(std::uint64_t proposal, const Verdict& verdict, bool is_final);
   Verdict flip_by_hand(CardId card, double time);
   Verdict draw_from(ZoneId stock, double time);
   Verdict send_best(CardId card, double time);

@@ -3,6 +3,7 @@
 #include <utility>
 
 #include "apsidon/geometry/limits.hpp"
+#include "cards/inside.hpp"
 #include "play/order/following.hpp"
 #include "play/order/impl.hpp"
 
@@ -32,40 +33,11 @@ Verdict set_cell(Table& table, const TableSetup& setup, const Edit& e) {
 }
 
 Verdict change(Table& table, const TableSetup& setup, const Edit& e) {
-  switch (e.kind) {
-    case EditKind::move:
-      return e.at ? table.move(e.run, e.zone, *e.at) : table.move(e.run, e.zone);
-    case EditKind::swap:
-      return table.swap(e.card, e.other);
-    case EditKind::flip:
-      return table.flip(e.card, e.on);
-    case EditKind::set_sideways:
-      return table.set_sideways(e.card, e.on);
-    case EditKind::set_face:
-      return table.set_face(e.card, e.face);
-    case EditKind::set_cell:
-      return set_cell(table, setup, e);
-    case EditKind::set_position:
-      return table.set_position(e.card, e.position);
-    case EditKind::shuffle:
-      return table.shuffle(e.zone, e.seed);
-    case EditKind::scatter:
-      return table.scatter(e.zone, e.seed);
-    case EditKind::conceal:
-      return table.conceal(e.zone);
-    case EditKind::cut:
-      return table.cut(e.zone, e.count);
-    case EditKind::create: {
-      const Verdict verdict = check_made(table, e.zone, e.made);
-      if (verdict) (void)table.create_card(e.zone, e.made);
-      return verdict;
-    }
-    case EditKind::remove:
-      return table.remove(e.card);
-    case EditKind::mark_move:
-      break;
-  }
-  return {};
+  if (e.kind == EditKind::set_cell) return set_cell(table, setup, e);
+  if (e.kind != EditKind::create) return cards_detail::change(table, e);
+  const Verdict verdict = check_made(table, e.zone, e.made);
+  if (verdict) (void)table.create_card(e.zone, e.made);
+  return verdict;
 }
 
 }  // namespace

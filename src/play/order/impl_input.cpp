@@ -230,9 +230,11 @@ bool Impl::handle(const Gesture& gesture) {
     case HandRequest::tap:
       tap(*this, gesture);
       return true;  // the event tells of it, whatever came of it
-    case HandRequest::long_press: {
+    case HandRequest::long_press:
+    case HandRequest::release: {
+      const bool begins = asks == HandRequest::long_press;
       const Hit on = *hand.pressed_on(gesture.pointer);
-      events.tell({.kind = EventKind::long_pressed,
+      events.tell({.kind = begins ? EventKind::long_pressed : EventKind::released,
                    .time = gesture.time,
                    .card = on.card,
                    .count = 1,
@@ -241,14 +243,12 @@ bool Impl::handle(const Gesture& gesture) {
                    .button = gesture.button},
                   table());
       // What hovers and has a preview for a mouse has one for a finger that stays.
-      if (gesture.pointer_kind == PointerKind::touch) {
+      if (begins && gesture.pointer_kind == PointerKind::touch) {
         hover.preview_card(on.card, hover_view(), events);
         if (hover.previewed() == on.card) hover.slide_with(gesture.pointer);
       }
       return true;
     }
-    case HandRequest::release:
-      return true;
     case HandRequest::drag:
       start_drag(gesture);
       return true;

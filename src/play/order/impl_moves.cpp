@@ -216,13 +216,13 @@ void Impl::finish_next(double time) {
   }
 }
 
-Verdict Impl::answer(std::uint64_t id, const Verdict& given) {
+Verdict Impl::answer(std::uint64_t id, const Verdict& given, bool is_final) {
   const Proposal* found = referee.find(id);
   if (!found) return {.reason = Reason::unknown_proposal};
   const Proposal proposal = *found;
   const Verdict verdict = usable(given, proposal.move);
   const std::vector<CardId> cards = unlock(id);
-  const Verdict applied = referee.answer(proposal, verdict, now(), events);
+  const Verdict applied = referee.answer(proposal, verdict, is_final, now(), events);
   if (applied) {
     finish_proposed(*this, proposal.move, now());
     return applied;

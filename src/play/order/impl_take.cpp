@@ -53,9 +53,12 @@ struct Taker {
     if (i.what == ReasonInput::What::release) field.schedule.release(i.reason);
     return used();
   }
-  Outcome operator()(const AnswerInput& i) const { return with(field.answer(i.proposal, i.verdict)); }
+  Outcome operator()(const AnswerInput& i) const {
+    return with(field.answer(i.proposal, i.verdict, i.is_final));
+  }
   Outcome operator()(const JudgedInput& i) const { return field.referee.trail().foretell(i), used(); }
   Outcome operator()(const OwnRuleInput& i) const { return field.referee.trail().foretell(i), used(); }
+  Outcome operator()(const FollowedInput& i) const { return field.referee.trail().foretell(i), used(); }
   Outcome operator()(const MoveInput& i) const { return with(field.make(i.move, field.now())); }
   Outcome operator()(const TapInput& i) const {
     if (i.tap == TapKind::draw) return with(field.draw_from(i.zone, field.now()));
@@ -330,14 +333,14 @@ Outcome Impl::take(AnyInput input) {
 
 /// What a log says that the game answered, in what is done next.
 void Impl::bring_foretold(double time) {
-  while (inbox.due() <= time && (inbox.first<OwnRuleInput>() || inbox.first<JudgedInput>())) {
-    if (const auto* own = inbox.first<OwnRuleInput>()) {
-      referee.trail().foretell(*own);
-    } else {
-      referee.trail().foretell(*inbox.first<JudgedInput>());
-    }
+  const auto foretold = [&]<class Answer>(const Answer* answer) {
+    if (answer) referee.trail().foretell(*answer);
+    return answer != nullptr;
+  };
+  while (inbox.due() <= time &&
+         (foretold(inbox.first<OwnRuleInput>()) || foretold(inbox.first<JudgedInput>()) ||
+          foretold(inbox.first<FollowedInput>())))
     (void)inbox.take();
-  }
 }
 
 void Impl::record_answers() {

@@ -27,7 +27,7 @@ Rect Hover::preview_beside(const Rect& keep, const Pose& pose, const Arrangement
     const Vec2 wanted = side == ZoomSide::above   ? Vec2{pose.centre.x, room.max.y - half.y}
                         : side == ZoomSide::below ? Vec2{pose.centre.x, room.min.y + half.y}
                         : side == ZoomSide::left  ? Vec2{room.max.x - half.x, pose.centre.y}
-                                              : Vec2{room.min.x + half.x, pose.centre.y};
+                                                  : Vec2{room.min.x + half.x, pose.centre.y};
     const Vec2 middle{
         std::clamp(wanted.x, room.min.x + half.x, std::max(room.max.x - half.x, room.min.x + half.x)),
         std::clamp(wanted.y, room.min.y + half.y, std::max(room.max.y - half.y, room.min.y + half.y))};

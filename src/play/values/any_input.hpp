@@ -7,6 +7,7 @@
 #include <variant>
 #include <vector>
 
+#include "apsidon/cards/edit.hpp"
 #include "apsidon/cards/verdict.hpp"
 #include "apsidon/cards/wanted.hpp"
 #include "apsidon/gesture/thresholds.hpp"
@@ -23,7 +24,6 @@
 #include "apsidon/play/zone_behaviour.hpp"
 #include "apsidon/rules/goal.hpp"
 #include "apsidon/rules/move.hpp"
-#include "play/values/edit.hpp"
 
 namespace apsidon::play_detail {
 
@@ -93,6 +93,7 @@ struct PlansInput {
 struct AnswerInput {
   std::uint64_t proposal = 0;
   Verdict verdict = {};
+  bool is_final = false;  ///< of a yes: the rules are not asked again
   double time = 0;
 
   friend bool operator==(const AnswerInput&, const AnswerInput&) = default;
@@ -114,6 +115,15 @@ struct OwnRuleInput {
   double time = 0;
 
   friend bool operator==(const OwnRuleInput&, const OwnRuleInput&) = default;
+};
+
+/// What a consequence in the game's code did when it was asked.
+struct FollowedInput {
+  std::string name = {};
+  std::vector<Edit> edits = {};
+  double time = 0;
+
+  friend bool operator==(const FollowedInput&, const FollowedInput&) = default;
 };
 
 /// A move that a call makes.
@@ -296,11 +306,11 @@ struct ThresholdsInput {
 
 struct AnyInput
     : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput, JudgedInput,
-                   OwnRuleInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput, RoundInput,
-                   StartOverInput, RestoreInput, PerformInput, PerformanceInput, ClockInput, SwitchInput,
-                   PanelInput, LetThroughInput, FocusInput, PreviewInput, FinishInput, StandingInput,
-                   AskAgainInput, BehaviourInput, PlansInput, ScrollInput, FeelInput, DragOptionsInput,
-                   HoverOptionsInput, ThresholdsInput> {
+                   OwnRuleInput, FollowedInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput,
+                   RoundInput, StartOverInput, RestoreInput, PerformInput, PerformanceInput, ClockInput,
+                   SwitchInput, PanelInput, LetThroughInput, FocusInput, PreviewInput, FinishInput,
+                   StandingInput, AskAgainInput, BehaviourInput, PlansInput, ScrollInput, FeelInput,
+                   DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
   using variant::variant;
 };
 
@@ -321,7 +331,7 @@ template <class Kind>
 
 /// What the game answered belongs to the input before it.
 [[nodiscard]] inline bool is_answer(const Input& input) {
-  return as<OwnRuleInput>(input) || as<JudgedInput>(input);
+  return as<OwnRuleInput>(input) || as<JudgedInput>(input) || as<FollowedInput>(input);
 }
 
 }  // namespace apsidon::play_detail

@@ -16,8 +16,10 @@ inline constexpr std::array<std::pair<std::string_view, Grip>, 2> grips{
     {{"keep", Grip::keep}, {"centre", Grip::centre}}};
 inline constexpr std::array<std::pair<std::string_view, DragLook>, 2> drag_looks{
     {{"card", DragLook::card}, {"copy", DragLook::copy}}};
-inline constexpr std::array<std::pair<std::string_view, ZoomSide>, 4> sides{
-    {{"above", ZoomSide::above}, {"left", ZoomSide::left}, {"right", ZoomSide::right}, {"below", ZoomSide::below}}};
+inline constexpr std::array<std::pair<std::string_view, ZoomSide>, 4> sides{{{"above", ZoomSide::above},
+                                                                             {"left", ZoomSide::left},
+                                                                             {"right", ZoomSide::right},
+                                                                             {"below", ZoomSide::below}}};
 inline constexpr std::array<std::pair<std::string_view, ZoomedLook>, 3> zoomed_looks{
     {{"shown", ZoomedLook::shown}, {"dimmed", ZoomedLook::dimmed}, {"hidden", ZoomedLook::hidden}}};
 inline constexpr std::array<std::pair<std::string_view, TapKind>, 5> tap_names{{

@@ -201,6 +201,7 @@ template <class V>
 void fields(AnswerInput& i, V& v) {
   v.tag("answer", i.proposal);
   v.part("verdict", i.verdict);
+  v("final", i.is_final, false);
 }
 
 template <class V>
@@ -216,6 +217,12 @@ void fields(OwnRuleInput& i, V& v) {
 }
 
 template <class V>
+void fields(FollowedInput& i, V& v) {
+  v.tag("followed", i.name);
+  v.parts("edits", i.edits);
+}
+
+template <class V>
 void fields(MoveInput& i, V& v) {
   v.tag("move", i.move);
 }
@@ -227,10 +234,9 @@ void fields(TapInput& i, V& v) {
   v("zone", i.zone);
 }
 
+/// All of an edit but its kind.
 template <class V>
-void fields(EditInput& i, V& v) {
-  Edit& e = i.edit;
-  v.tag("edit", e.kind, edit_words);
+void parts_of(Edit& e, V& v) {
   v("run", e.run.first);
   v("of", e.run.count);
   v("card", e.card);
@@ -244,6 +250,18 @@ void fields(EditInput& i, V& v) {
   v("position", e.position, Vec2{});
   v("seed", e.seed);
   v.part("made", e.made);
+}
+
+template <class V>
+void fields(Edit& e, V& v) {
+  v("kind", e.kind, edit_words, EditKind::move);
+  parts_of(e, v);
+}
+
+template <class V>
+void fields(EditInput& i, V& v) {
+  v.tag("edit", i.edit.kind, edit_words);
+  parts_of(i.edit, v);
 }
 
 template <class V>

@@ -290,6 +290,7 @@ void check(const TableSetup& setup) {
         fmt::format("table: a key sends the top of zone {}: a zone of the table is expected", zone.value));
   }
   check(setup.round, setup.table);
+  for (const Consequence& consequence : setup.consequences) check(consequence, setup.table);
   check(setup.won, setup.table);
   check(setup.lost, setup.table);
   if (setup.deal_from && !setup.table.zone(setup.deal_from)) {

@@ -38,8 +38,8 @@ TEST_CASE("play: every proposal ends once, and one that is refused leaves the ta
         const Proposal p = referee.waiting()[r.below(referee.waiting().size())];
         RC_ASSERT(!referee.judge_pick(p.move.run.first).verdict.allowed());
         (void)referee.end_waiting(p.id);
-        (void)referee.answer(p, r.chance(0.5f) ? Verdict{} : Verdict{.reason = Reason::refused_by_game}, i,
-                             events);
+        (void)referee.answer(p, r.chance(0.5f) ? Verdict{} : Verdict{.reason = Reason::refused_by_game},
+                             r.chance(0.3f), i, events);
         ++ended[p.id];
       }
       if (r.chance(0.2f)) {

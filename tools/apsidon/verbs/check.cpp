@@ -334,6 +334,7 @@ int run(const CheckOptions& options) {
     json["findings"] = nlohmann::ordered_json::array();
     for (const Finding& f : findings)
       json["findings"].push_back({{"code", f.code}, {"of", f.zone}, {"message", f.message}});
+    json["unbound"] = setup.unbound();
     print_json(json);
   } else if (options.format == Format::csv) {
     std::string out = "code,of,message\n";
@@ -348,6 +349,10 @@ int run(const CheckOptions& options) {
               ? fmt::format("{}: nothing found in a window of {}\n", options.table.file, options.table.window)
               : fmt::format("{} {} in a window of {}\n", findings.size(),
                             findings.size() == 1 ? "finding" : "findings", options.table.window));
+    // No mistake of the table: a game gives them.
+    for (const std::string& name : setup.unbound())
+      print(
+          fmt::format("'{}' is a function in the game's code: setup.bind(\"{}\", …) gives it\n", name, name));
   }
   return findings.empty() ? yes : no;
 }

@@ -1,12 +1,11 @@
 #pragma once
-// What an edit is made of. Not installed.
 #include <cstddef>
 #include <cstdint>
 #include <optional>
 
 #include "apsidon/cards/card.hpp"
 
-namespace apsidon::play_detail {
+namespace apsidon {
 
 enum class EditKind : std::uint8_t {
   move,          ///< `run` goes to `zone`, to the index `at` if there is one
@@ -45,4 +44,4 @@ struct Edit {
   friend bool operator==(const Edit&, const Edit&) = default;
 };
 
-}  // namespace apsidon::play_detail
+}  // namespace apsidon

@@ -1,0 +1,67 @@
+#pragma once
+// Where a table names what is in the game's code. Not installed.
+#include <algorithm>
+#include <memory>
+#include <string>
+#include <utility>
+#include <variant>
+#include <vector>
+
+#include "apsidon/play/setup.hpp"
+
+namespace apsidon::play_detail {
+
+// `each_own(thing, with)` shows `with` all rules and goals in code that the thing names, as pointers that may
+// be exchanged, each layout in code, and all consequences.
+
+template <class With>
+void each_own(std::vector<std::shared_ptr<const OwnRule>>& rules, With& with) {
+  for (std::shared_ptr<const OwnRule>& own : rules) with(own);
+}
+
+inline bool in_code(const Rule& rule) {
+  return !rule.own_rules.empty() || std::any_of(rule.parts.begin(), rule.parts.end(), in_code);
+}
+
+template <class With>
+void each_own(Rule& rule, With& with) {
+  each_own(rule.own_rules, with);
+  // Parts without code of the game's stay the list that other zones share.
+  if (std::none_of(rule.parts.begin(), rule.parts.end(), in_code)) return;
+  std::vector<Rule> parts(rule.parts.begin(), rule.parts.end());
+  for (Rule& part : parts) each_own(part, with);
+  rule.parts = std::move(parts);
+}
+
+template <class With>
+void each_own(ZoneBehaviour& behaviour, With& with) {
+  each_own(behaviour.rules.drop, with);
+  each_own(behaviour.rules.pick.link, with);
+  each_own(behaviour.rules.pick.when, with);
+  if (auto* own = std::get_if<CustomLayout>(&behaviour.layout.kind)) with(*own);
+}
+
+/// Most zones name nothing: of those no copy is made.
+inline bool in_code(const TableSetup& setup, ZoneId zone) {
+  const ZoneRules& rules = setup.rules_of(zone);
+  return in_code(rules.drop) || in_code(rules.pick.link) || in_code(rules.pick.when) ||
+         std::holds_alternative<CustomLayout>(setup.layout_of(zone).kind);
+}
+
+template <class With>
+void each_own(TableSetup& setup, With& with) {
+  for (const Zone& zone : setup.table.zones()) {
+    if (!in_code(setup, zone.id)) continue;
+    ZoneBehaviour behaviour = setup.behaviour_of(zone.id);
+    each_own(behaviour, with);
+    setup.set_behaviour(zone.id, std::move(behaviour));
+  }
+  each_own(setup.won.own_rules, with);
+  each_own(setup.lost.own_rules, with);
+  for (Consequence& one : setup.consequences) {
+    each_own(one.link, with);
+    with(one);
+  }
+}
+
+}  // namespace apsidon::play_detail
