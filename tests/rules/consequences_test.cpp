@@ -165,6 +165,8 @@ TEST_CASE(
     Yard y(3 + r.below(3));
     const FollowFunction pairs = [stalls = y.stalls, sold = y.sold](const FollowQuestion& q) {
       std::vector<Edit> out;
+      // Client and server are told the same: the move first.
+      if (q.steps.empty() || q.steps.front().kind != MoveStep::Kind::moved) return out;
       for (const ZoneId stall : stalls) {
         const std::vector<CardId>& cards = q.table.zone(stall)->cards;
         if (cards.size() < 2 || !q.table.card(cards[cards.size() - 2])->face_up) continue;

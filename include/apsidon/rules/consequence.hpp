@@ -12,9 +12,8 @@ namespace apsidon {
 
 /// What a consequence in code is asked with.
 struct FollowQuestion {
-  const Table& table;  ///< after the move, and what has followed from it so far
-  std::span<const MoveStep>
-      steps;  ///< what that was, in order; the move itself comes first, where it is known
+  const Table& table;               ///< after the move, and what has followed from it so far
+  std::span<const MoveStep> steps;  ///< what that was, in order, from the move itself on
 };
 
 /// What is done now, in this order; nothing: nothing follows (any more). Cards can be moved, exchanged,

@@ -264,9 +264,11 @@ Event Referee::event_of(const MoveStep& step, double time) {
 }
 
 void Referee::follow_up(ZoneId from, double time, EventQueue& events) {
-  steps_.clear();
+  // What consequences are told begins with the move, as on a bare table; of that it was told already.
+  const std::size_t made = steps_.size();
   rules_detail::follow_move(setup_.table, rulebook(), from, steps_);
-  for (const MoveStep& step : steps_) events.tell(event_of(step, time), setup_.table);
+  for (std::size_t i = made; i < steps_.size(); ++i) events.tell(event_of(steps_[i], time), setup_.table);
+  steps_.clear();
 }
 
 std::vector<Move> Referee::finishing_moves() const {

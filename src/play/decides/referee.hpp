@@ -219,7 +219,7 @@ class Referee {
   std::uint64_t looked_at_ = 0;             // the table's revision when the standing was judged
   std::vector<std::uint64_t> celled_ = {};  // by zone: its revision when cells were given
   std::uint64_t revision_ = 0;
-  std::vector<MoveStep> steps_ = {};  // scratch
+  std::vector<MoveStep> steps_ = {};  // of the move that is being made, until what follows has followed
 };
 
 }  // namespace apsidon::play_detail
