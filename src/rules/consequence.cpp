@@ -17,7 +17,7 @@ namespace {
 
 using rules_detail::Asked;
 using rules_detail::uncover;
-using Kind = MoveStep::Kind;
+using Did = MoveStep::Kind;
 
 /// Whether any of these waits for an answer: nothing moves it then.
 bool any_locked(const Rulebook& rules, std::span<const CardId> cards) {
@@ -66,7 +66,7 @@ bool take_from(Table& table, const Rulebook& rules, const Consequence& c, ZoneId
   if (count == 0 || any_locked(rules, cards)) return false;
   const Run run{cards.front(), count};
   (void)table.move(run, c.to);
-  steps.push_back({.kind = Kind::taken, .card = run.first, .count = count, .from = from, .to = c.to});
+  steps.push_back({.kind = Did::taken, .card = run.first, .count = count, .from = from, .to = c.to});
   uncover(table, rules, from, steps);
   return true;
 }
@@ -83,19 +83,19 @@ void do_edit(Table& table, const Rulebook& rules, const Edit& e, std::vector<Mov
   if (!cards_detail::change(table, e) || table.revision() == before) return;
   switch (e.kind) {
     case EditKind::move:
-      steps.push_back({.kind = Kind::taken, .card = first, .count = e.run.count, .from = from, .to = e.zone});
+      steps.push_back({.kind = Did::taken, .card = first, .count = e.run.count, .from = from, .to = e.zone});
       if (from != e.zone) uncover(table, rules, from, steps);
       return;
     case EditKind::swap: {
       const ZoneId there = table.card(first)->zone;
-      steps.push_back({.kind = Kind::exchanged, .card = e.other, .count = 1, .from = there, .to = from});
-      steps.push_back({.kind = Kind::taken, .card = first, .count = 1, .from = from, .to = there});
+      steps.push_back({.kind = Did::exchanged, .card = e.other, .count = 1, .from = there, .to = from});
+      steps.push_back({.kind = Did::taken, .card = first, .count = 1, .from = from, .to = there});
       return;
     }
     case EditKind::flip:
-      return steps.push_back({.kind = Kind::flipped, .card = first, .count = 1, .from = from});
+      return steps.push_back({.kind = Did::flipped, .card = first, .count = 1, .from = from});
     case EditKind::set_sideways:
-      return steps.push_back({.kind = Kind::turned, .card = first, .count = 1, .from = from});
+      return steps.push_back({.kind = Did::turned, .card = first, .count = 1, .from = from});
     default:
       return;
   }
