@@ -162,7 +162,7 @@ TEST_CASE("sdl: what a button did is done once when the session is played back")
   REQUIRE(played(start + " --no-deal --record " + log,
                  at(75, 90, "click") + at(78, 92, "click") + "sleep 0.6\n" + at(200, 763, "click"))
               .code == 0);
-  REQUIRE(played(start + " --log " + log + " --record " + again, "sleep 4.5").code == 0);
+  REQUIRE(played(start + " --log " + log + " --record " + again, "sleep 8").code == 0);
   for (const std::string& session : {log, again}) {
     const auto kinds = told(start, session);
     CHECK(count(kinds, "drawn") == 2);
