@@ -98,8 +98,11 @@ class TableReader {
       setup_.finish.by_itself = finish.truth_or("by_itself", false);
     }
     if (top_.has("consequences")) {
-      for (const Node& one : top_.child("consequences").items())
+      for (const Node& one : at_most(top_.child("consequences"), most_consequences, "consequences")) {
         setup_.consequences.push_back(read_consequence(one, setup_));
+        spend(rule_parts_, rules_detail::count_parts(setup_.consequences.back()), most_rule_parts, one,
+              "parts of rules, with the zones that they list,");
+      }
     }
     if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
     if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);

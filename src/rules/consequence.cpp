@@ -16,6 +16,7 @@ namespace apsidon {
 namespace {
 
 using rules_detail::Asked;
+using rules_detail::Patience;
 using rules_detail::uncover;
 using Did = MoveStep::Kind;
 
@@ -57,10 +58,11 @@ std::size_t summed(const Table& table, const Consequence& c, const Zone& zone) {
   return 0;
 }
 
-bool take_from(Table& table, const Rulebook& rules, const Consequence& c, ZoneId from,
+bool take_from(Table& table, const Rulebook& rules, const Consequence& c, ZoneId from, Patience& patience,
                std::vector<MoveStep>& steps) {
+  patience.add(1);
+  if (from == c.to || patience.over()) return false;
   const Zone& zone = *table.zone(from);
-  if (from == c.to) return false;
   const std::size_t count = c.cards > 0 ? linked(table, rules, c, zone) : summed(table, c, zone);
   const auto cards = std::span(zone.cards).last(count);
   if (count == 0 || any_locked(rules, cards)) return false;
@@ -114,7 +116,8 @@ bool may_follow(EditKind kind) {
   }
 }
 
-bool follow_code(Table& table, const Rulebook& rules, const Consequence& c, std::vector<MoveStep>& steps) {
+bool follow_code(Table& table, const Rulebook& rules, const Consequence& c, Patience& patience,
+                 std::vector<MoveStep>& steps) {
   const FollowQuestion question{table, steps};
   const std::uint64_t before = table.revision();
   const std::vector<Edit> edits =
@@ -122,16 +125,18 @@ bool follow_code(Table& table, const Rulebook& rules, const Consequence& c, std:
   for (const Edit& edit : edits) {
     if (may_follow(edit.kind)) do_edit(table, rules, edit, steps);
   }
+  patience.add(1 + edits.size());
   return table.revision() != before;
 }
 
-bool follow_one(Table& table, const Rulebook& rules, const Consequence& c, std::vector<MoveStep>& steps) {
-  if (c.cards == 0 && c.sum == 0) return follow_code(table, rules, c, steps);
+bool follow_one(Table& table, const Rulebook& rules, const Consequence& c, Patience& patience,
+                std::vector<MoveStep>& steps) {
+  if (c.cards == 0 && c.sum == 0) return follow_code(table, rules, c, patience, steps);
   bool any = false;
-  for (const ZoneId zone : c.in) any = take_from(table, rules, c, zone, steps) || any;
+  for (const ZoneId zone : c.in) any = take_from(table, rules, c, zone, patience, steps) || any;
   if (c.in.empty()) {
     for (std::uint32_t i = 1; i <= table.zones().size(); ++i)
-      any = take_from(table, rules, c, {i}, steps) || any;
+      any = take_from(table, rules, c, {i}, patience, steps) || any;
   }
   return any;
 }
@@ -147,9 +152,15 @@ std::vector<Edit> rules_detail::follow_of(const Consequence& consequence, const 
   return edits;
 }
 
-bool rules_detail::follow_consequences(Table& table, const Rulebook& rules, std::vector<MoveStep>& steps) {
+std::size_t rules_detail::count_parts(const Consequence& c) { return count_parts(c.link) + c.in.size(); }
+
+bool rules_detail::follow_consequences(Table& table, const Rulebook& rules, Patience& patience,
+                                       std::vector<MoveStep>& steps) {
   bool any = false;
-  for (const Consequence& c : rules.consequences) any = follow_one(table, rules, c, steps) || any;
+  for (const Consequence& c : rules.consequences) {
+    if (patience.over()) break;
+    any = follow_one(table, rules, c, patience, steps) || any;
+  }
   return any;
 }
 

@@ -12,6 +12,8 @@ namespace apsidon::rules_detail {
 
 /// The parts of a rule, itself one of them, with the zones that it lists. O(parts).
 [[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const Rule& rule);
+/// The parts of what a consequence looks for, with the zones that it lists. O(parts).
+[[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const Consequence& consequence);
 /// The parts of a zone's rules, with the zones and numbers that they list. O(parts).
 [[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const ZoneRules& rules);
 
@@ -44,8 +46,11 @@ void uncover(Table& table, const Rulebook& rules, ZoneId zone, std::vector<MoveS
 /// What the function of a consequence says; nothing when there is none, or it throws, which `problem` says.
 [[nodiscard]] std::vector<Edit> follow_of(const Consequence& consequence, const FollowQuestion& question,
                                           std::string* problem = nullptr);
-/// Does each consequence once, wherever something follows. Returns whether anything did.
-bool follow_consequences(Table& table, const Rulebook& rules, std::vector<MoveStep>& steps);
+class Patience;
+/// Does each consequence once, wherever something follows and while there is patience. Returns whether
+/// anything did.
+bool follow_consequences(Table& table, const Rulebook& rules, Patience& patience,
+                         std::vector<MoveStep>& steps);
 /// The second half: what follows once cards have left the zone `from`.
 void follow_move(Table& table, const Rulebook& rules, ZoneId from, std::vector<MoveStep>& steps);
 

@@ -92,12 +92,14 @@ void take_what_fits(Table& table, const Rulebook& given, std::vector<MoveStep>& 
   if (std::none_of(given.zones.begin(), given.zones.end(), takes)) return;
   Rulebook rules = given;
   Patience patience(rules);
+  std::size_t work = rules.zones.size();  // for each zone whose top card may be taken
+  for (const ZoneRules& zone : rules.zones) work += zone.takes_from.size();
   for (bool again = true; again;) {
     again = false;
     for (const Zone& zone : table.zones()) {
       const ZoneRules* own = rules_of(rules, zone.id);
       if (zone.cards.empty() || !own || own->takes_itself) continue;
-      patience.add(rules.zones.size());
+      patience.add(work);
       if (patience.over()) return;
       const ZoneId to = taker_of(table, rules, zone);
       if (!to) continue;
@@ -208,15 +210,19 @@ void rules_detail::uncover(Table& table, const Rulebook& rules, ZoneId zone, std
   steps.push_back({.kind = Kind::flipped, .card = *top, .count = 1, .from = zone});
 }
 
-void rules_detail::follow_move(Table& table, const Rulebook& rules, ZoneId from,
+void rules_detail::follow_move(Table& table, const Rulebook& given, ZoneId from,
                                std::vector<MoveStep>& steps) {
+  Rulebook rules = given;
+  Patience patience(rules);
   uncover(table, rules, from, steps);
   for (std::size_t rounds = 0;; ++rounds) {
     take_what_fits(table, rules, steps);
+    patience.add(table.zones().size());
     for (const Zone& zone : table.zones()) {
       if (!zone.cards.empty()) uncover(table, rules, zone.id, steps);
     }
-    if (rounds == most_consequences || !follow_consequences(table, rules, steps)) return;
+    const bool may_go_on = rounds < most_follow_rounds && !patience.over();
+    if (!may_go_on || !follow_consequences(table, rules, patience, steps)) return;
   }
 }
 

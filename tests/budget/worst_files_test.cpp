@@ -235,6 +235,37 @@ TEST_CASE("budget: what is asked of rules ends at 20,000,000 parts, and then nob
   CHECK(standing_of(setup.table, setup.rulebook()) == Standing::open);
 }
 
+TEST_CASE("budget: what follows from a move ends at 20,000,000 parts, and a table has so many consequences") {
+  // Two send a pair to and fro without end, and 998 look for one everywhere.
+  Json table = table_of({{"repeat", 1'000}, {"pick", "any"}, {"drop", "anything"}});
+  table["cards"]["a-1"]["deck"] = {{"packs", 1}, {"open", true}};
+  table["cards"]["a-5"]["deck"] = {{"packs", 1}, {"open", true}};
+  const auto to_and_fro = [](const char* from, const char* to) {
+    return Json{{"in", {from}}, {"cards", 2}, {"to", to}};
+  };
+  table["consequences"] = times({{"cards", 2}, {"link", "nothing"}, {"to", "a-3"}}, 1'000);
+  table["consequences"][0] = to_and_fro("a-1", "a-2");
+  table["consequences"][1] = to_and_fro("a-2", "a-1");
+  const TableSetup setup = *parse_table(table.dump(), "t.json");
+  std::size_t asked = 0;
+  Rulebook rules = setup.rulebook();
+  rules.asked = &asked;
+  Table moved = setup.table;
+  const CardId card = moved.zone({5})->cards.back();
+  CHECK(apply_move(moved, rules, {.run = {card, 1}, .from = {5}, .to = {6}}).verdict.allowed());
+  CHECK(asked > 20'000'000);
+  CHECK(asked < 20'100'000);
+  table["consequences"].push_back(to_and_fro("a-1", "a-2"));
+  CHECK_THAT(describe(parse_table(table.dump(), "t.json").error()[0]),
+             Catch::Contains("1001 consequences: at most 1000 are expected [too-many]"));
+  // What they list counts with the rules of zones: 1,000 zones with three parts each.
+  table["consequences"] = times({{"in", {"a"}}, {"sum", 3}, {"to", "w"}}, 397);
+  table["zones"].push_back({{"name", "w"}, {"off_table", true}});
+  CHECK_THAT(describe(parse_table(table.dump(), "t.json").error()[0]), Catch::Contains("at most 400000"));
+  table["consequences"].erase(0);
+  CHECK(parse_table(table.dump(), "t.json").has_value());
+}
+
 TEST_CASE(
     "budget: a replay keeps a snapshot until it was gone back to, 1,000 at most of 300,000 cards and zones") {
   Json table = table_of({{"repeat", 299}});

@@ -125,7 +125,7 @@ TEST_CASE("rules: a consequence in code says what is done, and is asked until no
                                                        .card = moves,
                                                        .on = !q.table.card(moves)->sideways}};
                            }}};
-  CHECK(y.move(moves, y.stalls[2]).steps.size() == most_consequences + 2);
+  CHECK(y.move(moves, y.stalls[2]).steps.size() == most_follow_rounds + 2);
   y.setup.consequences = {{.name = "rain", .follow = [](const FollowQuestion&) -> std::vector<Edit> {
                              throw Error("it rains");
                            }}};

@@ -15,6 +15,7 @@ inline constexpr std::size_t most_cards =
 inline constexpr std::size_t most_links = 100'000;        ///< between the slots of a table
 inline constexpr std::size_t most_faces = 1'000'000;      ///< of a deck, and cards of each
 inline constexpr std::size_t most_plans = 100;            ///< of a table
+inline constexpr std::size_t most_consequences = 1'000;   ///< of a table
 inline constexpr std::size_t most_plan_nodes = 100'000;   ///< of all plans of a table
 inline constexpr std::size_t most_parts_of_rule = 1'000;  ///< of one rule, with the zones that it lists
 /// Of the rules of all zones of a table, with the zones and numbers that they list; what zones share counts

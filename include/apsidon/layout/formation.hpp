@@ -36,9 +36,8 @@ enum class RowLinks : std::uint8_t {
   between,  ///< only those of the next row
 };
 
-// Gaps are how slots lie apart: between those of a row in card widths (x), between rows in card heights (y),
-// each
-// [-1, 100]; negative ones overlap. All throw Error when a count is out of its range or a gap is.
+// Gaps are how slots lie apart, each [-1, 100]: x between those of a row, in card widths, y between rows, in
+// card heights. Negative ones overlap. All throw Error when a count is out of its range or a gap is.
 
 /// Rows of so many slots each, [0, 1000], centred one below the other.
 [[nodiscard]] APSIDON_CORE_EXPORT Formation formation_of_rows(const std::vector<int>& counts,

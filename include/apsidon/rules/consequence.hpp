@@ -42,8 +42,9 @@ struct Consequence {
   FollowFunction follow = {};  ///< of one in code; none: it is not bound yet, and nothing follows
 };
 
-/// A move has so many consequences at most; then nothing follows any more.
-inline constexpr std::size_t most_consequences = 10'000;
+/// So often is looked for what follows a move; then, and after `most_asked` parts of rules, nothing follows
+/// any more.
+inline constexpr std::size_t most_follow_rounds = 10'000;
 
 /// Throws Error when a zone is not there, a number is out of its range, or it is none of the three or
 /// several.

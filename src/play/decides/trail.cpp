@@ -18,6 +18,15 @@ std::string problem_in(const Verdict& verdict) {
   return "something";
 }
 
+/// Edits that no log could have are left out: nothing of them could be meant.
+std::vector<Edit> writable(std::vector<Edit> edits) {
+  std::erase_if(edits, [](const Edit& e) {
+    AnyInput tried = EditInput{.edit = e};
+    return refuse(tried).has_value();
+  });
+  return edits;
+}
+
 }  // namespace
 
 Verdict Trail::ask(const OwnRule& rule, const RuleQuestion& question) {
@@ -47,20 +56,11 @@ Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
   return verdict;
 }
 
-/// What cannot be written to a log, and nothing of it could be meant, is left out.
-std::vector<Edit> usable(std::vector<Edit> edits) {
-  std::erase_if(edits, [](const Edit& e) {
-    AnyInput tried = EditInput{.edit = e};
-    return refuse(tried).has_value();
-  });
-  return edits;
-}
-
 std::vector<Edit> Trail::follow(const Consequence& consequence, const FollowQuestion& question) {
   const auto ask = [&] {
     const Asking asking(this);
     std::string problem;
-    std::vector<Edit> edits = usable(rules_detail::follow_of(consequence, question, &problem));
+    std::vector<Edit> edits = writable(rules_detail::follow_of(consequence, question, &problem));
     if (!problem.empty()) {
       thrown_.push_back({.kind = NoticeKind::callback,
                          .input = "consequence",

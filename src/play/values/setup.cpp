@@ -271,6 +271,14 @@ void check(const TableSetup& setup) {
     parts += rules_detail::count_parts(setup.rules_of(zone.id));
     longest += static_cast<std::size_t>(setup.layout_of(zone.id).longest);
   }
+  if (setup.consequences.size() > most_consequences) {
+    throw Error(fmt::format("table: {} consequences: at most {} are expected", setup.consequences.size(),
+                            most_consequences));
+  }
+  for (const Consequence& consequence : setup.consequences) {
+    check(consequence, setup.table);
+    parts += rules_detail::count_parts(consequence);
+  }
   if (parts > most_rule_parts) {
     throw Error(fmt::format("table: the rules of its zones have {} parts: at most {} in all are expected",
                             parts, most_rule_parts));
@@ -290,7 +298,6 @@ void check(const TableSetup& setup) {
         fmt::format("table: a key sends the top of zone {}: a zone of the table is expected", zone.value));
   }
   check(setup.round, setup.table);
-  for (const Consequence& consequence : setup.consequences) check(consequence, setup.table);
   check(setup.won, setup.table);
   check(setup.lost, setup.table);
   if (setup.deal_from && !setup.table.zone(setup.deal_from)) {
