@@ -1,7 +1,38 @@
 // Edits as values.
+#include "apsidon/geometry/limits.hpp"
 #include "cards/inside.hpp"
+#include "geometry/thrown.hpp"
 
 namespace apsidon {
+namespace {
+
+NumberOwner owner_of(const Edit& e) {
+  if (e.card) return e.card;
+  if (e.zone) return e.zone;
+  return e.seat;
+}
+
+/// Why no such card can be made; allowed when it can.
+Verdict check_made(const Table& table, ZoneId zone, const CardOptions& made) {
+  if (!table.zone(zone)) return {.reason = Reason::unknown_zone, .zone = zone};
+  if (made.face != hidden_face && !table.deck().has(made.face))
+    return {.reason = Reason::unknown_face, .face = made.face, .zone = zone};
+  if (made.key != 0 && table.find_card_by_key(made.key))
+    return {.reason = Reason::repeated_key, .zone = zone, .key = made.key};
+  if (made.cell < -1 || made.cell > static_cast<int>(most_cards) || table.card_count() >= most_cards)
+    return {.reason = Reason::unknown_index, .zone = zone};
+  if (auto problem = geometry_detail::thrown_by([&] { (void)cards_detail::checked(made.numbers, "card"); }))
+    return {.reason = Reason::out_of_range, .zone = zone, .arguments = {{"problem", *std::move(problem)}}};
+  return {};
+}
+
+Verdict create(Table& table, ZoneId zone, const CardOptions& made) {
+  const Verdict verdict = check_made(table, zone, made);
+  if (verdict) (void)table.create_card(zone, made);
+  return verdict;
+}
+
+}  // namespace
 
 Verdict cards_detail::change(Table& table, const Edit& e) {
   switch (e.kind) {
@@ -29,7 +60,12 @@ Verdict cards_detail::change(Table& table, const Edit& e) {
       return table.cut(e.zone, e.count);
     case EditKind::remove:
       return table.remove(e.card);
+    case EditKind::set_number:
+      return table.set_number(e.name, e.value, owner_of(e));
+    case EditKind::set_turn:
+      return table.set_turn(e.seats);
     case EditKind::create:
+      return create(table, e.zone, e.made);
     case EditKind::mark_move:
       break;
   }

@@ -15,7 +15,9 @@ namespace apsidon {
 
 Table::Table(Deck deck) : deck_(std::move(deck)) {}
 
-ZoneId Table::create_zone(std::string name, std::uint64_t key, int recycled) {
+ZoneId Table::create_zone(std::string name, const ZoneOptions& options) {
+  const std::uint64_t key = options.key;
+  const int recycled = options.recycled;
   if (name.empty()) throw Error("zone: the name is empty: a name is expected");
   geometry_detail::check_name("zone: name", name);
   if (zones_.size() >= most_zones) {
@@ -32,10 +34,21 @@ ZoneId Table::create_zone(std::string name, std::uint64_t key, int recycled) {
   if (recycled < 0 || recycled > 1'000'000) {
     throw Error(fmt::format("zone '{}': recycled {} times: 0 to 1000000 is expected", name, recycled));
   }
+  if (options.seat && options.seat.value > seats_.size()) {
+    throw Error(fmt::format("zone '{}': seat {}: a seat of the table, or none, is expected", name,
+                            options.seat.value));
+  }
+  const Numbers numbers = cards_detail::checked(options.numbers, fmt::format("zone '{}'", name), true);
   zone_by_name_.emplace(name, id);
   if (key != 0) zone_by_key_.emplace(key, id);
-  zones_.push_back(
-      {.id = id, .name = std::move(name), .key = key, .cards = {}, .recycled = recycled, .revision = 0});
+  zones_.push_back({.id = id,
+                    .name = std::move(name),
+                    .key = key,
+                    .cards = {},
+                    .recycled = recycled,
+                    .seat = options.seat,
+                    .revision = 0});
+  set_numbers(id, numbers);
   touch(zones_.back());
   return id;
 }
@@ -66,6 +79,7 @@ void Table::check_new(const CardOptions& options) const {
   }
   if (!is_finite(options.at))
     throw Error("card: its position is not finite: shares of the room are expected");
+  (void)cards_detail::checked(options.numbers, "card");
 }
 
 CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
@@ -80,6 +94,13 @@ CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {
   renumber(home, home.cards.size() - 1);
   touch(home);
   return id;
+}
+
+/// The numbers of a card, which has none any more.
+Numbers cards_detail::Inside::take_numbers(Table& table, CardId id) {
+  Numbers numbers = table.numbers(id);
+  if (!numbers.empty()) table.set_numbers(id, {});
+  return numbers;
 }
 
 void cards_detail::Inside::give_ids(Table& table, std::span<const CardId> ids, CardId last) {
@@ -100,10 +121,12 @@ void cards_detail::Inside::give_ids(Table& table, std::span<const CardId> ids, C
   // Slots are in the order of ids, as in a table from which no card has gone.
   std::vector<Card> cards(sorted.size());
   std::vector<std::uint32_t> slots(last.value, ~std::uint32_t{0});
+  std::vector<std::pair<CardId, Numbers>> numbers;
   std::size_t next = 0;
   for (const std::uint32_t from : table.slot_of_) {
     if (from >= table.cards_.size() || !table.cards_[from].id) continue;
     const CardId id = ids[next++];
+    numbers.emplace_back(id, take_numbers(table, table.cards_[from].id));
     const auto to =
         static_cast<std::uint32_t>(std::lower_bound(sorted.begin(), sorted.end(), id) - sorted.begin());
     cards[to] = table.cards_[from];
@@ -116,6 +139,8 @@ void cards_detail::Inside::give_ids(Table& table, std::span<const CardId> ids, C
   table.slot_of_ = std::move(slots);
   table.free_slots_.clear();
   table.used_ids_ = 0;
+  for (const auto& [id, own] : numbers) table.set_numbers(id, own);
+  table.retired_.clear();
 }
 
 void cards_detail::give_ids(Table& table, std::span<const CardId> ids, CardId last) {
@@ -126,9 +151,14 @@ void cards_detail::Inside::give_ids_after(Table& table, CardId last) {
   if (last.value <= table.used_ids_) return;
   const std::uint32_t more = last.value - table.used_ids_;
   const auto renamed = [&](CardId id) { return CardId{id.value + more}; };
+  std::vector<std::pair<CardId, Numbers>> numbers;
   for (Card& c : table.cards_) {
-    if (c.id) c.id = renamed(c.id);
+    if (!c.id) continue;
+    numbers.emplace_back(renamed(c.id), take_numbers(table, c.id));
+    c.id = renamed(c.id);
   }
+  for (const auto& [id, own] : numbers) table.set_numbers(id, own);
+  table.retired_.clear();
   for (Zone& z : table.zones_) {
     for (CardId& id : z.cards) id = renamed(id);
   }
@@ -278,6 +308,14 @@ Verdict Table::change(const Card& card, Value& of_card, const Value& value) {
 }
 
 CardId Table::add_card(const CardOptions& options) {
+  slot_of_.push_back(0);
+  const CardId id{used_ids_ + static_cast<std::uint32_t>(slot_of_.size())};
+  keep(id, options);
+  return id;
+}
+
+/// Gives a card that lies nowhere yet a slot.
+void Table::keep(CardId id, const CardOptions& options) {
   std::uint32_t at = static_cast<std::uint32_t>(cards_.size());
   if (free_slots_.empty()) {
     cards_.emplace_back();
@@ -285,8 +323,7 @@ CardId Table::add_card(const CardOptions& options) {
     at = free_slots_.back();
     free_slots_.pop_back();
   }
-  slot_of_.push_back(at);
-  const CardId id{used_ids_ + static_cast<std::uint32_t>(slot_of_.size())};
+  slot_of_[id.value - used_ids_ - 1] = at;
   cards_[at] = {.id = id,
                 .face = options.face,
                 .key = options.key,
@@ -297,11 +334,15 @@ CardId Table::add_card(const CardOptions& options) {
                 .zone = {},
                 .index = 0};
   if (options.key != 0) card_by_key_.emplace(options.key, id);
-  return id;
+  if (!options.numbers.empty()) set_numbers(id, cards_detail::sorted(options.numbers));
 }
 
 void Table::retire(CardId id) {
+  constexpr std::size_t most_at_once = 10'000;  // a game makes and takes away no more of them in one move
   const std::size_t at = *slot(id);
+  if (retired_.size() >= 2 * most_at_once) retired_.erase(retired_.begin(), retired_.begin() + most_at_once);
+  retired_.emplace_back(id, cards_detail::Inside::options_of(*this, id));
+  set_numbers(id, {});
   if (cards_[at].key != 0) card_by_key_.erase(cards_[at].key);
   cards_[at] = {};
   free_slots_.push_back(static_cast<std::uint32_t>(at));
@@ -317,5 +358,16 @@ void Table::renumber(Zone& zone, std::size_t from) {
 }
 
 void Table::touch(Zone& zone) { zone.revision = ++revision_; }
+
+CardOptions cards_detail::Inside::options_of(const Table& table, CardId id) {
+  const Card& card = *table.card(id);
+  return {.face = card.face,
+          .key = card.key,
+          .face_up = card.face_up,
+          .sideways = card.sideways,
+          .cell = card.cell,
+          .at = card.at,
+          .numbers = table.numbers(id)};
+}
 
 }  // namespace apsidon

@@ -5,6 +5,7 @@
 
 #include "apsidon/cards/random.hpp"
 #include "apsidon/cards/table.hpp"
+#include "cards/inside.hpp"
 
 namespace apsidon {
 
@@ -86,56 +87,21 @@ Verdict Table::recycle(ZoneId from, ZoneId to) {
 ZoneContents Table::contents_of(ZoneId id) const {
   const Zone* z = zone(id);
   if (!z) return {};
-  ZoneContents out{.zone = id, .recycled = z->recycled, .cards = {}};
+  ZoneContents out{
+      .zone = id, .recycled = z->recycled, .numbers = numbers(id), .cards = {}, .card_numbers = {}};
   out.cards.reserve(z->cards.size());
   for (const CardId card_id : z->cards) {
     const Card& c = *card(card_id);
     out.cards.push_back(
         {.card = card_id, .face_up = c.face_up, .sideways = c.sideways, .cell = c.cell, .at = c.at});
+    if (numbers_.empty()) continue;
+    if (Numbers own = numbers(card_id); !own.empty()) out.card_numbers.emplace_back(card_id, std::move(own));
   }
   return out;
 }
 
 Verdict Table::arrange(std::span<const ZoneContents> contents) {
-  std::vector<bool> named_zones(zones_.size(), false);
-  std::vector<bool> named(cards_.size(), false);
-  std::size_t there = 0;
-  std::size_t wanted = 0;
-  for (const ZoneContents& c : contents) {
-    if (!zone(c.zone) || named_zones[c.zone.value - 1])
-      return {.reason = Reason::unknown_zone, .zone = c.zone};
-    named_zones[c.zone.value - 1] = true;
-    there += zone(c.zone)->cards.size();
-    wanted += c.cards.size();
-  }
-  for (const ZoneContents& c : contents) {
-    for (const LyingCard& lying : c.cards) {
-      const auto s = slot(lying.card);
-      if (!s || named[*s] || !named_zones[cards_[*s].zone.value - 1]) {
-        return {.reason = Reason::unknown_card, .card = lying.card, .zone = c.zone};
-      }
-      named[*s] = true;
-    }
-  }
-  if (there != wanted) return {.reason = Reason::unknown_index, .zone = contents.front().zone};
-  for (const ZoneContents& c : contents) {
-    if (contents_of(c.zone) == c) continue;
-    Zone& z = zones_[c.zone.value - 1];
-    z.recycled = c.recycled;
-    z.cards.clear();
-    for (const LyingCard& lying : c.cards) {
-      z.cards.push_back(lying.card);
-      Card& at = *find(lying.card);
-      at.zone = c.zone;
-      at.index = z.cards.size() - 1;
-      at.face_up = lying.face_up;
-      at.sideways = lying.sideways;
-      at.cell = lying.cell;
-      at.at = lying.at;
-    }
-    touch(z);
-  }
-  return {};
+  return cards_detail::Inside::arrange(*this, contents, nullptr);
 }
 
 std::size_t Table::take(ZoneId from, ZoneId to, std::size_t count, bool face_up) {

@@ -86,6 +86,22 @@ void ChangedParts::compare_panels(const Frame& frame) {
   }
 }
 
+void ChangedParts::compare_badges(const Frame& frame, std::span<const Shadow> shadows) {
+  const auto same = [](const FrameBadge& a, const FrameBadge& b) {
+    return a.card == b.card && a.text == b.text && a.place == b.place;
+  };
+  if (std::equal(before_.badges.begin(), before_.badges.end(), frame.badges.begin(), frame.badges.end(),
+                 same))
+    return;
+  const auto add_all = [&](const Frame& of, std::span<const Shadow> with) {
+    for (const FrameBadge& badge : of.badges) {
+      if (badge.item < of.items.size()) add(reach_of(of.items[badge.item], with[badge.item]));
+    }
+  };
+  add_all(before_, shadows_);
+  add_all(frame, shadows);
+}
+
 std::span<const Rect> ChangedParts::of(const Frame& frame, std::span<const Shadow> shadows) {
   boxes_.clear();
   const Rect window = rect_at({0, 0}, frame.window);
@@ -94,6 +110,7 @@ std::span<const Rect> ChangedParts::of(const Frame& frame, std::span<const Shado
                     before_.revision > 0;
   if (same) {
     compare_items(frame, shadows);
+    compare_badges(frame, shadows);
     compare_panels(frame);
     for (const Rect& box : again_) add(box);
     for (Rect& box : boxes_) box = shared(box, window);

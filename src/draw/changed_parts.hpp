@@ -19,6 +19,7 @@ class ChangedParts {
  private:
   void add(Rect box);
   void compare_items(const Frame& frame, std::span<const Shadow> shadows);
+  void compare_badges(const Frame& frame, std::span<const Shadow> shadows);
   void compare_panels(const Frame& frame);
 
   Frame before_ = {};  // of its lists what was drawn

@@ -191,8 +191,18 @@ FrameItem at_its_size(const FrameItem& item) {
   return out;
 }
 
+/// On the card, of this size.
+void draw_badges(cairo_t* cr, std::span<const FrameBadge> badges, Size size) {
+  for (const FrameBadge& badge : badges) {
+    const Saved saved(cr);
+    cairo_translate(cr, double{badge.place.min.x * size.width}, double{badge.place.min.y * size.height});
+    draw_badge(cr, badge.text, double{badge.place.width() * size.width},
+               double{badge.place.height() * size.height});
+  }
+}
+
 void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, const Shadow& shadow,
-               float radius_share, float ratio) {
+               std::span<const FrameBadge> badges, float radius_share, float ratio) {
   const FrameItem item = at_its_size(given);
   const double radius = double{radius_share * item.size.width};
   const Saved saved(cr);
@@ -221,6 +231,11 @@ void draw_item(cairo_t* cr, const FrameItem& given, const Faces& faces, const Sh
     const Saved flat(cr);
     into_card();
     draw_flat(cr, item, faces, radius, ratio);
+  }
+  if (!badges.empty()) {
+    const Saved flat(cr);
+    into_card();
+    draw_badges(cr, badges, item.size);
   }
   if (see_through) {
     cairo_pop_group_to_source(cr);
@@ -276,6 +291,14 @@ bool can_be_drawn(const FrameItem& item, const Shadow& shadow) {
          std::all_of(corners.begin(), corners.end(), [](Vec2 c) { return is_near(c); });
 }
 
+/// Takes those of the next item from the front of the list.
+std::span<const FrameBadge> badges_of(std::span<const FrameBadge>& left, std::size_t item) {
+  const auto end = std::find_if(left.begin(), left.end(), [&](const FrameBadge& b) { return b.item > item; });
+  const auto own = left.first(static_cast<std::size_t>(end - left.begin()));
+  left = left.subspan(own.size());
+  return own;
+}
+
 bool can_be_drawn(const FramePanel& panel) {
   return is_near(panel.area.min) && is_near(panel.area.max) && is_near(panel.fill);
 }
@@ -306,10 +329,12 @@ void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground grou
   };
   panels(false);
   const float radius = radius_in(frame);
+  std::span<const FrameBadge> badges = frame.badges;
   for (std::size_t i = 0; i < frame.items.size(); ++i) {
+    const std::span<const FrameBadge> own = badges_of(badges, i);
     if (!can_be_drawn(frame.items[i], part.shadows[i])) continue;
     if (meet(reach_of(frame.items[i], part.shadows[i]), part.box))
-      draw_item(cr, frame.items[i], faces, part.shadows[i], radius, pixel_ratio);
+      draw_item(cr, frame.items[i], faces, part.shadows[i], own, radius, pixel_ratio);
   }
   panels(true);
 }

@@ -62,17 +62,39 @@ void draw_bar(cairo_t* cr, const FramePanel& panel) {
   rim(cr, bar, radius, faded(palette::glass, 0.35));
 }
 
+/// Light around what is on turn, fading as far as marks reach.
+void glow(cairo_t* cr, const Rect& r, double radius) {
+  constexpr int steps = 4;
+  for (int i = 0; i < steps; ++i) {
+    const Rect wider = grown(r, static_cast<float>(i));
+    rounded_box(cr, double{wider.min.x}, double{wider.min.y}, double{wider.width()}, double{wider.height()},
+                radius + i);
+    stroke(cr, faded(palette::gold, 0.9 * (steps - i) / steps), 1.2);
+  }
+}
+
 Colour button_of(PanelTone tone) {
   return tone == PanelTone::good ? rgb(0x2E7A5C) : tone == PanelTone::bad ? rgb(0x8A3B2B) : rgb(0x2C5A4B);
 }
 
 }  // namespace
 
+void draw_badge(cairo_t* cr, std::string_view text, double w, double h) {
+  const double rim = std::max(h * 0.06, 1.0);
+  rounded_box(cr, rim / 2, rim / 2, w - rim, h - rim, (h - rim) / 2);
+  set_colour(cr, palette::plum);
+  cairo_fill_preserve(cr);
+  stroke(cr, palette::paper, rim);
+  const Lettering how{.size = h * 0.62, .bold = true, .largest_width = w - h * 0.3, .level = true};
+  text_centred(cr, text, w / 2, h / 2, how, palette::paper);
+}
+
 void draw_panel(cairo_t* cr, const FramePanel& panel) {
   const Rect& a = panel.area;
   if (a.width() < 4 || a.height() < 4) return;
   const double round = std::min(double{a.height()}, double{a.width()}) / 2;
   const double radius = panel.round ? round : std::min(round, 8.0);
+  if (panel.on_turn) glow(cr, a, radius);
   if (panel.overlay && panel.kind != PanelKind::button && panel.kind != PanelKind::caption) {
     ground(cr, a, radius, rgb(0x06140F, 0.94));
     rim(cr, a, radius, faded(palette::glass, 0.45));

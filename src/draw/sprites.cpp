@@ -43,6 +43,11 @@ Picture paint_marks(Size size, float corner_radius, const Marks& marks, bool out
   });
 }
 
+Picture paint_badge(std::string_view text, Size size, float pixel_ratio) {
+  return with_margin(size, 0, pixel_ratio,
+                     [&](cairo_t* cr) { draw_badge(cr, text, double{size.width}, double{size.height}); });
+}
+
 Picture paint_shadow(Size card, float corner_radius, float blur, float pixel_ratio) {
   const Shadow shadow{.blur = blur, .opacity = painted_shadow_opacity};
   return with_margin(card, static_cast<float>(shadow_reach(shadow)), pixel_ratio, [&](cairo_t* cr) {

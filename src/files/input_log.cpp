@@ -15,6 +15,7 @@
 #include "files/input_json.hpp"
 #include "files/layout_json.hpp"
 #include "files/option_json.hpp"
+#include "files/rules_json.hpp"
 #include "files/verbatim.hpp"
 #include "rules/inside.hpp"
 
@@ -102,6 +103,8 @@ Json head_of(const InputLog& log, const TableSetup& setup) {
   if (o.start_time != 0) head["start_time"] = o.start_time;
   if (o.corner_radius != plain.corner_radius) head["corner_radius"] = decimal(o.corner_radius);
   if (o.most_undos != plain.most_undos) head["most_undos"] = o.most_undos;
+  if (const auto seats = setup.table.seats(); o.seat && o.seat.value <= seats.size())
+    head["seat"] = seats[o.seat.value - 1].name;
   if (o.feel != plain.feel) head["feel"] = json_of(o.feel);
   if (o.thresholds != plain.thresholds) head["thresholds"] = json_of(o.thresholds);
   if (o.drag != plain.drag) head["drag"] = json_of(o.drag);
@@ -109,10 +112,10 @@ Json head_of(const InputLog& log, const TableSetup& setup) {
   return head;
 }
 
-InputLog read_head(const Node& node) {
+InputLog read_head(const Node& node, const TableSetup& setup) {
   expect_kind(node, "input-log");
   node.expect_keys({"apsidon", "version", "table", "window", "pixel_ratio", "insets", "start_time",
-                    "corner_radius", "most_undos", "feel", "thresholds", "drag", "hover"});
+                    "corner_radius", "seat", "most_undos", "feel", "thresholds", "drag", "hover"});
   InputLog log;
   log.table = node.text_or("table", "");  // an initialiser that throws has g++ 12 destroy the others twice
   PlayfieldOptions& o = log.options;
@@ -129,6 +132,7 @@ InputLog read_head(const Node& node) {
   }
   if (node.has("start_time")) o.start_time = node.child("start_time").number(-most_seconds, most_seconds);
   o.corner_radius = node.number_or("corner_radius", o.corner_radius, 0, 0.5);
+  if (node.has("seat")) o.seat = seat_named(node.child("seat"), setup.table);
   constexpr double most_undos = 1e15;
   if (node.has("most_undos"))
     o.most_undos = static_cast<std::size_t>(node.child("most_undos").number(1, most_undos));
@@ -208,7 +212,7 @@ Result<InputLog> parse_log(std::string_view text, const std::filesystem::path& f
     // Each line is a document of its own; its place is that in the log.
     const auto read = read_json<bool>(one, file, [&](const Node& node) {
       if (head) {
-        log = read_head(node);
+        log = read_head(node, setup);
         last = log.options.start_time;
         if (!log.table.empty() && log.table != fingerprint(setup)) {
           node.child("table").stop(

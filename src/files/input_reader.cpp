@@ -96,6 +96,9 @@ struct FromJson {
     value = {small_number(node)};
   }
   void operator()(const Node& node, ZoneId& value) const { value = read_zone(node, setup); }
+  void operator()(const Node& node, SeatId& value) const {
+    value = node.json().is_string() ? seat_named(node, setup.table) : SeatId{small_number(node)};
+  }
   void operator()(const Node& node, FaceId& value) const {
     value = node.json().is_string() ? read_face(node, setup) : FaceId{small_number(node)};
   }
@@ -179,6 +182,7 @@ struct InputKeys {
   void table(std::string_view key, std::shared_ptr<const TableSetup>&) { all.push_back(key); }
   void wanted(std::string_view key, std::vector<WantedZone>&) { all.push_back(key); }
   void arguments(std::string_view key, std::vector<VerdictArgument>&) { all.push_back(key); }
+  void numbers(std::string_view key, Numbers&) { all.push_back(key); }
   void effect(std::string_view key, std::optional<CardEffect>&) { all.push_back(key); }
   void zone(std::string_view key, ZoneId, ZoneBehaviour&) { all.push_back(key); }
   void plans(std::string_view key, std::vector<Plan>&) { all.push_back(key); }
@@ -296,6 +300,9 @@ struct InputReader {
       item.expect_keys({"name", "value"});
       values.push_back({.name = item.at("name").text(), .value = read_argument(item.at("value"), setup)});
     }
+  }
+  void numbers(std::string_view key, Numbers& value) const {
+    if (node.has(key)) value = read_numbers(node.child(key));
   }
   void effect(std::string_view key, std::optional<CardEffect>& value) const {
     if (node.has(key)) read_into(node.child(key), value.emplace());

@@ -37,6 +37,10 @@ struct ToJson {
     const Zone* zone = setup.table.zone(value);
     return zone ? Json(zone->name) : Json(value.value);
   }
+  Json operator()(SeatId value) const {
+    const auto seats = setup.table.seats();
+    return value && value.value <= seats.size() ? Json(seats[value.value - 1].name) : Json(value.value);
+  }
   Json operator()(FaceId value) const {
     const Deck& deck = setup.table.deck();
     return value == hidden_face || deck.has(value) ? Json(deck.text(value)) : Json(value.value);
@@ -153,6 +157,9 @@ struct InputWriter {
     json[std::string(key)] = write_table(*value);
   }
   void wanted(std::string_view key, std::vector<WantedZone>& value) const { put(key, value); }
+  void numbers(std::string_view key, Numbers& value) const {
+    if (!value.empty()) json[std::string(key)] = json_of(value);
+  }
   void arguments(std::string_view key, std::vector<VerdictArgument>& values) const {
     const auto written = [&](const auto& value) -> Json {
       using Value = std::remove_cvref_t<decltype(value)>;

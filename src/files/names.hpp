@@ -11,7 +11,7 @@
 
 namespace apsidon::files_detail {
 
-inline constexpr std::array<std::pair<std::string_view, RuleKind>, 21> rule_names{{
+inline constexpr std::array<std::pair<std::string_view, RuleKind>, 24> rule_names{{
     {"anything", RuleKind::anything},
     {"nothing", RuleKind::nothing},
     {"rank-down", RuleKind::rank_down},
@@ -32,6 +32,9 @@ inline constexpr std::array<std::pair<std::string_view, RuleKind>, 21> rule_name
     {"neighbours", RuleKind::neighbours},
     {"each-neighbour", RuleKind::each_neighbour},
     {"waited-for", RuleKind::waited_for},
+    {"number", RuleKind::number},
+    {"on-turn", RuleKind::on_turn},
+    {"own-zone", RuleKind::own_zone},
     {"own", RuleKind::own},
 }};
 
@@ -40,7 +43,8 @@ constexpr bool has_argument(RuleKind kind) {
   return kind == RuleKind::rank_on_empty || kind == RuleKind::at_most || kind == RuleKind::all ||
          kind == RuleKind::any || kind == RuleKind::negate || kind == RuleKind::of_suit ||
          kind == RuleKind::rank_at_least || kind == RuleKind::from || kind == RuleKind::neighbours ||
-         kind == RuleKind::each_neighbour || kind == RuleKind::waited_for || kind == RuleKind::own;
+         kind == RuleKind::each_neighbour || kind == RuleKind::waited_for || kind == RuleKind::number ||
+         kind == RuleKind::own;
 }
 
 inline constexpr std::array<std::pair<std::string_view, RowLinks>, 2> row_links_names{
@@ -53,8 +57,28 @@ inline constexpr std::array<std::pair<std::string_view, GoalKind>, 4> goal_names
     {"all-in", GoalKind::all_in},
     {"filled", GoalKind::filled},
     {"empty", GoalKind::empty},
-    {"own", GoalKind::own},
+    {"when", GoalKind::when},
 }};
+
+inline constexpr std::array<std::pair<std::string_view, Corner>, 4> corner_names{
+    {{"top-left", Corner::top_left},
+     {"top-right", Corner::top_right},
+     {"bottom-left", Corner::bottom_left},
+     {"bottom-right", Corner::bottom_right}}};
+
+/// Of whom a number is that a rule compares, beside the table, a zone and a seat by their names.
+inline constexpr std::array<std::pair<std::string_view, NumberOf>, 7> number_of_names{{
+    {"table", NumberOf::owner},
+    {"card", NumberOf::card},
+    {"onto", NumberOf::onto},
+    {"zone", NumberOf::zone},
+    {"from", NumberOf::from},
+    {"seat", NumberOf::seat},
+    {"player", NumberOf::player},
+}};
+
+inline constexpr std::array<std::pair<std::string_view, Compared>, 3> compared_names{
+    {{"at_least", Compared::at_least}, {"at_most", Compared::at_most}, {"equal", Compared::equal}}};
 
 inline constexpr std::array<std::pair<std::string_view, PickKind>, 4> pick_names{{
     {"nothing", PickKind::nothing},

@@ -6,9 +6,11 @@
 
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/geometry/limits.hpp"
+#include "cards/inside.hpp"
 #include "files/layout_json.hpp"
 #include "files/names.hpp"
 #include "files/plan_json.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon::files_detail {
 namespace {
@@ -41,6 +43,57 @@ int suit_named(const Node& node, const Deck& deck) {
   const auto it = std::find(names.begin(), names.end(), name);
   if (it == names.end()) node.stop_unknown("suit", name, names);
   return static_cast<int>(it - names.begin());
+}
+
+/// A number of the table, "of" somebody else, or where `node` is a bare one, that.
+NumberTerm read_term(const Node& node, const Table& table,
+                     std::initializer_list<std::string_view> beside = {}) {
+  if (node.json().is_number()) return node.whole(-largest_number, largest_number);
+  node.expect_form(node.json().is_object(), "a whole number, or an object with the 'name' of one,");
+  std::vector<std::string_view> keys{"name", "of"};
+  keys.insert(keys.end(), beside);
+  node.expect_keys(keys);
+  NumberTerm term(node.at("name").name());
+  if (!node.has("of")) return term;
+  const Node of = node.child("of");
+  if (of.json().is_string()) {
+    term.of = named(of, "owner of a number", of.text(), number_of_names);
+    return term;
+  }
+  of.expect_form(of.json().is_object(), "a word, or an object with a 'zone' or a 'seat',");
+  of.expect_keys({"zone", "seat"});
+  term.owner = of.has("zone") ? NumberOwner(zone_named(of.child("zone"), table))
+                              : NumberOwner(seat_named(of.at("seat"), table));
+  return term;
+}
+
+Rule read_number_rule(const Node& node, const Table& table) {
+  const NumberTerm number = read_term(node, table, {"at_least", "at_most", "equal"});
+  std::optional<Rule> rule;
+  for (const auto& [word, is] : compared_names) {
+    if (!node.has(word)) continue;
+    if (rule) node.stop(ProblemCode::wrong_type, "a number is compared twice: once is expected");
+    rule = rule::number(number, is, read_term(node.child(word), table));
+  }
+  if (!rule || number.name.empty()) {
+    node.stop(
+        ProblemCode::missing_key,
+        "a number with nothing to compare it with: one of 'at_least', 'at_most' and 'equal' is expected");
+  }
+  return *rule;
+}
+
+Json term_json(const NumberTerm& term, const Table& table) {
+  if (term.name.empty()) return term.value;
+  Json json{{"name", term.name}};
+  if (term.of != NumberOf::owner) {
+    json["of"] = name_in(number_of_names, term.of);
+  } else if (term.owner.zone) {
+    json["of"] = {{"zone", table.zone(term.owner.zone)->name}};
+  } else if (term.owner.seat) {
+    json["of"] = {{"seat", table.seats()[term.owner.seat.value - 1].name}};
+  }
+  return json;
 }
 
 template <class T, class Read>
@@ -80,6 +133,10 @@ Rule read_rule(const Node& node, const Table& table) {
       break;
     case RuleKind::of_suit:
       rule.number = suit_named(argument, table.deck());
+      break;
+    case RuleKind::number:
+      rule = read_number_rule(argument, table);
+      argument.guard(ProblemCode::wrong_type, [&] { check(rule, table.deck()); });
       break;
     case RuleKind::own:
       rule = rule::own(argument.text());
@@ -145,6 +202,11 @@ Json json_of(const Rule& rule, const Table& table) {
       break;
     case RuleKind::of_suit:
       argument = deck.suits[static_cast<std::size_t>(rule.number)].name;
+      break;
+    case RuleKind::number:
+      argument = term_json(rule.numbers[0].number, table);
+      argument[std::string(name_in(compared_names, rule.numbers[0].is))] =
+          term_json(rule.numbers[0].than, table);
       break;
     case RuleKind::own:
       argument = rule.own_rules.front()->name;
@@ -213,8 +275,8 @@ Goal read_goal(const Node& node, const TableSetup& setup) {
   const GoalKind kind = named(node, "goal", word, goal_names);
   const Node argument = node.child(word);
   Goal goal{.kind = kind};
-  if (kind == GoalKind::own) {
-    goal = goal::own(argument.text());
+  if (kind == GoalKind::when) {
+    goal.rule = read_rule(argument, setup.table);
   } else {
     goal.zones = zones_named(argument, setup.table);
   }
@@ -225,7 +287,7 @@ Goal read_goal(const Node& node, const TableSetup& setup) {
 Json json_of(const Goal& goal, const Table& table) {
   Json argument = Json::array();
   for (const ZoneId zone : goal.zones) argument.push_back(table.zone(zone)->name);
-  if (goal.kind == GoalKind::own) argument = goal.own_rules.front()->name;
+  if (goal.kind == GoalKind::when) argument = json_of(goal.rule, table);
   return {{std::string(name_in(goal_names, goal.kind)), argument}};
 }
 
@@ -235,12 +297,13 @@ Consequence read_consequence(const Node& node, const TableSetup& setup) {
     node.expect_keys({"own"});
     c.name = node.child("own").text();
   } else {
-    node.expect_keys({"in", "cards", "link", "sum", "to"});
+    node.expect_keys({"in", "cards", "link", "sum", "to", "counts"});
     c.to = zone_named(node.at("to"), setup.table);
     if (node.has("in")) c.in = zones_named(node.child("in"), setup.table);
     c.cards = node.whole_or("cards", 0, 2, 100'000);
     if (node.has("link")) c.link = read_rule(node.child("link"), setup.table);
     c.sum = node.whole_or("sum", 0, 1, 1'000'000);
+    if (node.has("counts")) c.counts = node.child("counts").name();
   }
   node.guard(ProblemCode::missing_key, [&] { check(c, setup.table); });
   return c;
@@ -254,6 +317,63 @@ Json json_of(const Consequence& c, const Table& table) {
   if (c.link.kind != RuleKind::anything) json["link"] = json_of(c.link, table);
   if (c.sum != 0) json["sum"] = c.sum;
   json["to"] = table.zone(c.to)->name;
+  if (!c.counts.empty()) json["counts"] = c.counts;
+  return json;
+}
+
+NamedMove read_named_move(const Node& node, const TableSetup& setup) {
+  node.expect_keys({"name", "when"});
+  NamedMove move{.name = node.at("name").name()};
+  if (node.has("when")) move.when = read_rule(node.child("when"), setup.table);
+  node.guard(ProblemCode::wrong_type, [&] { rules_detail::check(move, setup.table); });
+  return move;
+}
+
+Json json_of(const NamedMove& move, const Table& table) {
+  Json json{{"name", move.name}};
+  if (move.when.kind != RuleKind::anything) json["when"] = json_of(move.when, table);
+  return json;
+}
+
+Numbers read_numbers(const Node& node, bool of_zone) {
+  node.expect_form(node.json().is_object(), "an object with a whole number for each name,");
+  std::vector<Number> numbers;
+  for (const auto& item : node.json().items())
+    numbers.push_back({item.key(), node.child(item.key()).whole(-largest_number, largest_number)});
+  return node.guard(ProblemCode::out_of_range,
+                    [&] { return cards_detail::checked(numbers, "numbers", of_zone); });
+}
+
+Json json_of(const Numbers& numbers) {
+  Json json = Json::object();
+  for (const Number& number : numbers) json[number.name] = number.value;
+  return json;
+}
+
+SeatId seat_named(const Node& node, const Table& table) {
+  const std::string name = node.text();
+  const auto seat = table.find_seat(name);
+  if (seat) return *seat;
+  std::vector<std::string> names;
+  for (const Seat& one : table.seats()) names.push_back(one.name);
+  node.stop_unknown("seat", name, names);
+}
+
+std::vector<Badge> read_badges(const Node& node) {
+  std::vector<Badge> badges;
+  for (const Node& one : node.items()) {
+    one.expect_keys({"number", "at"});
+    Badge badge{.number = one.at("number").name()};
+    if (one.has("at")) badge.at = named(one.child("at"), "corner", one.child("at").text(), corner_names);
+    badges.push_back(std::move(badge));
+  }
+  return badges;
+}
+
+Json json_of(const std::vector<Badge>& badges) {
+  Json json = Json::array();
+  for (const Badge& badge : badges)
+    json.push_back({{"number", badge.number}, {"at", name_in(corner_names, badge.at)}});
   return json;
 }
 

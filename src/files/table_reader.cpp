@@ -10,12 +10,11 @@
 #include "files/deck_json.hpp"
 #include "files/formation_json.hpp"
 #include "files/layout_json.hpp"
-#include "files/names.hpp"
+#include "files/panel_json.hpp"
 #include "files/plan_json.hpp"
 #include "files/reader.hpp"
 #include "files/rules_json.hpp"
 #include "files/zone_json.hpp"
-#include "play/values/input_fields.hpp"
 #include "rules/inside.hpp"
 
 namespace apsidon {
@@ -36,16 +35,21 @@ class TableReader {
         setup_(read_deck(file, others)) {}
 
   TableSetup read() {
-    top_.expect_keys({"apsidon",   "version", "name",        "deck",        "zones",   "panels",
-                      "links",     "waits",   "sentences",   "cards",       "numbers", "plans",
-                      "deal_from", "round",   "send_top_of", "finish",      "names",   "won",
-                      "lost",      "art",     "data",        "consequences"});
+    top_.expect_keys({"apsidon",      "version",   "name",  "deck",    "zones", "panels",    "links",
+                      "waits",        "sentences", "cards", "numbers", "plans", "deal_from", "round",
+                      "send_top_of",  "finish",    "names", "won",     "lost",  "art",       "data",
+                      "consequences", "moves",     "seats", "turn",    "ids",   "badges"});
     setup_.name = top_.text_or("name", "");
     if (top_.has("art")) {
       const Node art = top_.child("art");
       art.expect_keys({"width", "height"});
       setup_.art_size = {static_cast<float>(art.at("width").number(1, most_picture_px)),
                          static_cast<float>(art.at("height").number(1, most_picture_px))};
+    }
+    if (top_.has("seats")) read_seats(top_.child("seats"));
+    if (top_.has("numbers")) {
+      for (const Number& number : read_numbers(top_.child("numbers")))
+        (void)setup_.table.set_number(number.name, number.value);
     }
     const auto zones = top_.at("zones").items();
     if (zones.empty()) {
@@ -77,7 +81,7 @@ class TableReader {
     }
     if (top_.has("sentences")) read_sentences(top_.child("sentences"));
     if (top_.has("cards")) read_cards(top_.child("cards"));
-    if (top_.has("numbers")) read_numbers(top_.child("numbers"));
+    if (top_.has("ids")) read_ids(top_.child("ids"));
     const auto plans = at_most(top_.at("plans"), most_plans, "plans");
     if (plans.empty()) {
       top_.child("plans").stop(ProblemCode::missing_key, "the table has no plans: at least one is expected");
@@ -85,6 +89,7 @@ class TableReader {
     PlanReader reader(setup_, names_);
     for (const Node& plan : plans) setup_.plans.push_back(reader.read(plan));
     if (top_.has("deal_from")) setup_.deal_from = zone_named(top_.child("deal_from"), setup_.table);
+    if (top_.has("badges")) setup_.badges = read_badges(top_.child("badges"));
     if (top_.has("round")) setup_.round = read_round(top_.child("round"), setup_);
     if (top_.has("send_top_of")) {
       for (const Node& zone : top_.child("send_top_of").items())
@@ -103,6 +108,10 @@ class TableReader {
         spend(rule_parts_, rules_detail::count_parts(setup_.consequences.back()), most_rule_parts, one,
               "parts of rules, with the zones that they list,");
       }
+    }
+    if (top_.has("moves")) {
+      for (const Node& one : at_most(top_.child("moves"), most_named_moves, "moves"))
+        setup_.named_moves.push_back(read_named_move(one, setup_));
     }
     if (top_.has("won")) setup_.won = read_goal(top_.child("won"), setup_);
     if (top_.has("lost")) setup_.lost = read_goal(top_.child("lost"), setup_);
@@ -168,16 +177,7 @@ class TableReader {
   }
 
   void read_panel(const Node& node) {
-    node.expect_keys({"name", "repeat", "kind", "text", "fill", "tone", "round", "hidden", "off", "data"});
-    PanelSetup panel{.name = node.at("name").name()};
-    if (node.has("kind"))
-      panel.kind = named(node.child("kind"), "kind of panel", node.child("kind").text(), panel_names);
-    panel.fill = node.number_or("fill", panel.fill, 0, 1);
-    if (node.has("tone"))
-      panel.tone = named(node.child("tone"), "tone", node.child("tone").text(), play_detail::tone_words);
-    panel.round = node.truth_or("round", false);
-    panel.hidden = node.truth_or("hidden", false);
-    panel.off = node.truth_or("off", false);
+    PanelSetup panel = files_detail::read_panel(node, setup_.table);
     panel.data = data_.of(node);
     const auto add = [&] { node.guard(ProblemCode::repeated_name, [&] { setup_.add_panel(panel); }); };
     if (!node.has("repeat")) {
@@ -253,6 +253,8 @@ class TableReader {
     zone.name = node.at("name").name();
     read_zone_layout(node, zone.layout);
     zone.recycled = recycled_of(node);
+    if (node.has("seat")) zone.seat = seat_named(node.child("seat"), setup_.table);
+    if (node.has("numbers")) zone.numbers = read_numbers(node.child("numbers"), true);
     if (node.has("key")) zone.key = node.child("key").key_number();
     if (node.has("formation") && node.has("repeat")) {
       node.child("repeat").stop(ProblemCode::wrong_type,
@@ -339,8 +341,26 @@ class TableReader {
     node.guard(ProblemCode::out_of_range, [&] { setup_.add_deck(zone, whole); });
   }
 
-  /// The numbers that the cards had when the table was written.
-  void read_numbers(const Node& node) {
+  /// Names, or objects with a name and numbers; then whose turn it is.
+  void read_seats(const Node& node) {
+    for (const Node& seat : at_most(node, most_seats, "seats")) {
+      const bool bare = seat.json().is_string();
+      seat.expect_form(bare || seat.json().is_object(), "a name, or an object with a 'name',");
+      if (!bare) seat.expect_keys({"name", "numbers"});
+      const Numbers numbers =
+          !bare && seat.has("numbers") ? files_detail::read_numbers(seat.child("numbers")) : Numbers{};
+      const std::string name = bare ? seat.name() : seat.at("name").name();
+      seat.guard(ProblemCode::repeated_name, [&] { return setup_.table.create_seat(name, numbers); });
+    }
+    if (!top_.has("turn")) return;
+    std::vector<SeatId> turn;
+    for (const Node& seat : at_most(top_.child("turn"), most_seats, "seats"))
+      turn.push_back(seat_named(seat, setup_.table));
+    (void)setup_.table.set_turn(turn);
+  }
+
+  /// The ids that the cards had when the table was written.
+  void read_ids(const Node& node) {
     node.expect_keys({"cards", "last"});
     constexpr double most = 4e9;
     const auto number = [&](const Node& n) { return CardId{static_cast<std::uint32_t>(n.number(1, most))}; };
@@ -350,17 +370,17 @@ class TableReader {
       const auto own = cards.has(zone.name) ? cards.child(zone.name).items() : std::vector<Node>{};
       if (own.size() != zone.cards.size()) {
         cards.stop(ProblemCode::missing_key,
-                   fmt::format("{} numbers for the {} cards of '{}': one for each is expected", own.size(),
+                   fmt::format("{} ids for the {} cards of '{}': one for each is expected", own.size(),
                                zone.cards.size(), zone.name));
       }
       for (std::size_t i = 0; i < own.size(); ++i) ids[zone.cards[i].value - 1] = number(own[i]);
     }
     const CardId last = number(node.at("last"));
-    // A number is a place in a list: those far beyond the cards are a mistake, not a long game.
+    // An id is a place in a list: those far beyond the cards are a mistake, not a long game.
     if (last.value > ids.size() + 10'000'000) {
       node.child("last").stop(
           ProblemCode::out_of_range,
-          fmt::format("{} for {} cards: a number nearer to it is expected", last.value, ids.size()));
+          fmt::format("{} for {} cards: an id nearer to it is expected", last.value, ids.size()));
     }
     node.guard(ProblemCode::repeated_name, [&] { cards_detail::give_ids(setup_.table, ids, last); });
     std::map<CardId, std::string> data;
@@ -374,8 +394,9 @@ class TableReader {
     node.expect_form(node.json().is_string() || node.json().is_object(),
                      "a face, or an object with a 'face',");
     if (node.json().is_object()) {
-      node.expect_keys({"face", "key", "face_up", "sideways", "cell", "at", "data"});
+      node.expect_keys({"face", "key", "face_up", "sideways", "cell", "at", "data", "numbers"});
       face = node.at("face");
+      if (node.has("numbers")) card.numbers = read_numbers(node.child("numbers"));
       if (node.has("key")) card.key = node.child("key").key_number();
       card.face_up = node.truth_or("face_up", open);
       card.sideways = node.truth_or("sideways", false);

@@ -7,11 +7,10 @@
 #include "apsidon/files/table_file.hpp"
 #include "files/deck_json.hpp"
 #include "files/layout_json.hpp"
-#include "files/names.hpp"
+#include "files/panel_json.hpp"
 #include "files/plan_json.hpp"
 #include "files/rules_json.hpp"
 #include "files/zone_json.hpp"
-#include "play/values/input_fields.hpp"
 
 namespace apsidon {
 namespace {
@@ -25,7 +24,9 @@ Json json_of(const Card& card, const TableSetup& setup, bool open, Verbatim& ver
   const bool moved = card.cell != plain.cell || card.at != plain.at;
   const auto data = setup.card_data.find(card.id);
   const bool bare = data == setup.card_data.end() || data->second.empty();
-  if (card.key == 0 && !card.sideways && card.face_up == open && !moved && bare) return deck.text(card.face);
+  const Numbers numbers = setup.table.numbers(card.id);
+  if (card.key == 0 && !card.sideways && card.face_up == open && !moved && bare && numbers.empty())
+    return deck.text(card.face);
   Json json;
   json["face"] = deck.text(card.face);
   if (card.key != 0) json["key"] = card.key;
@@ -33,6 +34,7 @@ Json json_of(const Card& card, const TableSetup& setup, bool open, Verbatim& ver
   if (card.sideways) json["sideways"] = true;
   if (card.cell != plain.cell) json["cell"] = card.cell;
   if (card.at != plain.at) json["at"] = {decimal(card.at.x), decimal(card.at.y)};
+  if (!numbers.empty()) json["numbers"] = files_detail::json_of(numbers);
   if (!bare) json["data"] = verbatim.stand_in(data->second);
   return json;
 }
@@ -60,9 +62,9 @@ void add(Json& object, const std::string& key, Json value) {
   object.get_ref<Json::object_t&>().emplace_back(key, std::move(value));
 }
 
-/// The numbers of the cards, zone by zone, where reading would give others: it gives 1, 2, 3 in the order of
+/// The ids of the cards, zone by zone, where reading would give others: it gives 1, 2, 3 in the order of
 /// the zones' names.
-std::optional<Json> numbers_of(const Table& table) {
+std::optional<Json> ids_of(const Table& table) {
   std::vector<const Zone*> zones;
   for (const Zone& zone : table.zones()) zones.push_back(&zone);
   std::sort(zones.begin(), zones.end(), [](const Zone* a, const Zone* b) { return a->name < b->name; });
@@ -94,12 +96,21 @@ std::string write_table(const TableSetup& setup) {
   if (!setup.art_size.empty()) {
     json["art"] = {{"width", decimal(setup.art_size.width)}, {"height", decimal(setup.art_size.height)}};
   }
+  for (const Seat& seat : table.seats()) {
+    const Numbers numbers = table.numbers(seat.id);
+    json["seats"].push_back(numbers.empty() ? Json(seat.name)
+                                            : Json{{"name", seat.name}, {"numbers", json_of(numbers)}});
+  }
+  for (const SeatId seat : table.turn()) json["turn"].push_back(table.seats()[seat.value - 1].name);
+  if (const Numbers numbers = table.numbers(); !numbers.empty()) json["numbers"] = json_of(numbers);
   Json zones = Json::array();
   Json cards = Json::object();
   for (const Zone& zone : table.zones()) {
     Json entry;
     entry["name"] = zone.name;
     if (zone.key != 0) entry["key"] = zone.key;
+    if (zone.seat) entry["seat"] = table.seats()[zone.seat.value - 1].name;
+    if (const Numbers numbers = table.numbers(zone.id); !numbers.empty()) entry["numbers"] = json_of(numbers);
     write_zone(entry, setup.behaviour_of(zone.id), table, zone.recycled);
     const auto data = setup.zone_data.find(zone.id);
     if (data != setup.zone_data.end() && !data->second.empty())
@@ -109,26 +120,16 @@ std::string write_table(const TableSetup& setup) {
   }
   json["zones"] = std::move(zones);
   json["cards"] = std::move(cards);
-  if (const auto numbers = numbers_of(table)) json["numbers"] = *numbers;
-  for (const PanelSetup& panel : setup.panels) {
-    Json entry;
-    entry["name"] = panel.name;
-    entry["kind"] = name_in(panel_names, panel.kind);
-    if (!panel.text.empty()) entry["text"] = panel.text;
-    if (panel.fill != 1) entry["fill"] = decimal(panel.fill);
-    if (panel.tone != PanelTone::neutral) entry["tone"] = name_in(play_detail::tone_words, panel.tone);
-    if (panel.round) entry["round"] = true;
-    if (panel.hidden) entry["hidden"] = true;
-    if (panel.off) entry["off"] = true;
-    if (!panel.data.empty()) entry["data"] = verbatim.stand_in(panel.data);
-    json["panels"].push_back(std::move(entry));
-  }
+  if (const auto ids = ids_of(table)) json["ids"] = *ids;
+  for (const PanelSetup& panel : setup.panels)
+    json["panels"].push_back(files_detail::json_of(panel, table, verbatim));
   for (const auto& [a, b] : setup.links) json["links"].push_back({table.zone(a)->name, table.zone(b)->name});
   for (const auto& [a, b] : setup.waits) json["waits"].push_back({table.zone(a)->name, table.zone(b)->name});
   for (const auto& [rule, text] : setup.sentences) json["sentences"][rule] = text;
   json["plans"] = Json::array();
   for (const Plan& plan : setup.plans) json["plans"].push_back(json_of(plan, setup));
   if (setup.deal_from) json["deal_from"] = table.zone(setup.deal_from)->name;
+  if (!setup.badges.empty()) json["badges"] = files_detail::json_of(setup.badges);
   if (setup.round.stock) json["round"] = json_of(setup.round, table);
   for (const ZoneId zone : setup.send_top_of) json["send_top_of"].push_back(table.zone(zone)->name);
   if (!setup.finish.into.empty()) {
@@ -138,6 +139,7 @@ std::string write_table(const TableSetup& setup) {
   if (!setup.names.card.empty()) json["names"]["card"] = setup.names.card;
   for (const auto& [word, spoken] : setup.names.words) json["names"]["words"][word] = spoken;
   for (const Consequence& one : setup.consequences) json["consequences"].push_back(json_of(one, table));
+  for (const NamedMove& move : setup.named_moves) json["moves"].push_back(json_of(move, table));
   if (setup.won.kind != GoalKind::none) json["won"] = json_of(setup.won, table);
   if (setup.lost.kind != GoalKind::none) json["lost"] = json_of(setup.lost, table);
   if (!setup.data.empty()) json["data"] = verbatim.stand_in(setup.data);

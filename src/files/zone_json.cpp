@@ -180,7 +180,7 @@ void expect_option_keys(const Node& options) { options.expect_keys(keys_of_field
 
 void expect_zone_keys(const Node& zone) {
   std::vector<std::string_view> keys = keys_of_fields<ZoneBehaviour>();
-  keys.insert(keys.end(), {"name", "repeat", "formation", "key", "data"});
+  keys.insert(keys.end(), {"name", "repeat", "formation", "key", "seat", "numbers", "data"});
   zone.expect_keys(keys);
 }
 

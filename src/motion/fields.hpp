@@ -82,6 +82,7 @@ void fields(Feel& f, V& v) {
   v.part("collect", f.collect);
   v.part("finale", f.finale);
   v.number("finale_stay", f.finale_stay, 0, 60);
+  v.number("badge", f.badge, 0.1, 1);
   v.part("shake", f.shake);
   v.part("pulse", f.pulse);
 }

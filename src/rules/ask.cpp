@@ -196,6 +196,60 @@ Answer ask_all(const Rule& rule, const Asked& q) {
   return last;
 }
 
+/// What is compared; 0 where it is a number of nothing.
+int value_of(const NumberTerm& term, const Asked& q) {
+  if (term.name.empty()) return term.value;
+  const auto seat_of = [&](ZoneId zone) { return q.table.zone(zone) ? q.table.zone(zone)->seat : SeatId{}; };
+  const auto of = [&](auto id) { return id ? q.table.number(term.name, id) : 0; };
+  switch (term.of) {
+    case NumberOf::card:
+      return of(q.card);
+    case NumberOf::onto:
+      return of(q.onto);
+    case NumberOf::zone:
+      return of(q.zone);
+    case NumberOf::from:
+      return of(q.from);
+    case NumberOf::seat:
+      return of(seat_of(q.zone));
+    case NumberOf::player:
+      return of(q.rules.seat);
+    case NumberOf::owner:
+      break;
+  }
+  return q.table.number(term.name, term.owner);
+}
+
+template <class Answer>
+Answer ask_number(const Rule& rule, const Asked& q) {
+  const NumberRule& compared = rule.numbers.front();
+  const int found = value_of(compared.number, q);
+  const int wanted = value_of(compared.than, q);
+  const bool low = compared.is != Compared::at_most && found < wanted;
+  const bool high = compared.is != Compared::at_least && found > wanted;
+  if (!low && !high) return allow<Answer>();
+  const Reason reason = compared.is == Compared::equal ? Reason::number_differs
+                        : low                          ? Reason::number_low
+                                                       : Reason::number_high;
+  Answer answer = refuse<Answer>(q, reason, wanted, found);
+  if constexpr (!std::is_same_v<Answer, bool>) answer.rule = compared.number.name;
+  return answer;
+}
+
+template <class Answer>
+Answer ask_on_turn(const Asked& q) {
+  const SeatId seat = q.rules.seat;
+  return allow_if<Answer>(seat ? q.table.is_on_turn(seat) : !q.table.turn().empty(), q, Reason::not_on_turn);
+}
+
+template <class Answer>
+Answer ask_own_zone(const Asked& q) {
+  const Zone* zone = q.table.zone(q.zone);
+  const SeatId seat = zone ? zone->seat : SeatId{};
+  const bool own = q.rules.seat ? seat == q.rules.seat : q.table.is_on_turn(seat);
+  return allow_if<Answer>(seat && own, q, Reason::not_own_zone);
+}
+
 template <class Answer>
 Answer ask_own(const OwnRule& rule, const Asked& q) {
   Verdict verdict = q.rules.own ? q.rules.own->answer(rule, q.question()) : rule.answer(q.question());
@@ -247,6 +301,12 @@ Answer ask(const Rule& rule, const Asked& q) {
       return ask_waited_for<Answer>(rule, q);
     case RuleKind::each_neighbour:
       return ask_each_neighbour<Answer>(rule, q);
+    case RuleKind::number:
+      return ask_number<Answer>(rule, q);
+    case RuleKind::on_turn:
+      return ask_on_turn<Answer>(q);
+    case RuleKind::own_zone:
+      return ask_own_zone<Answer>(q);
     case RuleKind::own:
       return ask_own<Answer>(*rule.own_rules.front(), q);
     case RuleKind::negate:
@@ -282,7 +342,7 @@ Verdict OwnRule::answer(const RuleQuestion& question) const {
   if (!judge) {
     Verdict verdict = question.answer(Reason::unbound);
     verdict.arguments = {
-        {"problem", fmt::format("the rule '{}' has no function: bind(\"{}\", …) gives it one", name, name)}};
+        {"problem", fmt::format("'{}' has no function: bind(\"{}\", …) gives it one", name, name)}};
     return verdict;
   }
   Verdict verdict;

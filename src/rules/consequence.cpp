@@ -70,6 +70,8 @@ bool take_from(Table& table, const Rulebook& rules, const Consequence& c, ZoneId
   (void)table.move(run, c.to);
   steps.push_back({.kind = Did::taken, .card = run.first, .count = count, .from = from, .to = c.to});
   uncover(table, rules, from, steps);
+  if (!c.counts.empty() && table.set_number(c.counts, table.number(c.counts) + 1))
+    steps.push_back({.kind = Did::counted, .name = c.counts});
   return true;
 }
 
@@ -98,6 +100,16 @@ void do_edit(Table& table, const Rulebook& rules, const Edit& e, std::vector<Mov
       return steps.push_back({.kind = Did::flipped, .card = first, .count = 1, .from = from});
     case EditKind::set_sideways:
       return steps.push_back({.kind = Did::turned, .card = first, .count = 1, .from = from});
+    case EditKind::create:
+      return steps.push_back({.kind = Did::created, .card = table.last_id(), .count = 1, .to = e.zone});
+    case EditKind::remove:
+      steps.push_back({.kind = Did::removed, .card = e.card, .count = 1, .from = from});
+      return uncover(table, rules, from, steps);
+    case EditKind::set_number:
+      return steps.push_back(
+          {.kind = Did::counted, .card = e.card, .to = e.zone, .seat = e.seat, .name = e.name});
+    case EditKind::set_turn:
+      return steps.push_back({.kind = Did::turn_passed});
     default:
       return;
   }
@@ -107,8 +119,6 @@ bool may_follow(EditKind kind) {
   switch (kind) {
     case EditKind::set_face:
     case EditKind::conceal:
-    case EditKind::create:
-    case EditKind::remove:
     case EditKind::mark_move:
       return false;
     default:
@@ -118,14 +128,8 @@ bool may_follow(EditKind kind) {
 
 bool follow_code(Table& table, const Rulebook& rules, const Consequence& c, Patience& patience,
                  std::vector<MoveStep>& steps) {
-  const FollowQuestion question{table, steps};
   const std::uint64_t before = table.revision();
-  const std::vector<Edit> edits =
-      rules.own ? rules.own->follow(c, question) : rules_detail::follow_of(c, question);
-  for (const Edit& edit : edits) {
-    if (may_follow(edit.kind)) do_edit(table, rules, edit, steps);
-  }
-  patience.add(1 + edits.size());
+  patience.add(1 + rules_detail::do_as_told(table, rules, c.name, c.follow, steps));
   return table.revision() != before;
 }
 
@@ -143,13 +147,24 @@ bool follow_one(Table& table, const Rulebook& rules, const Consequence& c, Patie
 
 }  // namespace
 
-std::vector<Edit> rules_detail::follow_of(const Consequence& consequence, const FollowQuestion& question,
+std::vector<Edit> rules_detail::follow_of(const FollowFunction& function, const FollowQuestion& question,
                                           std::string* problem) {
   std::vector<Edit> edits;
-  if (!consequence.follow) return edits;
-  const auto thrown = geometry_detail::thrown_by([&] { edits = consequence.follow(question); });
+  if (!function) return edits;
+  const auto thrown = geometry_detail::thrown_by([&] { edits = function(question); });
   if (thrown && problem) *problem = thrown->empty() ? "something" : *thrown;
   return edits;
+}
+
+std::size_t rules_detail::do_as_told(Table& table, const Rulebook& rules, const std::string& name,
+                                     const FollowFunction& function, std::vector<MoveStep>& steps) {
+  const FollowQuestion question{table, steps};
+  const std::vector<Edit> edits =
+      rules.own ? rules.own->follow(name, function, question) : follow_of(function, question);
+  for (const Edit& edit : edits) {
+    if (may_follow(edit.kind)) do_edit(table, rules, edit, steps);
+  }
+  return edits.size();
 }
 
 std::size_t rules_detail::count_parts(const Consequence& c) { return count_parts(c.link) + c.in.size(); }
@@ -174,6 +189,7 @@ void check(const Consequence& c, const Table& table) {
   if (c.cards != 0) geometry_detail::check_range("consequence: cards", c.cards, 2, 100'000);
   if (c.sum != 0) geometry_detail::check_range("consequence: sum", c.sum, 1, 1'000'000);
   check(c.link, table.deck());
+  geometry_detail::check_name("consequence: what it counts", c.counts);
   if (!table.zone(c.to))
     throw Error(fmt::format("consequence: cards go to zone {}: a zone of the table is expected", c.to.value));
   for (const ZoneId zone : c.in) {

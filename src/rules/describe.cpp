@@ -24,6 +24,8 @@ Phrases english_reasons() {
   say(Reason::out_of_range, "A number of this call is out of its range.");
   say(Reason::unknown_key, "No zone has the key {key}.");
   say(Reason::unknown_face, "{card} cannot be judged here: a face is not known.");
+  say(Reason::unknown_move, "The table has no such move.");
+  say(Reason::unknown_seat, "That seat is not at the table.");
   say(Reason::missing_key, "A wanted card or zone has no key.");
   say(Reason::repeated_key, "The key {key} is wanted twice.");
   say(Reason::empty_zone, "{zone} is empty.");
@@ -54,6 +56,11 @@ Phrases english_reasons() {
   say(Reason::waits_for, "{zone} waits: of the places before it, {wanted} must be filled; {found} are.");
   say(Reason::wrong_suit, "{zone} wants the suit {wanted_suit}; {card} is of another.");
   say(Reason::too_low, "{zone} wants rank {wanted_rank} or higher; {card} is too low.");
+  say(Reason::number_low, "{number} is {found}, and at least {wanted} is asked for.");
+  say(Reason::number_high, "{number} is {found}, and at most {wanted} is asked for.");
+  say(Reason::number_differs, "{number} is {found}, and {wanted} is asked for.");
+  say(Reason::not_on_turn, "It is another player's turn.");
+  say(Reason::not_own_zone, "{zone} belongs to another player.");
   say(Reason::own_rule, "{zone} does not take {card}.");
   say(Reason::no_exchange, "{onto} may not go to {zone}, where {card} comes from.");
   say(Reason::locked, "{card} waits for an answer.");
@@ -108,6 +115,7 @@ std::string fill(const std::string& text, const Verdict& v, const Table& table, 
                                               : std::string("?")));
   args.push_back(fmt::arg("others", v.others));
   args.push_back(fmt::arg("key", v.key));
+  args.push_back(fmt::arg("number", spoken(v.rule, names)));
   return fmt::vformat(text, args);
 }
 
@@ -165,7 +173,7 @@ void check(const Phrases& phrases) {
     } catch (const fmt::format_error& e) {
       throw Error(
           fmt::format("phrase for {}: '{}': {}; {{card}}, {{onto}}, {{zone}}, {{wanted}}, {{found}}, "
-                      "{{wanted_rank}}, {{wanted_suit}}, {{others}} or {{key}} is expected",
+                      "{{wanted_rank}}, {{wanted_suit}}, {{others}}, {{key}} or {{number}} is expected",
                       what, text, e.what()));
     }
   };

@@ -7,6 +7,7 @@
 #include "apsidon/geometry/error.hpp"
 #include "apsidon/rules/move.hpp"
 #include "geometry/options.hpp"
+#include "rules/ask.hpp"
 #include "rules/inside.hpp"
 
 namespace apsidon {
@@ -15,21 +16,13 @@ namespace goal {
 Goal all_in(std::vector<ZoneId> zones) { return {.kind = GoalKind::all_in, .zones = std::move(zones)}; }
 Goal filled(std::vector<ZoneId> zones) { return {.kind = GoalKind::filled, .zones = std::move(zones)}; }
 Goal empty(std::vector<ZoneId> zones) { return {.kind = GoalKind::empty, .zones = std::move(zones)}; }
-Goal own(std::string name, RuleFunction reached) {
-  Goal g{.kind = GoalKind::own};
-  g.own_rules.push_back(std::make_shared<const OwnRule>(OwnRule{std::move(name), std::move(reached)}));
-  return g;
-}
+Goal when(Rule rule) { return {.kind = GoalKind::when, .rule = std::move(rule)}; }
 
 }  // namespace goal
 
 void check(const Goal& goal, const Table& table) {
-  if (goal.kind == GoalKind::own &&
-      (goal.own_rules.size() != 1 || !goal.own_rules[0] || goal.own_rules[0]->name.empty())) {
-    throw Error("goal: a function of the game's has no name: one is expected");
-  }
-  if (goal.kind == GoalKind::own) geometry_detail::check_name("goal: name", goal.own_rules[0]->name);
-  const bool of_zones = goal.kind != GoalKind::none && goal.kind != GoalKind::own;
+  if (goal.kind == GoalKind::when) rules_detail::check_without_card(goal.rule, table.deck(), "goal");
+  const bool of_zones = goal.kind != GoalKind::none && goal.kind != GoalKind::when;
   if (of_zones && goal.zones.empty()) throw Error("goal: it names no zones: at least one is expected");
   for (const ZoneId zone : goal.zones) {
     if (!table.zone(zone)) {
@@ -52,12 +45,8 @@ bool reached(const Goal& goal, const Table& table, const Rulebook& rules) {
       return std::all_of(goal.zones.begin(), goal.zones.end(), holds);
     case GoalKind::empty:
       return std::none_of(goal.zones.begin(), goal.zones.end(), holds);
-    case GoalKind::own: {
-      const OwnRule& own = *goal.own_rules.front();
-      const RuleQuestion question{.table = table};
-      if (rules.own) return rules.own->answer(own, question).allowed();
-      return own.answer(question).allowed();
-    }
+    case GoalKind::when:
+      return rules_detail::ask<bool>(goal.rule, rules_detail::Asked(table, rules));
   }
   return false;
 }

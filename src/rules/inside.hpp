@@ -2,6 +2,7 @@
 // What rules answer to the other parts of the library alone. Not installed.
 #include <cstddef>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -17,11 +18,17 @@ namespace apsidon::rules_detail {
 /// The parts of a zone's rules, with the zones and numbers that they list. O(parts).
 [[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const ZoneRules& rules);
 
+/// Throws Error when a rule is wrong, or asks about a card where there is none: in a goal, in a named move.
+void check_without_card(const Rule& rule, const Deck& deck, std::string_view whose);
+/// Throws Error when a named move has no name, or its rule is wrong.
+APSIDON_CORE_EXPORT void check(const NamedMove& move, const Table& table);
+
 /// Answers for the rules in code, in their place: for a log that records what they said, and for its replay.
 class OwnAnswers {
  public:
   virtual Verdict answer(const OwnRule& rule, const RuleQuestion& question) = 0;
-  virtual std::vector<Edit> follow(const Consequence& consequence, const FollowQuestion& question) = 0;
+  virtual std::vector<Edit> follow(const std::string& name, const FollowFunction& function,
+                                   const FollowQuestion& question) = 0;
 
  protected:
   OwnAnswers() = default;
@@ -35,6 +42,11 @@ class OwnAnswers {
 /// Whether a drop that is allowed would exchange the run with the zone's card.
 [[nodiscard]] bool would_exchange(const Table& table, const Rulebook& rules, const Run& run, ZoneId to);
 
+/// The same rules for who makes a move.
+[[nodiscard]] inline Rulebook as_played_by(Rulebook rules, SeatId seat) {
+  if (seat) rules.seat = seat;
+  return rules;
+}
 /// The first half of `apply_move`: the move alone, for those who show it before what follows. Adds to
 /// `steps`.
 Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
@@ -43,15 +55,20 @@ Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::ve
 void move_run(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
 /// Cards have left a zone: it is empty now, or the card that lies uncovered is flipped, where that is a rule.
 void uncover(Table& table, const Rulebook& rules, ZoneId zone, std::vector<MoveStep>& steps);
-/// What the function of a consequence says; nothing when there is none, or it throws, which `problem` says.
-[[nodiscard]] std::vector<Edit> follow_of(const Consequence& consequence, const FollowQuestion& question,
+/// What the function of a consequence or a named move says; nothing when there is none, or it throws, which
+/// `problem` says.
+[[nodiscard]] std::vector<Edit> follow_of(const FollowFunction& function, const FollowQuestion& question,
                                           std::string* problem = nullptr);
 class Patience;
 /// Does each consequence once, wherever something follows and while there is patience. Returns whether
 /// anything did.
 bool follow_consequences(Table& table, const Rulebook& rules, Patience& patience,
                          std::vector<MoveStep>& steps);
-/// The second half: what follows once cards have left the zone `from`.
+/// Asks the game's code what is done now, and does it; what cannot be done is passed over. Adds to `steps`.
+/// Returns how many edits that were.
+std::size_t do_as_told(Table& table, const Rulebook& rules, const std::string& name,
+                       const FollowFunction& function, std::vector<MoveStep>& steps);
+/// The second half: what follows, once cards have left the zone `from` if there is one.
 void follow_move(Table& table, const Rulebook& rules, ZoneId from, std::vector<MoveStep>& steps);
 
 }  // namespace apsidon::rules_detail

@@ -136,7 +136,7 @@ bool each_legal_move(const Table& table, const Rulebook& given, With with) {
   const Demand demand(table, rules);
   Patience patience(rules);
   for (const Zone& zone : table.zones()) {
-    if (zone.id.value > rules.zones.size()) return true;
+    if (zone.id.value > rules.zones.size()) break;
     const ZoneRules& own = rules.zones[zone.id.value - 1];
     if (own.stock) {
       const MoveVerdict tap = stock_move(table, rules, zone.id);
@@ -159,6 +159,10 @@ bool each_legal_move(const Table& table, const Rulebook& given, With with) {
       return true;
     };
     if (!each_run(table, rules, zone, own.pick, each_target)) return !patience.over();
+  }
+  for (int i = 0; i < static_cast<int>(rules.named_moves.size()); ++i) {
+    const Move move{.kind = MoveKind::named, .named = i};
+    if (judge_move(table, rules, move) && !with(move)) return true;
   }
   return true;
 }

@@ -54,6 +54,21 @@ Verdict judge_stock_move(const Table& table, const Rulebook& rules, const Move& 
   return tap.verdict;
 }
 
+/// A refusal has the move's name, by which its sentence is found, unless the rule gave another.
+Verdict judge_named_move(const Table& table, const Rulebook& rules, const Move& move) {
+  if (move.named < 0 || static_cast<std::size_t>(move.named) >= rules.named_moves.size())
+    return {.reason = Reason::unknown_move};
+  const NamedMove& own = rules.named_moves[static_cast<std::size_t>(move.named)];
+  Verdict verdict = rules_detail::ask<Verdict>(own.when, rules_detail::Asked(table, rules));
+  if (!verdict && verdict.rule.empty()) verdict.rule = own.name;
+  if (!verdict) return verdict;
+  // Whether it has a function is in the log, as what rules in code say: a replay has none.
+  const auto allow = [](const RuleQuestion&) { return Verdict{}; };
+  const OwnRule bound{own.name, own.does ? RuleFunction(allow) : RuleFunction{}};
+  const RuleQuestion question{.table = table, .rules = &rules};
+  return rules.own ? rules.own->answer(bound, question) : bound.answer(question);
+}
+
 void recycle(Table& table, const Move& move, std::vector<MoveStep>& steps) {
   const Zone& waste = *table.zone(move.from);
   steps.push_back({.kind = Kind::recycled,
@@ -129,8 +144,24 @@ int worth_of(const ZoneRules& rules, const Zone& zone) {
 }  // namespace
 
 Verdict judge_move(const Table& table, const Rulebook& rules, const Move& move) {
-  return move.kind == MoveKind::run ? judge_run_move(table, rules, move)
-                                    : judge_stock_move(table, rules, move);
+  if (move.seat && move.seat != rules.seat) {
+    const Rulebook theirs = rules_detail::as_played_by(rules, move.seat);
+    return judge_move(table, theirs, move);
+  }
+  if (move.kind == MoveKind::undo) return {.reason = Reason::nothing_to_undo};  // a bare table has no past
+  if (move.kind == MoveKind::redo) return {.reason = Reason::nothing_to_redo};
+  if (move.kind == MoveKind::run) return judge_run_move(table, rules, move);
+  return move.kind == MoveKind::named ? judge_named_move(table, rules, move)
+                                      : judge_stock_move(table, rules, move);
+}
+
+MoveVerdict named_move(const Table& table, const Rulebook& rules, std::string_view name) {
+  for (std::size_t i = 0; i < rules.named_moves.size(); ++i) {
+    if (rules.named_moves[i].name != name) continue;
+    const Move move{.kind = MoveKind::named, .named = static_cast<int>(i)};
+    return {judge_move(table, rules, move), move};
+  }
+  return {.verdict = {.reason = Reason::unknown_move}};
 }
 
 MoveVerdict stock_move(const Table& table, const Rulebook& rules, ZoneId stock) {
@@ -198,6 +229,11 @@ Verdict rules_detail::make_move(Table& table, const Rulebook& rules, const Move&
   if (move.kind == MoveKind::run) move_run(table, rules, move, steps);
   if (move.kind == MoveKind::draw) draw(table, move, verdict, steps);
   if (move.kind == MoveKind::recycle) recycle(table, move, steps);
+  if (move.kind == MoveKind::named) {
+    const NamedMove& own = rules.named_moves[static_cast<std::size_t>(move.named)];
+    steps.push_back({.kind = Kind::played, .name = own.name});
+    (void)do_as_told(table, rules, own.name, own.does, steps);
+  }
   return verdict;
 }
 
@@ -214,7 +250,7 @@ void rules_detail::follow_move(Table& table, const Rulebook& given, ZoneId from,
                                std::vector<MoveStep>& steps) {
   Rulebook rules = given;
   Patience patience(rules);
-  uncover(table, rules, from, steps);
+  if (from) uncover(table, rules, from, steps);
   for (std::size_t rounds = 0;; ++rounds) {
     take_what_fits(table, rules, steps);
     patience.add(table.zones().size());

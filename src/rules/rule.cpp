@@ -33,6 +33,12 @@ Rule negate(Rule part) { return {.kind = RuleKind::negate, .parts = {std::move(p
 Rule neighbours(int filled) { return {.kind = RuleKind::neighbours, .number = filled}; }
 Rule waited_for(int filled) { return {.kind = RuleKind::waited_for, .number = filled}; }
 Rule each_neighbour(Rule part) { return {.kind = RuleKind::each_neighbour, .parts = {std::move(part)}}; }
+Rule number(NumberTerm number, Compared is, NumberTerm than) {
+  return {.kind = RuleKind::number,
+          .numbers = {{.number = std::move(number), .is = is, .than = std::move(than)}}};
+}
+Rule on_turn() { return {.kind = RuleKind::on_turn}; }
+Rule own_zone() { return {.kind = RuleKind::own_zone}; }
 Rule own(std::string name, RuleFunction judge) {
   Rule r{.kind = RuleKind::own};
   r.own_rules.push_back(std::make_shared<const OwnRule>(OwnRule{std::move(name), std::move(judge)}));
@@ -42,6 +48,23 @@ Rule own(std::string name, RuleFunction judge) {
 }  // namespace rule
 
 namespace {
+
+void check_number(const Rule& rule) {
+  if (rule.numbers.size() != 1)
+    throw Error(fmt::format("rule: {} numbers to compare: one is expected", rule.numbers.size()));
+  if (rule.numbers[0].number.name.empty())
+    throw Error("rule: the number that it compares has no name: one is expected");
+  for (const NumberTerm* term : {&rule.numbers[0].number, &rule.numbers[0].than}) {
+    geometry_detail::check_name("rule: name of a number", term->name);
+    geometry_detail::check_range("rule: number", term->value, -largest_number, largest_number);
+    if (term->owner.card) {
+      throw Error(
+          fmt::format("rule: number '{}' of card {}: of the table, a zone, a seat, or of what is "
+                      "asked about is expected",
+                      term->name, term->owner.card.value));
+    }
+  }
+}
 
 void check_nested(const Rule& rule, const Deck& deck, int depth) {
   if (depth > most_nesting) {
@@ -63,6 +86,7 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
     throw Error("rule: a rule of the game's own has no name: one is expected");
   }
   if (rule.kind == RuleKind::own) geometry_detail::check_name("rule: name", rule.own_rules[0]->name);
+  if (rule.kind == RuleKind::number) check_number(rule);
   if (rule.kind == RuleKind::neighbours && rule.number < 1) {
     throw Error(fmt::format("rule: {} filled neighbours: 1 or more is expected", rule.number));
   }
@@ -85,7 +109,44 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
   for (const Rule& part : rule.parts) check_nested(part, deck, depth + 1);
 }
 
+/// A question about no card has neither card nor zone.
+bool asks_about_cards(const Rule& rule) {
+  const auto relative = [](const NumberTerm& term) {
+    return !term.name.empty() && term.of != NumberOf::owner && term.of != NumberOf::player;
+  };
+  switch (rule.kind) {
+    case RuleKind::anything:
+    case RuleKind::nothing:
+    case RuleKind::on_turn:
+    case RuleKind::own:
+      return false;
+    case RuleKind::number:
+      return relative(rule.numbers[0].number) || relative(rule.numbers[0].than);
+    case RuleKind::all:
+    case RuleKind::any:
+    case RuleKind::negate:
+      return std::any_of(rule.parts.begin(), rule.parts.end(), asks_about_cards);
+    default:
+      return true;
+  }
+}
+
 }  // namespace
+
+void rules_detail::check_without_card(const Rule& rule, const Deck& deck, std::string_view whose) {
+  check(rule, deck);
+  if (!asks_about_cards(rule)) return;
+  throw Error(
+      fmt::format("{}: its rule asks about a card or a zone, and there is none: one of numbers, of the "
+                  "turn, or in code is expected",
+                  whose));
+}
+
+void rules_detail::check(const NamedMove& move, const Table& table) {
+  if (move.name.empty()) throw Error("named move: the name is empty: a name is expected");
+  geometry_detail::check_name("named move: name", move.name);
+  check_without_card(move.when, table.deck(), fmt::format("named move '{}'", move.name));
+}
 
 std::size_t rules_detail::count_parts(const Rule& rule) {
   std::size_t parts = 1 + rule.zones.size();

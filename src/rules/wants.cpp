@@ -80,6 +80,9 @@ struct Collector {
       case RuleKind::neighbours:
       case RuleKind::waited_for:
       case RuleKind::each_neighbour:
+      case RuleKind::number:
+      case RuleKind::on_turn:
+      case RuleKind::own_zone:
       case RuleKind::own:
         return false;
       case RuleKind::nothing:

@@ -6,6 +6,8 @@
 #include <cstdint>
 #include <map>
 #include <optional>
+#include <span>
+#include <string>
 #include <tuple>
 #include <vector>
 
@@ -73,6 +75,7 @@ struct TexturePainter::Impl {
   std::map<std::tuple<int, int, int, float>, Texture> marks = {};
   std::map<std::tuple<int, int, int, float>, Texture> shadows = {};
   std::map<std::tuple<std::uint32_t, int, int, float>, Texture> larger = {};
+  std::map<std::tuple<std::string, int, int, float>, Texture> badges = {};
   std::vector<Shadow> shadow_shapes = {};
   std::vector<SDL_Vertex> vertices = {};
   std::vector<int> indices = {};
@@ -87,6 +90,7 @@ struct TexturePainter::Impl {
     panels.clear();
     marks.clear();
     shadows.clear();
+    badges.clear();
   }
 
   /// Whether the renderer can hold a texture of this size.
@@ -307,7 +311,26 @@ struct TexturePainter::Impl {
     SDL_SetTextureBlendMode(sheet->texture.get(), SDL_BLENDMODE_BLEND);
   }
 
-  void draw_item(const FrameItem& item, const Shadow& shadow) {
+  void draw_badge(const FrameBadge& badge, const FrameItem& item, float scale) {
+    const auto steps = [](float px) { return static_cast<int>(std::lround(px)); };
+    const Size size{badge.place.width() * item.size.width * scale,
+                    badge.place.height() * item.size.height * scale};
+    const std::tuple key{badge.text, steps(size.width), steps(size.height), ratio};
+    if (std::get<1>(key) < 1 || std::get<2>(key) < 1) return;
+    auto kept = badges.find(key);
+    if (kept == badges.end()) {
+      constexpr std::size_t most = 400;
+      if (badges.size() >= most) badges.clear();
+      kept = badges.emplace(key, texture_of(renderer, paint_badge(badge.text, size, ratio))).first;
+    }
+    const Rect& p = badge.place;
+    const auto at = [&](float x, float y) { return point_in(item.corners, {x, y}); };
+    draw(kept->second.get(), whole_texture,
+         {{at(p.min.x, p.min.y), at(p.max.x, p.min.y), at(p.max.x, p.max.y), at(p.min.x, p.max.y)}},
+         {.opacity = item.opacity});
+  }
+
+  void draw_item(const FrameItem& item, const Shadow& shadow, std::span<const FrameBadge> on_it) {
     const float scale = scale_of(item);
     if (!(item.size.width * scale >= 1 && item.size.height * scale >= 1)) return;
     const bool clipped = item.clip != everywhere;
@@ -320,6 +343,7 @@ struct TexturePainter::Impl {
     if (item.kind != FrameKind::outline && !seen_from_its_edge(item.corners)) {
       draw_shadow(item, shadow, scale);
       draw_card(item, scale);
+      for (const FrameBadge& badge : on_it) draw_badge(badge, item, scale);
     }
     if (!seen_from_its_edge(item.corners)) draw_marks(item, scale);
     if (clipped) SDL_RenderSetClipRect(renderer, nullptr);
@@ -347,7 +371,13 @@ bool TexturePainter::draw(const Frame& frame, std::chrono::nanoseconds time) {
     if (!frame.panels[i].overlay) p.draw_panel(frame.panels[i], i);
   }
   shadows_of(frame, p.shadow_shapes);
-  for (std::size_t i = 0; i < frame.items.size(); ++i) p.draw_item(frame.items[i], p.shadow_shapes[i]);
+  std::span<const FrameBadge> badges = frame.badges;
+  for (std::size_t i = 0; i < frame.items.size(); ++i) {
+    std::size_t own = 0;
+    while (own < badges.size() && badges[own].item <= i) ++own;
+    p.draw_item(frame.items[i], p.shadow_shapes[i], badges.first(own));
+    badges = badges.subspan(own);
+  }
   for (std::size_t i = 0; i < frame.panels.size(); ++i) {
     if (frame.panels[i].overlay) p.draw_panel(frame.panels[i], i);
   }

@@ -2,9 +2,11 @@
 #include <cstddef>
 #include <cstdint>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "apsidon/cards/ids.hpp"
+#include "apsidon/cards/number.hpp"
 #include "apsidon/geometry/vec2.hpp"
 
 namespace apsidon {
@@ -17,6 +19,7 @@ struct CardOptions {
   bool sideways = false;   ///< lies turned by a quarter, clockwise
   int cell = -1;           ///< of a grid that keeps cells: which, from 0; -1: as many as lie below it
   Vec2 at = {0.5f, 0.5f};  ///< of a free zone: its middle, as shares of the room the zone leaves, [0, 1]
+  Numbers numbers = {};
 
   friend bool operator==(const CardOptions&, const CardOptions&) = default;
 };
@@ -36,6 +39,24 @@ struct Card {
   friend bool operator==(const Card&, const Card&) = default;
 };
 
+/// What a zone is made with.
+struct ZoneOptions {
+  std::uint64_t key = 0;  ///< the game's own number for it; 0 for none, otherwise unique in the table
+  int recycled = 0;       ///< how often a waste was recycled into it already, [0, 1000000]
+  SeatId seat = {};       ///< to whom it belongs; none: to nobody
+  Numbers numbers = {};
+
+  friend bool operator==(const ZoneOptions&, const ZoneOptions&) = default;
+};
+
+/// A player's side of the table, to which zones may belong.
+struct Seat {
+  SeatId id = {};
+  std::string name = {};
+
+  friend bool operator==(const Seat&, const Seat&) = default;
+};
+
 /// An ordered list of cards with one place on the table.
 struct Zone {
   ZoneId id = {};
@@ -43,6 +64,7 @@ struct Zone {
   std::uint64_t key = 0;
   std::vector<CardId> cards = {};  ///< bottom to top
   int recycled = 0;                ///< how often a waste was recycled into it
+  SeatId seat = {};                ///< to whom it belongs; none: to nobody
   std::uint64_t revision = 0;      ///< grows with every change of what lies here or how
 
   friend bool operator==(const Zone&, const Zone&) = default;
@@ -71,7 +93,9 @@ struct LyingCard {
 struct ZoneContents {
   ZoneId zone = {};
   int recycled = 0;
-  std::vector<LyingCard> cards = {};  ///< bottom to top
+  Numbers numbers = {};                                       ///< the zone's
+  std::vector<LyingCard> cards = {};                          ///< bottom to top
+  std::vector<std::pair<CardId, Numbers>> card_numbers = {};  ///< of those of these cards that have any
 
   friend bool operator==(const ZoneContents&, const ZoneContents&) = default;
 };

@@ -2,6 +2,8 @@
 #include <cstddef>
 #include <cstdint>
 #include <optional>
+#include <string>
+#include <vector>
 
 #include "apsidon/cards/card.hpp"
 
@@ -21,6 +23,8 @@ enum class EditKind : std::uint8_t {
   cut,           ///< the `count` topmost cards of `zone` go below the others
   create,        ///< a card like `made` lies on top of `zone`
   remove,        ///< `card` is taken off the table for good
+  set_number,    ///< the number `name` of `card`, `zone` or `seat`, or else of the table, is `value`
+  set_turn,      ///< it is the turn of `seats`
   mark_move,     ///< nothing; what the game has changed becomes a move of its own in undo
 };
 
@@ -40,6 +44,10 @@ struct Edit {
   Vec2 position = {};
   std::uint64_t seed = 0;
   CardOptions made = {};
+  std::string name = {};
+  int value = 0;
+  SeatId seat = {};
+  std::vector<SeatId> seats = {};
 
   friend bool operator==(const Edit&, const Edit&) = default;
 };

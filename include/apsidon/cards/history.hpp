@@ -1,6 +1,9 @@
 #pragma once
 #include <cstddef>
+#include <cstdint>
 #include <deque>
+#include <optional>
+#include <utility>
 #include <vector>
 
 #include "apsidon/cards/table.hpp"
@@ -8,9 +11,24 @@
 
 namespace apsidon {
 
-/// The moves of a table, to be undone and redone: where cards lay and how, not what their faces are (what a
-/// player has seen stays seen). It looks at the table when told to, and keeps of each step the zones that
-/// have changed.
+namespace cards_detail {
+
+/// A card that is not on the table, and how it would lie.
+using KeptCard = std::pair<CardId, CardOptions>;
+
+/// Whose turn it is, and the numbers of the table and, after them, of each seat.
+struct Sides {
+  std::vector<SeatId> turn = {};
+  std::vector<Numbers> numbers = {};
+
+  friend bool operator==(const Sides&, const Sides&) = default;
+};
+
+}  // namespace cards_detail
+
+/// The moves of a table, to be undone and redone: which cards there were, where they lay and how, the
+/// numbers, and whose turn it was; not what their faces are (what a player has seen stays seen). It looks at
+/// the table when told to, and keeps of each step what has changed.
 class APSIDON_CORE_EXPORT History {
  public:
   /// Keeps the last `most` steps, at least one.
@@ -19,9 +37,9 @@ class APSIDON_CORE_EXPORT History {
   /// Forgets all steps; the table as it is now is where the next one begins.
   void start(const Table& table);
   /// What has changed since it last looked becomes a step, or a part of the last one when `belongs`; nothing
-  /// becomes nothing, and a step whose parts come to nothing is forgotten. Ends what could be redone. A
-  /// change that brought cards or took them away cannot be undone, and ends what could be. O(zones + cards of
-  /// those that changed).
+  /// becomes nothing, and a step whose parts come to nothing is forgotten. Ends what could be redone. Cards
+  /// that came are taken away with it, and cards that were taken away come back, with their ids; after more
+  /// than 10,000 of those at once nothing can be undone any more. O(zones + cards of those that changed).
   void note(const Table& table, bool belongs = false);
   [[nodiscard]] bool can_undo() const { return done_ > 0; }
   [[nodiscard]] bool can_redo() const { return done_ < steps_.size(); }
@@ -30,17 +48,28 @@ class APSIDON_CORE_EXPORT History {
   Verdict redo(Table& table);
 
  private:
-  struct Step {
-    std::vector<ZoneContents> before, after;
+  struct State {
+    std::vector<ZoneContents> zones = {};           // those that have changed
+    std::optional<cards_detail::Sides> sides = {};  // none: they have not
+
+    friend bool operator==(const State&, const State&) = default;
   };
-  [[nodiscard]] Step changes(const Table& table) const;
+  struct Step {
+    State before = {}, after = {};
+    std::vector<cards_detail::KeptCard> left = {}, came = {};  // in the order of ids
+  };
+  [[nodiscard]] std::optional<Step> changes(const Table& table) const;
   void look(const Table& table);
+  static void join(Step& last, Step&& step);
+  static Verdict go(Table& table, Step& step, bool back);
 
   std::size_t most_;
   std::deque<Step> steps_ = {};
   std::size_t done_ = 0;                 // steps that can be undone; those after them can be redone
   std::vector<ZoneContents> seen_ = {};  // by zone
   std::vector<std::uint64_t> at_ = {};   // by zone: its revision then
+  cards_detail::Sides sides_ = {};
+  std::uint64_t sides_at_ = 0;  // their revision then
 };
 
 }  // namespace apsidon

@@ -21,6 +21,9 @@ using CardId = Id<struct CardThing>;
 /// One zone of a table.
 using ZoneId = Id<struct ZoneThing>;
 
+/// A player's side of the table.
+using SeatId = Id<struct SeatThing>;
+
 /// What is printed on a card, as an entry of its deck. Faces of equal id look alike. None: the face is
 /// hidden.
 using FaceId = Id<struct FaceThing>;

@@ -33,10 +33,12 @@ class APSIDON_CORE_EXPORT Table {
 
   // Set-up calls: throw Error on misuse, before anything is changed.
 
-  /// Adds an empty zone. `name`: not empty, unique in the table, "bed-1". `key`: the game's own number for
-  /// it; 0 for none, otherwise unique. `recycled`: how often a waste was recycled into it already, [0,
-  /// 1000000]. Throws when one of them is not so.
-  ZoneId create_zone(std::string name, std::uint64_t key = 0, int recycled = 0);
+  /// Adds an empty zone. `name`: not empty, unique in the table, "bed-1". Throws when that, or an option, is
+  /// not as it should be.
+  ZoneId create_zone(std::string name, const ZoneOptions& options = {});
+  /// Adds a seat; there are `most_seats` at most. `name`: not empty, unique among the seats. Throws when it is
+  /// not so.
+  SeatId create_seat(std::string name, Numbers numbers = {});
   /// Lays a new card on top of a zone. Throws on an unknown zone, a foreign face, or a key that is taken.
   CardId create_card(ZoneId zone, const CardOptions& options);
 
@@ -53,6 +55,17 @@ class APSIDON_CORE_EXPORT Table {
     const auto s = slot(id);
     return s ? &cards_[*s] : nullptr;
   }
+  /// The seats, in the order in which they were made; and whose turn it is, in that order: of one, of
+  /// several, or of none.
+  [[nodiscard]] std::span<const Seat> seats() const { return seats_; }
+  [[nodiscard]] std::optional<SeatId> find_seat(std::string_view name) const;
+  [[nodiscard]] std::span<const SeatId> turn() const { return turn_; }
+  [[nodiscard]] bool is_on_turn(SeatId seat) const;
+  /// A number of the table, or of a zone, a card or a seat; one that was never set is 0. "cards" of a zone is
+  /// how many lie there. O(numbers of its owner + log of owners).
+  [[nodiscard]] int number(std::string_view name, const NumberOwner& of = {}) const;
+  /// All that were set there, by name.
+  [[nodiscard]] Numbers numbers(const NumberOwner& of = {}) const;
   [[nodiscard]] std::optional<CardId> find_card_by_key(std::uint64_t key) const;
   /// The last id that was given to a card; none when there was none.
   [[nodiscard]] CardId last_id() const { return {used_ids_ + static_cast<std::uint32_t>(slot_of_.size())}; }
@@ -121,7 +134,12 @@ class APSIDON_CORE_EXPORT Table {
   Verdict scatter(ZoneId zone, std::uint64_t seed);
   /// Exchanges two cards.
   Verdict swap(CardId a, CardId b);
-  /// Takes a card off the table for good. Its id is never used again.
+  /// Sets a number of the table, or of a zone, a card or a seat. Refused when its owner is not there, the
+  /// value or the name is none that it can have, or its owner has `most_numbers` others.
+  Verdict set_number(std::string_view name, int value, const NumberOwner& of = {});
+  /// Whose turn it is from now on. Refused when a seat is not there.
+  Verdict set_turn(std::span<const SeatId> seats);
+  /// Takes a card off the table for good. Its id is given to no other card.
   Verdict remove(CardId card);
   /// Makes the wanted zones hold exactly the wanted cards, in one step and with as few moves as it takes.
   /// Zones not named keep what they have, except cards that are wanted elsewhere. O(n log n) in the cards of
@@ -137,6 +155,9 @@ class APSIDON_CORE_EXPORT Table {
   CardId add_card(const CardOptions& options);
   void check_new(const CardOptions& options) const;
   void retire(CardId id);
+  void keep(CardId id, const CardOptions& options);
+  [[nodiscard]] Verdict check_owner(const NumberOwner& owner) const;
+  void set_numbers(const NumberOwner& owner, const Numbers& numbers);
   void renumber(Zone& zone, std::size_t from);
   void touch(Zone& zone);
 
@@ -149,6 +170,11 @@ class APSIDON_CORE_EXPORT Table {
   std::unordered_map<std::uint64_t, CardId> card_by_key_;
   std::map<std::string, ZoneId, std::less<>> zone_by_name_;
   std::unordered_map<std::uint64_t, ZoneId> zone_by_key_;
+  std::vector<Seat> seats_;   // by SeatId - 1
+  std::vector<SeatId> turn_;  // in order
+  std::map<std::uint64_t, Numbers> numbers_;
+  std::uint64_t own_revision_ = 0;  // of whose turn it is, and of the numbers of table and seats
+  std::vector<std::pair<CardId, CardOptions>> retired_;  // the last that were, for History
   std::uint64_t revision_ = 0;
 };
 

@@ -18,8 +18,10 @@ enum class Reason : std::uint8_t {
   unknown_card,   ///< no card on the table has this id
   unknown_zone,   ///< no zone of the table has this id
   unknown_index,  ///< the zone has fewer cards than that
-  out_of_range,   ///< a number of the call is not one that it can have; the watcher hears which
+  out_of_range,   ///< a number or name of the call is not one that it can have; `problem` says which
   unknown_key,    ///< no zone has this key
+  unknown_move,   ///< the table has no named move of this name, or number
+  unknown_seat,   ///< no seat of the table has this id
   unknown_face,   ///< not a face of the table's deck
   missing_key,    ///< a wanted card or zone has no key
   repeated_key,   ///< two wanted cards or zones have the same key
@@ -52,6 +54,11 @@ enum class Reason : std::uint8_t {
   wrong_suit,         ///< only the suit `wanted` will do
   too_low,            ///< only the rank `wanted` and those above it will do
   own_rule,           ///< a rule of the game's own
+  number_low,         ///< the number that `rule` names is `found`; at least `wanted` is asked for
+  number_high,        ///< … at most …
+  number_differs,     ///< … just …
+  not_on_turn,        ///< it is not the turn of who plays
+  not_own_zone,       ///< the zone does not belong to who plays
   no_exchange,        ///< `onto` may not go where `card` comes from
   // about what else a player does
   locked,             ///< the card waits for an answer
@@ -106,7 +113,7 @@ struct Verdict {
   int others = 0;  ///< when refused by an `any` rule: how many other parts could have matched, and did not
   std::uint64_t key = 0;  ///< the key that was not found, missing or repeated
   std::string rule =
-      {};  ///< of a rule in code, or an answer of the game's: its name, by which its sentence is found
+      {};  ///< of a rule in code, an answer of the game's, a number: its name, by which its sentence is found
   std::vector<VerdictArgument> arguments = {};  ///< what that sentence tells beside
 
   [[nodiscard]] constexpr bool allowed() const { return reason == Reason::allowed; }

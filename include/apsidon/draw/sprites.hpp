@@ -22,6 +22,10 @@ inline constexpr float mark_reach = 4;
 [[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_marks(Size size, float corner_radius, const Marks& marks,
                                                       bool outline = false, float pixel_ratio = 1);
 
+/// A number on a card, filling a picture of this size, px: `FrameBadge::text`.
+[[nodiscard]] APSIDON_DRAW_EXPORT Picture paint_badge(std::string_view text, Size size,
+                                                      float pixel_ratio = 1);
+
 /// The darkest that a shadow of `paint_shadow` is.
 inline constexpr float painted_shadow_opacity = 0.42f;
 

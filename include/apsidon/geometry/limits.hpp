@@ -11,11 +11,15 @@ inline constexpr std::size_t most_text_bytes = 10'000;  ///< of what a panel sho
 inline constexpr std::size_t most_zones = 10'000;       ///< of a table
 inline constexpr std::size_t most_panels = 10'000;      ///< of a table
 inline constexpr std::size_t most_cards =
-    100'000;  ///< of a table; the cells of a grid are numbered up to that
+    100'000;                                      ///< of a table; the cells of a grid are numbered up to that
+inline constexpr std::size_t most_seats = 100;    ///< of a table
+inline constexpr std::size_t most_numbers = 100;  ///< of a table, a zone, a card or a seat
 inline constexpr std::size_t most_links = 100'000;        ///< between the slots of a table
 inline constexpr std::size_t most_faces = 1'000'000;      ///< of a deck, and cards of each
 inline constexpr std::size_t most_plans = 100;            ///< of a table
 inline constexpr std::size_t most_consequences = 1'000;   ///< of a table
+inline constexpr std::size_t most_badges = 8;             ///< of a card
+inline constexpr std::size_t most_named_moves = 100;      ///< of a table
 inline constexpr std::size_t most_plan_nodes = 100'000;   ///< of all plans of a table
 inline constexpr std::size_t most_parts_of_rule = 1'000;  ///< of one rule, with the zones that it lists
 /// Of the rules of all zones of a table, with the zones and numbers that they list; what zones share counts

@@ -68,6 +68,7 @@ struct Feel {
   Choreography finale{.glide = {.seconds = 1.1f, .curve = {0.3f, 0.1f, 0.3f, 1}, .lift = 1.2f, .bend = 0.35f},
                       .stagger = 0.05f};
   float finale_stay = 0.5f;  ///< seconds that the cards of a finale stay before they go home, [0, 60]
+  float badge = 0.3f;        ///< height of a number on a card, card widths, [0.1, 1]; 16 px at least
   CardEffect shake{.seconds = 0.36f, .swings = 3, .width = 0.07f};  ///< refused
   CardEffect pulse{
       .seconds = 0.7f, .swings = 2, .growth = 0.05f, .brightness = 0.12f, .lift = 0.15f};  ///< hinted

@@ -11,7 +11,7 @@ namespace apsidon {
 
 /// One template per EventKind, for screen readers and logs; a client translates by replacing
 /// them. Empty: nothing is said. Placeholders: `{card}`, `{count}`, `{from}`, `{to}`, `{panel}`, `{why}` (the
-/// sentence of the verdict), `{name}`.
+/// sentence of the verdict), `{name}` (of a number, a named move, a cue), `{turn}` (whose turn it is now).
 struct EventPhrases {
   std::array<std::string, event_kind_count> by_kind;
   std::string run = "{card} and {more} on it";  ///< `{card}` of several cards; `{card}`, `{more}`
@@ -22,6 +22,8 @@ struct EventPhrases {
   std::string focus_card = "{card}, {position} of {count} in {zone}";
   std::string focus_zone = "{zone}, empty";
   std::string focus_panel = "{panel}";
+  std::string both = "{one} and {other}";     ///< `{turn}` of several seats: `{one}`, `{other}`
+  std::string nobody = "nobody";              ///< `{turn}` of none
   std::string may_pick = "may be picked up";  ///< added to what is focused
 };
 

@@ -4,6 +4,7 @@
 #include <optional>
 #include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "apsidon/cards/card.hpp"
@@ -37,11 +38,15 @@ class APSIDON_CORE_EXPORT EditsGroup : public play_detail::Group {
   /// A shuffle that this client cannot see: the cards are covered, and no id tells a face any more.
   Verdict conceal(ZoneId zone);
   Verdict cut(ZoneId zone, std::size_t count);
-  /// A new card on top of a zone, in `card` of the outcome. What came before cannot be undone any more.
+  /// A new card on top of a zone, in `card` of the outcome.
   Outcome create(ZoneId zone, const CardOptions& options);
   SyncReport sync(std::span<const WantedZone> wanted);
-  /// Takes a card off the table for good: it is sold, or eaten. What came before cannot be undone any more.
+  /// Takes a card off the table: it is sold, or eaten. Only undo brings it back.
   Verdict remove(CardId card);
+  /// A number of the table, or of a zone, a card or a seat.
+  Verdict set_number(std::string_view name, int value, const NumberOwner& of = {});
+  /// It is the turn of these seats. Rules, goals, and who may move are asked anew.
+  Verdict set_turn(std::span<const SeatId> seats);
   /// What the game changes belongs to the player's last move in undo. After this it is a move of its own.
   Verdict mark_move();
   /// What a panel shows. A fill that is no number is refused, others are cut to 0 to 1; one that is bound to

@@ -31,6 +31,11 @@ enum class EventKind : std::uint8_t {
   face_changed,   ///< the game has given a card another face
   reoriented,     ///< the game has turned a card upright or sideways
   taken,          ///< a zone has taken by itself what fits
+  played,         ///< the named move `name` was made
+  created,        ///< a consequence has made a card, which lies in `to`
+  removed,        ///< a consequence has taken a card off the table, from `from`
+  counted,        ///< the number `name` of a card, of the zone `to`, of a seat, or of the table is another
+  turn_passed,    ///< it is the turn of other seats
   drawn,          ///< a stock gave `count` cards
   recycled,       ///< a waste was recycled into its stock
   matched,        ///< the open `cards` belong together
@@ -96,6 +101,7 @@ struct Event {
   std::size_t count = 0;       ///< cards of the run
   ZoneId from = {};            ///< where the card lies or came from
   ZoneId to = {};              ///< where it was to go
+  SeatId seat = {};            ///< of which a number is another
   PanelId panel = {};          ///< that was tapped or focused
   std::uint64_t proposal = 0;  ///< of a drop: its number, from 1; of a drag that proposed nothing: 0
   Vec2 at = {};                ///< the pointer
@@ -103,7 +109,7 @@ struct Event {
   Verdict verdict = {};
   PerformanceId performance = {};  ///< to which this belongs
   CountdownId countdown = {};
-  std::string name = {};                  ///< of a cue
+  std::string name = {};                  ///< of a cue, a named move, a number
   CancelCause cause = CancelCause::none;  ///< of a cancelled drag
   Vec2 velocity = {};                     ///< px per second: of the pointer where a drag was let go
   bool face_up = false;                   ///< of edge_on: which side shows from now on

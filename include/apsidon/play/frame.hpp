@@ -68,11 +68,24 @@ struct FramePanel {
   std::string text = {};
   float fill = 1;  ///< of a bar, 0 to 1
   PanelTone tone = PanelTone::neutral;
-  bool round = false;  ///< drawn as a circle, or with round ends
-  bool off = false;    ///< cannot be tapped now
-  bool focus = false;  ///< keys act on it
+  bool round = false;    ///< drawn as a circle, or with round ends
+  bool on_turn = false;  ///< it is the turn of its seat: it glows
+  bool off = false;      ///< cannot be tapped now
+  bool focus = false;    ///< keys act on it
 
   friend bool operator==(const FramePanel&, const FramePanel&) = default;
+};
+
+/// A number of a card, to be drawn on it when it is drawn: it goes and turns with the card.
+struct FrameBadge {
+  std::uint32_t item = 0;  ///< on which it is: an index of the frame's items
+  CardId card = {};
+  std::string number = {};  ///< what it is called
+  std::string text = {};
+  Rect place =
+      {};  ///< shares of the upright card from its top left; `point_in(item.corners, …)` is in the window
+
+  friend bool operator==(const FrameBadge&, const FrameBadge&) = default;
 };
 
 /// What to draw now, back to front.
@@ -83,6 +96,7 @@ struct Frame {
   Size card = {};           ///< px
   float corner_radius = 0;  ///< of a card, px
   std::vector<FrameItem> items = {};
+  std::vector<FrameBadge> badges = {};  ///< in the order of their items
   std::vector<FramePanel> panels = {};
 };
 

@@ -32,6 +32,8 @@ class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
   /// Makes a move: one of `legal_moves`, or any other. Allowed also when the game's answer is still to come:
   /// then it is among `waiting()`.
   Verdict make(const Move& move);
+  /// Makes `named_move(name)`: a redeal, a knock.
+  Verdict make(std::string_view name);
   /// Makes `stock_move(stock)`: takes from a stock, or recycles its waste into it.
   Verdict draw_from(ZoneId stock);
   /// Makes `best_move(card)`: the run from a card goes to where it goes by itself.
@@ -41,8 +43,9 @@ class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
   /// Finishes a game of which all that is left can go to its zones (`TableSetup::finish`): card after card,
   /// each a move of its own, behind a gate that is closed for the reason "finishing". Refused when it cannot.
   Verdict finish();
-  /// Takes the last move back, with all that followed from it; the game's judge is not asked. Of a game whose
-  /// moves a server answers, `forbid_undo` for as long as the server does not know of undo.
+  /// Takes the last move back, with all that followed from it. Where the game has a judge, it is a proposal
+  /// as other moves are (`MoveKind::undo`), which the judge answers now or later; one at a time, and
+  /// superseded when the table changes meanwhile. `forbid_undo` where a server knows of no undo.
   Verdict undo();
   Verdict redo();
   /// Nothing is taken back or made again, by calls or by keys, until this reason, and every other, is

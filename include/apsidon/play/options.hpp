@@ -1,6 +1,7 @@
 #pragma once
 #include <cstddef>
 
+#include "apsidon/cards/ids.hpp"
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/rect.hpp"
 #include "apsidon/gesture/thresholds.hpp"
@@ -19,6 +20,7 @@ struct PlayfieldOptions {
   GestureThresholds thresholds = {};
   DragOptions drag = {};
   HoverOptions hover = {};
+  SeatId seat = {};               ///< who plays here; none: whoever is on turn, or a table without seats
   std::size_t most_undos = 1000;  ///< moves that can be taken back, [1, 1e15]
   double start_time = 0;          ///< seconds; the time of the first frame
 

@@ -1,4 +1,5 @@
 #pragma once
+#include <functional>
 #include <optional>
 
 #include "apsidon/cards/verdict.hpp"
@@ -31,6 +32,11 @@ class APSIDON_CORE_EXPORT PerformancesGroup : public play_detail::Group {
   Verdict shake(CardId card, const std::optional<CardEffect>& effect = {});
   /// Lets a card swell, as a hint; likewise.
   Verdict pulse(CardId card, const std::optional<CardEffect>& effect = {});
+  /// Whatever `calls` calls of this playfield is done when the performance has ended, or was stopped, in that
+  /// order and after what was put behind it before: what a server sends while a deal is still to be seen. It
+  /// runs now; each of its calls says yes, and what came of it events tell later. Of a performance that does
+  /// not run any more all is done at once. A saved game has none of what still waits so.
+  Verdict behind(PerformanceId performance, const std::function<void()>& calls);
   /// Goes to its end at once: all that is still to happen happens now.
   Verdict skip(PerformanceId performance);
   /// Ends it where it is: cards go home, acts that have not begun do not happen.

@@ -1,4 +1,5 @@
 #pragma once
+#include <cstdint>
 #include <functional>
 #include <map>
 #include <span>
@@ -21,12 +22,14 @@ namespace apsidon {
 
 /// A zone with all that a playfield needs to know of it.
 struct ZoneSetup {
-  std::string name = {};                ///< not empty, unique in the table
-  std::uint64_t key = 0;                ///< the game's own number; 0 for none
-  ZoneLayout layout = {};               ///< lies as one place for one card, unless stated
-  ZoneRules rules = {};                 ///< gives and takes nothing, unless stated
-  ZoneHandling handling = {};           ///< these three can be changed later: a ZoneBehaviour
-  int recycled = 0;                     ///< how often a waste was recycled into it already
+  std::string name = {};       ///< not empty, unique in the table
+  std::uint64_t key = 0;       ///< the game's own number; 0 for none
+  ZoneLayout layout = {};      ///< lies as one place for one card, unless stated
+  ZoneRules rules = {};        ///< gives and takes nothing, unless stated
+  ZoneHandling handling = {};  ///< these three can be changed later: a ZoneBehaviour
+  int recycled = 0;            ///< how often a waste was recycled into it already
+  SeatId seat = {};            ///< to whom it belongs; none: to nobody
+  Numbers numbers = {};
   std::vector<CardOptions> cards = {};  ///< bottom to top
 };
 
@@ -46,6 +49,17 @@ struct RoundPlan {
   std::vector<DealtZone> zones = {};
 
   friend bool operator==(const RoundPlan&, const RoundPlan&) = default;
+};
+
+/// A corner of an upright card.
+enum class Corner : std::uint8_t { top_left, top_right, bottom_left, bottom_right };
+
+/// A number of cards that shows on them while it is not 0.
+struct Badge {
+  std::string number = {};          ///< what it is called
+  Corner at = Corner::bottom_left;  ///< several at one corner stand side by side
+
+  friend bool operator==(const Badge&, const Badge&) = default;
 };
 
 /// How a game ends that is as good as won: what is left goes to its zones, card after card.
@@ -89,11 +103,12 @@ struct APSIDON_CORE_EXPORT TableSetup {
   /// named: those of a table that was read have none. Throws Error when the table names no such, or the
   /// function is empty.
   void bind(std::string_view of, RuleFunction judge);
-  /// The same of consequences in code, and of layouts.
+  /// The same of consequences and named moves in code, and of layouts.
   void bind(std::string_view of, FollowFunction follow);
   void bind(std::string_view of, CustomFunctions functions);
   /// What is named and has no function yet, in the order of the alphabet. Such rules refuse, as `unbound`;
-  /// such goals are not reached; nothing follows from such consequences; such layouts lie as spreads.
+  /// such goals are not reached; nothing follows from such consequences; such moves are refused; such layouts
+  /// lie as spreads.
   [[nodiscard]] std::vector<std::string> unbound() const;
 
   // What a zone was added with, by its id. The id is one of the table.
@@ -116,6 +131,7 @@ struct APSIDON_CORE_EXPORT TableSetup {
             .links = links,
             .waits = waits,
             .consequences = consequences,
+            .named_moves = named_moves,
             .won = &won,
             .lost = &lost};
   }
@@ -127,11 +143,13 @@ struct APSIDON_CORE_EXPORT TableSetup {
   std::vector<std::pair<ZoneId, ZoneId>> links = {};  ///< neighbouring slots of formations
   std::vector<std::pair<ZoneId, ZoneId>> waits = {};  ///< slots that wait: the first for the second
   std::vector<Consequence> consequences = {};         ///< what follows a move, looked for in this order
+  std::vector<NamedMove> named_moves = {};            ///< what may be done beside moving cards
   /// What is said when a rule in code, or the game itself, refuses: by the name in the verdict. Placeholders:
   /// `{card}`, `{onto}`, `{zone}`, `{wanted}`, `{found}`, and what the verdict tells beside, by its name.
   std::map<std::string, std::string, std::less<>> sentences = {};
-  std::vector<Plan> plans = {};  ///< at least one; the one that gives the larger card is used
-  ZoneId deal_from = {};         ///< where a deal's cards come from; none: from above the window
+  std::vector<Plan> plans = {};    ///< at least one; the one that gives the larger card is used
+  ZoneId deal_from = {};           ///< where a deal's cards come from; none: from above the window
+  std::vector<Badge> badges = {};  ///< numbers that show on their cards
   RoundPlan round = {};
   std::vector<ZoneId> send_top_of = {};  ///< whose top cards the key `send_top` sends, the first that goes
   FinishPlan finish = {};

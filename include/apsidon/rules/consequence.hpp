@@ -17,8 +17,9 @@ struct FollowQuestion {
 };
 
 /// What is done now, in this order; nothing: nothing follows (any more). Cards can be moved, exchanged,
-/// flipped, turned, put elsewhere in their zone, and zones shuffled and cut; what cannot be done is passed
-/// over. It is asked again after all that it did. It may not call back into the playfield that asks it.
+/// flipped, turned, put elsewhere in their zone, made and removed, zones shuffled and cut, numbers set, and
+/// the turn passed on; what cannot be done is passed over. It is asked again after all that it did. It may
+/// not call back into the playfield that asks it.
 using FollowFunction = std::function<std::vector<Edit>(const FollowQuestion&)>;
 
 /// What follows a move by a rule of the table: the topmost cards of a zone go elsewhere, or what a function
@@ -38,6 +39,7 @@ struct Consequence {
   /// not by a sum.
   int sum = 0;
   ZoneId to = {};              ///< where these cards go, on top
+  std::string counts = {};     ///< a number of the table that grows by one each time; empty: none
   std::string name = {};       ///< of one in code: it stands for it in files and logs
   FollowFunction follow = {};  ///< of one in code; none: it is not bound yet, and nothing follows
 };

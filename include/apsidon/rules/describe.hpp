@@ -24,7 +24,8 @@ struct Names {
 
 /// One template per reason, by Reason; a client translates the game by replacing them. Placeholders:
 /// `{card}`,
-/// `{onto}`, `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{wanted_suit}`, `{others}`, `{key}`.
+/// `{onto}`, `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{wanted_suit}`, `{others}`, `{key}`,
+/// `{number}`.
 struct Phrases {
   std::array<std::string, static_cast<std::size_t>(reason_count)> by_reason;
   /// Of rules in code and of what the game itself refuses: by the name in the verdict. What the verdict

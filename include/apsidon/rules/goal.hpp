@@ -1,8 +1,5 @@
 #pragma once
 #include <cstdint>
-#include <functional>
-#include <memory>
-#include <string>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -15,14 +12,14 @@ enum class GoalKind : std::uint8_t {
   all_in,  ///< every card of the table lies in one of `zones`
   filled,  ///< each of `zones` holds a card
   empty,   ///< none of `zones` holds a card
-  own,     ///< a function of the game's says so
+  when,    ///< a rule that asks about no card allows it: of numbers, of the turn, or in code
 };
 
 /// How the table lies when a game is won, or lost.
 struct Goal {
   GoalKind kind = GoalKind::none;
   std::vector<ZoneId> zones = {};
-  std::vector<std::shared_ptr<const OwnRule>> own_rules = {};  ///< of `own`
+  Rule rule = {};  ///< of `when`
 
   friend bool operator==(const Goal&, const Goal&) = default;
 };
@@ -31,12 +28,12 @@ namespace goal {
 [[nodiscard]] APSIDON_CORE_EXPORT Goal all_in(std::vector<ZoneId> zones);
 [[nodiscard]] APSIDON_CORE_EXPORT Goal filled(std::vector<ZoneId> zones);
 [[nodiscard]] APSIDON_CORE_EXPORT Goal empty(std::vector<ZoneId> zones);
-/// The function is asked without a card; allowed means that the goal is reached. It may not call back into
-/// the playfield that asks it.
-[[nodiscard]] APSIDON_CORE_EXPORT Goal own(std::string name, RuleFunction reached = {});
+/// `goal::when(rule::number("sold", Compared::at_least, "wanted"))`. A rule in code is asked without a card.
+[[nodiscard]] APSIDON_CORE_EXPORT Goal when(Rule rule);
 }  // namespace goal
 
-/// Throws Error when a goal names no zones, one that is not there, or a function without a name.
+/// Throws Error when a goal names no zones, one that is not there, or a rule that is wrong or asks about
+/// cards.
 APSIDON_CORE_EXPORT void check(const Goal& goal, const Table& table);
 
 /// Whether the table lies so. O(zones).

@@ -3,6 +3,7 @@
 #include <cstdint>
 #include <optional>
 #include <span>
+#include <string_view>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -15,6 +16,9 @@ enum class MoveKind : std::uint8_t {
   run,      ///< a run goes to a zone
   draw,     ///< a stock gives what it gives at a tap
   recycle,  ///< a waste becomes its stock again
+  named,    ///< a move of the game's own
+  undo,     ///< the last one is taken back: a playfield's, of which its judge is asked
+  redo,
 };
 
 /// What a player may do, as a value: whoever makes it, it is judged and followed by its consequences.
@@ -26,6 +30,8 @@ struct Move {
   std::optional<std::size_t> at = {};  ///< the index of its first card in `to`, counted without the run
                                        ///< itself; on top if none. Only where the zone inserts or sorts
   std::optional<Vec2> position = {};   ///< of the run in a free zone, shares from 0 to 1
+  SeatId seat = {};                    ///< who makes it; none: who plays by the rulebook
+  int named = -1;                      ///< which of the rulebook's named moves, from 0
 
   friend constexpr bool operator==(const Move&, const Move&) = default;
 };
@@ -46,11 +52,11 @@ struct MoveVerdict {
 /// How many moves are listed, unless another number is stated.
 inline constexpr std::size_t most_legal_moves = 1'000'000;
 
-/// All that a player may do: every run that may be picked up with every zone that takes it, and every stock
-/// that may be tapped. A run moved within its own zone is not counted. These are exactly the moves between
-/// zones that `judge_move` allows, each once, without `at` and `position`. O(cards + runs * zones).
-/// Of more than `most` the first: a table from a stranger may have as many as all pairs of its cards and
-/// zones. Likewise those that are found until `most_asked` parts of rules have been asked.
+/// All that a player may do: every run that may be picked up with every zone that takes it, every stock that
+/// may be tapped, and the named moves. A run moved within its own zone is not counted. These are exactly the
+/// moves between zones that `judge_move` allows, each once, without `at` and `position`. O(cards + runs *
+/// zones). Of more than `most` the first: a table from a stranger may have as many as all pairs of its cards
+/// and zones. Likewise those that are found until `most_asked` parts of rules have been asked.
 [[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> legal_moves(const Table& table, const Rulebook& rules,
                                                                 std::size_t most = most_legal_moves);
 /// The same into a list that is used again, for those who ask often: what it held is gone.
@@ -74,6 +80,10 @@ APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& ru
 /// What a tap on a stock is: a draw, or a recycling of its waste.
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict stock_move(const Table& table, const Rulebook& rules,
                                                          ZoneId stock);
+
+/// The named move of this name, and whether it may be made.
+[[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict named_move(const Table& table, const Rulebook& rules,
+                                                         std::string_view name);
 
 /// What came of a move.
 struct MoveReport {

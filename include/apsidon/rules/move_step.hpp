@@ -1,6 +1,7 @@
 #pragma once
 #include <cstddef>
 #include <cstdint>
+#include <string>
 
 #include "apsidon/cards/ids.hpp"
 
@@ -17,6 +18,11 @@ struct MoveStep {
     flipped,    ///< the card that lies uncovered now was flipped
     taken,      ///< a zone has taken by itself what fits, or a consequence has moved cards
     turned,     ///< a consequence has laid the card upright or sideways
+    played,     ///< the named move `name` was made
+    created,    ///< a consequence has laid a new card on `to`
+    removed,    ///< a consequence has taken the card off the table, from `from`
+    counted,    ///< the number `name` of the card, of the zone `to`, of the seat, or of the table is another
+    turn_passed,  ///< it is the turn of other seats
   };
 
   Kind kind = Kind::moved;
@@ -24,8 +30,10 @@ struct MoveStep {
   std::size_t count = 0;
   ZoneId from = {};
   ZoneId to = {};
+  SeatId seat = {};
+  std::string name = {};
 
-  friend constexpr bool operator==(const MoveStep&, const MoveStep&) = default;
+  friend bool operator==(const MoveStep&, const MoveStep&) = default;
 };
 
 }  // namespace apsidon

@@ -1,7 +1,10 @@
 #pragma once
+#include <concepts>
+#include <cstdint>
 #include <functional>
 #include <memory>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "apsidon/cards/table.hpp"
@@ -32,7 +35,51 @@ enum class RuleKind {
   waited_for,      ///< at least `number` of the slots that this one waits for hold a card; 0: all of them
   each_neighbour,  ///< its only part allows with the top card of every linked slot that holds one below the
                    ///< run
+  number,          ///< a number is at least, at most or just what another is
+  on_turn,         ///< it is the turn of who plays; where nobody in particular does, of anybody
+  own_zone,        ///< the zone belongs to who plays; where nobody in particular does, to who is on turn
   own,             ///< a function of the game's
+};
+
+/// Whose a number is that a rule compares.
+enum class NumberOf : std::uint8_t {
+  owner,   ///< the table's, or that of a zone or a seat
+  card,    ///< of the lowest card of the run
+  onto,    ///< of the card that it comes to lie on
+  zone,    ///< of the zone where it would go
+  from,    ///< of the zone where it lies
+  seat,    ///< of the seat to which the zone belongs where it would go
+  player,  ///< of the seat that plays
+};
+
+/// A number that a rule compares: 3, "points" of a seat, "cards" of the zone where the run would go. What is
+/// not there, as the card below on an empty zone, has the number 0.
+struct NumberTerm {
+  std::string name = {};  ///< empty: it is `value`
+  NumberOf of = NumberOf::owner;
+  NumberOwner owner = {};
+  int value = 0;
+
+  NumberTerm() = default;
+  // Implicit, so that a rule reads as it is meant: number("redeals", at_least, 1).
+  template <std::integral T>
+  NumberTerm(T number) : value(static_cast<int>(number)) {}
+  NumberTerm(const char* of_table) : name(of_table) {}
+  NumberTerm(std::string number, NumberOwner of_owner = {}) : name(std::move(number)), owner(of_owner) {}
+  NumberTerm(std::string number, NumberOf whose) : name(std::move(number)), of(whose) {}
+
+  friend bool operator==(const NumberTerm&, const NumberTerm&) = default;
+};
+
+enum class Compared : std::uint8_t { at_least, at_most, equal };
+
+/// That a number is at least, at most or just what another is.
+struct NumberRule {
+  NumberTerm number = {};
+  Compared is = Compared::at_least;
+  NumberTerm than = {};
+
+  friend bool operator==(const NumberRule&, const NumberRule&) = default;
 };
 
 struct Rulebook;
@@ -90,6 +137,7 @@ struct Rule {
   int number = 0;
   SharedList<Rule> parts = {};
   SharedList<ZoneId> zones = {};                               ///< of `from`
+  SharedList<NumberRule> numbers = {};                         ///< of `number`: one
   std::vector<std::shared_ptr<const OwnRule>> own_rules = {};  ///< of `own`
 
   friend bool operator==(const Rule&, const Rule&) = default;
@@ -117,6 +165,11 @@ namespace rule {
 /// Slots that the zone waits for hold a card: at least so many of them, or all.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule waited_for(int filled = 0);
 [[nodiscard]] APSIDON_CORE_EXPORT Rule each_neighbour(Rule part);
+/// `number("redeals", Compared::at_least, 1)`, `number({"hits", NumberOf::card}, Compared::at_most, {"limit",
+/// seat})`.
+[[nodiscard]] APSIDON_CORE_EXPORT Rule number(NumberTerm number, Compared is, NumberTerm than);
+[[nodiscard]] APSIDON_CORE_EXPORT Rule on_turn();
+[[nodiscard]] APSIDON_CORE_EXPORT Rule own_zone();
 [[nodiscard]] APSIDON_CORE_EXPORT Rule own(std::string name, RuleFunction judge = {});
 }  // namespace rule
 

@@ -65,6 +65,17 @@ struct ZoneRules {
 /// is out of its range, or cards are sent to a zone that is not there.
 APSIDON_CORE_EXPORT void check(const ZoneRules& rules, const Table& table);
 
+/// A move of the game's own that is no card's way to a zone: a redeal, a knock. It is judged, made by whoever
+/// makes moves, followed by what follows, and undone, as others are.
+///
+///     setup.named_moves = {{.name = "redeal", .when = rule::number("redeals", Compared::at_least, 1),
+///                           .does = redeal}};
+struct NamedMove {
+  std::string name = {};     ///< not empty, unique in the table
+  Rule when = {};            ///< whether it may be made now: a rule that asks about no card, as goals have
+  FollowFunction does = {};  ///< none: it is not bound yet, and the move is refused
+};
+
 struct Goal;
 
 namespace rules_detail {
@@ -85,6 +96,8 @@ struct Rulebook {
   std::span<const std::string> cards_off_for = {};  ///< why, one for each, if not empty
   std::span<const std::string> zones_off_for = {};  ///< likewise
   std::span<const Consequence> consequences = {};   ///< what follows a move, looked for in this order
+  std::span<const NamedMove> named_moves = {};      ///< what may be done beside moving cards
+  SeatId seat = {};                                 ///< who plays; none: whoever is on turn
   const Goal* won = nullptr;                        ///< when a game is won, if not null
   const Goal* lost = nullptr;                       ///< when it is lost, if not null
   rules_detail::OwnAnswers* own = nullptr;          ///< answers for the rules in code, if not null

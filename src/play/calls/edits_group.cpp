@@ -46,6 +46,17 @@ Verdict EditsGroup::cut(ZoneId zone, std::size_t count) {
   return make(field(), {.kind = EditKind::cut, .zone = zone, .count = count});
 }
 Verdict EditsGroup::remove(CardId card) { return make(field(), {.kind = EditKind::remove, .card = card}); }
+Verdict EditsGroup::set_number(std::string_view name, int value, const NumberOwner& of) {
+  return make(field(), {.kind = EditKind::set_number,
+                        .card = of.card,
+                        .zone = of.zone,
+                        .name = std::string(name),
+                        .value = value,
+                        .seat = of.seat});
+}
+Verdict EditsGroup::set_turn(std::span<const SeatId> seats) {
+  return make(field(), {.kind = EditKind::set_turn, .seats = {seats.begin(), seats.end()}});
+}
 Verdict EditsGroup::mark_move() { return make(field(), {.kind = EditKind::mark_move}); }
 
 Outcome EditsGroup::create(ZoneId zone, const CardOptions& options) {

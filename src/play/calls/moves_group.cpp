@@ -19,6 +19,10 @@ std::vector<Move> MovesGroup::finishing_moves() const {
 }
 
 Verdict MovesGroup::make(const Move& move) { return field()->call(MoveInput{.move = move}).verdict; }
+Verdict MovesGroup::make(std::string_view name) {
+  const MoveVerdict found = named_move(field()->table(), field()->referee.plain_rulebook(), name);
+  return found.verdict.reason == Reason::unknown_move ? found.verdict : make(found.move);
+}
 Verdict MovesGroup::draw_from(ZoneId stock) {
   return field()->call(TapInput{.tap = TapKind::draw, .zone = stock}).verdict;
 }

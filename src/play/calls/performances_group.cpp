@@ -2,6 +2,7 @@
 
 #include <utility>
 
+#include "geometry/thrown.hpp"
 #include "play/order/impl.hpp"
 
 namespace apsidon {
@@ -24,6 +25,14 @@ Verdict PerformancesGroup::pulse(CardId card, const std::optional<CardEffect>& e
   return field()
       ->call(PerformanceInput{.what = PerformanceInput::What::pulse, .card = card, .effect = effect})
       .verdict;
+}
+Verdict PerformancesGroup::behind(PerformanceId id, const std::function<void()>& calls) {
+  if (!calls) return {};
+  const PerformanceId outer = std::exchange(field()->behind, running(id) ? id : PerformanceId{});
+  const auto thrown = geometry_detail::thrown_by(calls);
+  field()->behind = outer;
+  if (!thrown) return {};
+  return {.reason = Reason::game_failed, .arguments = {{"problem", *thrown}}};
 }
 Verdict PerformancesGroup::skip(PerformanceId id) {
   return field()->call(PerformanceInput{.what = PerformanceInput::What::skip, .performance = id}).verdict;

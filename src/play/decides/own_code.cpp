@@ -11,9 +11,9 @@ struct Give {
   const std::map<std::string, CustomLayout>& layouts;
   const std::map<std::string, FollowFunction>& follows;
 
-  void operator()(Consequence& own) const {
-    if (own.follow) return;
-    if (const auto known = follows.find(own.name); known != follows.end()) own.follow = known->second;
+  void operator()(const std::string& name, FollowFunction& own) const {
+    if (own) return;
+    if (const auto known = follows.find(name); known != follows.end()) own = known->second;
   }
   void operator()(std::shared_ptr<const OwnRule>& own) const {
     if (own->judge) return;
@@ -31,8 +31,8 @@ struct Learn {
   std::map<std::string, CustomLayout>& layouts;
   std::map<std::string, FollowFunction>& follows;
 
-  void operator()(const Consequence& own) const {
-    if (own.follow) follows.emplace(own.name, own.follow);
+  void operator()(const std::string& name, const FollowFunction& own) const {
+    if (own) follows.emplace(name, own);
   }
   void operator()(const std::shared_ptr<const OwnRule>& own) const {
     if (own->judge) rules.emplace(own->name, own);

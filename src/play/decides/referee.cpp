@@ -14,12 +14,13 @@ constexpr std::uint64_t never_judged = ~std::uint64_t{0};  // no revision of a t
 
 }  // namespace
 
-Referee::Referee(TableSetup setup, std::size_t most_undos)
+Referee::Referee(TableSetup setup, const PlayfieldOptions& options)
     : setup_(std::move(setup)),
+      seat_(options.seat),
       own_code_(setup_),
       neighbours_(setup_.links),
       waited_(setup_.waits, rules_detail::LinkWay::first_to_second),
-      history_(most_undos),
+      history_(options.most_undos),
       celled_(setup_.table.zones().size(), ~std::uint64_t{0}) {
   give_cells();
   history_.start(setup_.table);
@@ -46,6 +47,7 @@ Rulebook Referee::plain_rulebook() const {
   rules.zones_off_for = off_.zones_for;
   rules.locked = locked_;
   rules.own = &trail_.from_outside();
+  rules.seat = seat_;
   return rules;
 }
 
@@ -98,19 +100,26 @@ Ruling Referee::propose(const Proposal& p, const Release& release, double time, 
   release.tell(event);
   events.tell(std::move(event), setup_.table);
   Ruling ruling{.verdict = judge_move(setup_.table, rulebook(), p.move)};
-  if (ruling.verdict) {
-    const std::optional<Verdict> answer = trail_.judge(p);
-    if (!answer) {
-      waiting_.push_back(p);
-      waiting_cards_.push_back(cards_of(p.move));
-      note_waiting();
-      return {.waits = true};
-    }
-    if (!*answer) ruling.verdict = *answer;
-  }
-  if (!ruling.verdict) return ruling;
+  if (ruling.verdict) ruling = ask_game(p);
+  if (!ruling.verdict || ruling.waits) return ruling;
   ruling.verdict = apply(p, release, time, events);
   return ruling;
+}
+
+Ruling Referee::ask_game(const Proposal& p) {
+  const std::optional<Verdict> answer = trail_.judge(p);
+  if (answer) return {.verdict = *answer ? Verdict{} : *answer};
+  waiting_.push_back(p);
+  waiting_cards_.push_back(cards_of(p.move));
+  waiting_since_.push_back(setup_.table.revision());
+  note_waiting();
+  return {.waits = true};
+}
+
+bool Referee::goes_back() const {
+  return std::any_of(waiting_.begin(), waiting_.end(), [](const Proposal& p) {
+    return p.move.kind == MoveKind::undo || p.move.kind == MoveKind::redo;
+  });
 }
 
 const Proposal* Referee::find(std::uint64_t id) const {
@@ -168,6 +177,7 @@ std::optional<Proposal> Referee::came_true() const {
 }
 
 void Referee::tell_made(const Proposal& p, double time, EventQueue& events) const {
+  // A named move is of no cards, and comes true by its answer alone.
   constexpr std::array<EventKind, 3> kinds{EventKind::dropped, EventKind::drawn, EventKind::recycled};
   Event event = event_of(kinds[static_cast<std::size_t>(p.move.kind)], p, time);
   const auto& cards = waiting_cards_[static_cast<std::size_t>(find(p.id) - waiting_.data())];
@@ -196,6 +206,7 @@ std::vector<CardId> Referee::end_waiting(std::uint64_t id) {
   std::vector<CardId> cards = std::move(waiting_cards_[static_cast<std::size_t>(at)]);
   waiting_.erase(waiting_.begin() + at);
   waiting_cards_.erase(waiting_cards_.begin() + at);
+  waiting_since_.erase(waiting_since_.begin() + at);
   note_waiting();
   return cards;
 }
@@ -219,7 +230,12 @@ Verdict Referee::answer(const Proposal& p, const Verdict& verdict, bool is_final
 
 std::optional<Proposal> Referee::torn() const {
   for (std::size_t i = waiting_.size(); i-- > 0;) {
-    if (cards_of(waiting_[i].move) != waiting_cards_[i]) return waiting_[i];
+    const MoveKind kind = waiting_[i].move.kind;
+    // What would be taken back is another move by now.
+    const bool back = kind == MoveKind::undo || kind == MoveKind::redo;
+    const bool other =
+        back ? waiting_since_[i] != setup_.table.revision() : cards_of(waiting_[i].move) != waiting_cards_[i];
+    if (other) return waiting_[i];
   }
   return std::nullopt;
 }
@@ -252,23 +268,30 @@ Verdict Referee::apply(const Proposal& p, const Release& release, double time, E
 }
 
 Event Referee::event_of(const MoveStep& step, double time) {
-  constexpr std::array<EventKind, 8> kinds{EventKind::dropped,  EventKind::exchanged, EventKind::drawn,
-                                           EventKind::recycled, EventKind::emptied,   EventKind::flipped,
-                                           EventKind::taken,    EventKind::reoriented};
+  constexpr std::array<EventKind, 13> kinds{EventKind::dropped,    EventKind::exchanged,  EventKind::drawn,
+                                            EventKind::recycled,   EventKind::emptied,    EventKind::flipped,
+                                            EventKind::taken,      EventKind::reoriented, EventKind::played,
+                                            EventKind::created,    EventKind::removed,    EventKind::counted,
+                                            EventKind::turn_passed};
   return {.kind = kinds[static_cast<std::size_t>(step.kind)],
           .time = time,
           .card = step.card,
           .count = step.count,
           .from = step.from,
-          .to = step.to};
+          .to = step.to,
+          .seat = step.seat,
+          .name = step.name};
 }
 
-void Referee::follow_up(ZoneId from, double time, EventQueue& events) {
+bool Referee::follow_up(ZoneId from, double time, EventQueue& events) {
   // What consequences are told begins with the move, as on a bare table; of that it was told already.
   const std::size_t made = steps_.size();
   rules_detail::follow_move(setup_.table, rulebook(), from, steps_);
   for (std::size_t i = made; i < steps_.size(); ++i) events.tell(event_of(steps_[i], time), setup_.table);
+  const bool removed = std::any_of(steps_.begin(), steps_.end(),
+                                   [](const MoveStep& step) { return step.kind == MoveStep::Kind::removed; });
   steps_.clear();
+  return removed;
 }
 
 std::vector<Move> Referee::finishing_moves() const {
@@ -290,7 +313,7 @@ bool Referee::has_moves() const {
 bool Referee::judge_standing(bool may_be_stuck, double time, EventQueue& events) {
   looked_at_ = setup_.table.revision();
   const bool goal = judge_goals(time, events);
-  const bool stuck = judge_moves(may_be_stuck && on_turn_, time, events);
+  const bool stuck = judge_moves(may_be_stuck && is_on_turn(), time, events);
   return judge_finishing(time, events) || goal || stuck;
 }
 

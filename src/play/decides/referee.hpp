@@ -12,6 +12,7 @@
 #include <vector>
 
 #include "apsidon/cards/history.hpp"
+#include "apsidon/play/options.hpp"
 #include "apsidon/play/script.hpp"
 #include "apsidon/play/setup.hpp"
 #include "apsidon/rules/move.hpp"
@@ -56,7 +57,7 @@ struct Comparison {
 /// table as it was; whatever changed the table is seen by `history` before the next move.
 class Referee {
  public:
-  Referee(TableSetup setup, std::size_t most_undos);
+  Referee(TableSetup setup, const PlayfieldOptions& options);
 
   [[nodiscard]] const TableSetup& setup() const { return setup_; }
   [[nodiscard]] const Table& table() const { return setup_.table; }
@@ -98,6 +99,10 @@ class Referee {
   /// The rules answer at once; what they allow the game may answer, now or later. A move that is allowed is
   /// made.
   Ruling propose(const Proposal& proposal, const Release& release, double time, EventQueue& events);
+  /// What the game says of a proposal; one of which it says nothing waits.
+  Ruling ask_game(const Proposal& proposal);
+  /// Whether an undo or redo waits for its answer.
+  [[nodiscard]] bool goes_back() const;
   [[nodiscard]] const Proposal* find(std::uint64_t proposal) const;
   /// Answers a proposal that waited. An allowed one is made on the table as it is now, if the rules allow it
   /// by now; of a run that is final, whatever they say.
@@ -114,8 +119,9 @@ class Referee {
   void supersede(const Proposal& proposal, double time, EventQueue& events) const;
   [[nodiscard]] Event event_of(EventKind kind, const Proposal& proposal, double time) const;
 
-  /// What follows from a move that was made from this zone.
-  void follow_up(ZoneId from, double time, EventQueue& events);
+  /// What follows from a move that was made from this zone. Returns whether the move, or that, has taken
+  /// cards off the table.
+  bool follow_up(ZoneId from, double time, EventQueue& events);
   /// The move is whole: it is a step of undo.
   void finish_move() { history_.note(setup_.table); }
   /// What the game's own rules go by has changed: the standing is judged anew.
@@ -131,7 +137,7 @@ class Referee {
   /// Whether the table, or what the rules go by, has changed since it was judged; `may_be_stuck`: nothing
   /// but the player moves cards now.
   [[nodiscard]] bool standing_is_due(bool may_be_stuck) const {
-    return looked_at_ != setup_.table.revision() || (stuck_unless_changed_ && on_turn_ && may_be_stuck);
+    return looked_at_ != setup_.table.revision() || (stuck_unless_changed_ && is_on_turn() && may_be_stuck);
   }
   /// Judges it and tells what is new. Returns whether anything was told.
   bool judge_standing(bool may_be_stuck, double time, EventQueue& events);
@@ -190,12 +196,14 @@ class Referee {
   bool judge_moves(bool may_be_stuck, double time, EventQueue& events);
   bool judge_finishing(double time, EventQueue& events);
   [[nodiscard]] bool has_moves() const;
+  [[nodiscard]] bool is_on_turn() const { return on_turn_ && (!seat_ || setup_.table.is_on_turn(seat_)); }
   [[nodiscard]] static Event event_of(const MoveStep& step, double time);
   void note_waiting();
   void compare_when_enough(ZoneId zone, double own);
   void find_opened(double own);
 
   TableSetup setup_;
+  SeatId seat_;  // who plays here
   OwnCode own_code_;
   rules_detail::Neighbours neighbours_;  // of its links, which never change
   rules_detail::Neighbours waited_;      // of its waits, which neither do
@@ -204,10 +212,11 @@ class Referee {
   History history_;
   std::vector<Proposal> waiting_ = {};
   std::vector<std::vector<CardId>> waiting_cards_ = {};
-  std::vector<CardId> locked_ = {};  // all of these
-  std::vector<Guest> guests_ = {};   // those of runs
-  std::vector<CardId> opened_ = {};  // by taps, to be compared
-  std::set<CardId> by_hand_ = {};    // all that taps have ever opened, and the game has not since
+  std::vector<std::uint64_t> waiting_since_ = {};  // the table's revision then
+  std::vector<CardId> locked_ = {};                // all of these
+  std::vector<Guest> guests_ = {};                 // those of runs
+  std::vector<CardId> opened_ = {};                // by taps, to be compared
+  std::set<CardId> by_hand_ = {};  // all that taps have ever opened, and the game has not since
   std::optional<double> compare_at_ = {};
   double finish_at_ = never;
   bool may_finish_ = false;

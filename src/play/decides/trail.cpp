@@ -56,23 +56,24 @@ Verdict Trail::answer(const OwnRule& rule, const RuleQuestion& question) {
   return verdict;
 }
 
-std::vector<Edit> Trail::follow(const Consequence& consequence, const FollowQuestion& question) {
+std::vector<Edit> Trail::follow(const std::string& name, const FollowFunction& function,
+                                const FollowQuestion& question) {
   const auto ask = [&] {
     const Asking asking(this);
     std::string problem;
-    std::vector<Edit> edits = writable(rules_detail::follow_of(consequence, question, &problem));
+    std::vector<Edit> edits = writable(rules_detail::follow_of(function, question, &problem));
     if (!problem.empty()) {
       thrown_.push_back({.kind = NoticeKind::callback,
                          .input = "consequence",
-                         .problem = fmt::format("{} (of '{}')", problem, consequence.name)});
+                         .problem = fmt::format("{} (of '{}')", problem, name)});
     }
     return edits;
   };
   if (aside_) return ask();
-  const bool known = !followed_.empty() && followed_.front().name == consequence.name;
+  const bool known = !followed_.empty() && followed_.front().name == name;
   std::vector<Edit> edits = known ? std::move(followed_.front().edits) : ask();
   if (known) followed_.pop_front();
-  told_.emplace_back(FollowedInput{.name = consequence.name, .edits = edits});
+  told_.emplace_back(FollowedInput{.name = name, .edits = edits});
   return edits;
 }
 

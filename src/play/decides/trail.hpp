@@ -22,7 +22,12 @@ namespace apsidon::play_detail {
 class Trail final : public rules_detail::OwnAnswers {
  public:
   Verdict answer(const OwnRule& rule, const RuleQuestion& question) override;
-  std::vector<Edit> follow(const Consequence& consequence, const FollowQuestion& question) override;
+  std::vector<Edit> follow(const std::string& name, const FollowFunction& function,
+                           const FollowQuestion& question) override;
+  /// Whether somebody is asked about the proposal of this number: the game, or a log in its place.
+  [[nodiscard]] bool is_asked(std::uint64_t proposal) const {
+    return judge_ || (!judged_.empty() && judged_.front().proposal == proposal);
+  }
   /// What the game says of a proposal now; nothing: it answers later.
   std::optional<Verdict> judge(const Proposal& proposal);
 
@@ -61,9 +66,10 @@ class Trail final : public rules_detail::OwnAnswers {
       const Asking asking(this);
       return rule.answer(question);
     }
-    std::vector<Edit> follow(const Consequence& consequence, const FollowQuestion& question) override {
+    std::vector<Edit> follow(const std::string& /*name*/, const FollowFunction& function,
+                             const FollowQuestion& question) override {
       const Asking asking(this);
-      return rules_detail::follow_of(consequence, question);
+      return rules_detail::follow_of(function, question);
     }
   };
 

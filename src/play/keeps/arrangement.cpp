@@ -40,13 +40,35 @@ Room room_of(const TableSetup& setup, ZoneId zone, const LayoutRequest& request)
   return room;
 }
 
-/// A held card keeps its room, but where cards are sorted by dragging the others close up.
-bool closes_up(const TableSetup& setup, ZoneId zone, std::span<const CardId> held) {
-  return !held.empty() && setup.rules_of(zone).sorts &&
-         std::any_of(held.begin(), held.end(), [&](CardId card) {
-           const Card* of_table = setup.table.card(card);
-           return of_table && of_table->zone == zone;
-         });
+/// Calls `with` for each card of a zone that is held, or waits elsewhere, and for which the others close up:
+/// it keeps its room unless the zone says so, or sorts its cards by dragging.
+template <class With>
+void each_away(const TableSetup& setup, ZoneId zone, const LayoutRequest& request, With with) {
+  const bool closes = setup.handling_of(zone).closes_gaps;
+  const auto lies_here = [&](CardId card) {
+    const Card* of_table = setup.table.card(card);
+    return of_table && of_table->zone == zone;
+  };
+  if (closes || setup.rules_of(zone).sorts) {
+    for (const CardId card : request.held) {
+      if (lies_here(card)) with(card);
+    }
+  }
+  for (const Guest& guest : request.guests) {
+    if (closes && guest.zone != zone && lies_here(guest.card)) with(guest.card);
+  }
+}
+
+/// Whether those that are away from this zone are these.
+bool same_away(const std::vector<CardId>& these, const TableSetup& setup, ZoneId zone,
+               const LayoutRequest& request) {
+  std::size_t n = 0;
+  bool same = true;
+  each_away(setup, zone, request, [&](CardId card) {
+    same = same && n < these.size() && these[n] == card;
+    ++n;
+  });
+  return same && n == these.size();
 }
 
 /// Whether those of the guests that are this zone's are these.
@@ -166,7 +188,7 @@ std::span<const Shift> Arrangement::make_room(const TableSetup& setup, const Lay
   for (const Zone& zone : setup.table.zones()) {
     const LaidZone& laid = zones_[zone.id.value - 1];
     const bool same = laid.room == room_of(setup, zone.id, request) &&
-                      laid.closed_up == closes_up(setup, zone.id, request.held) &&
+                      same_away(laid.away, setup, zone.id, request) &&
                       same_guests(laid.guests, zone.id, request.guests);
     if (same) continue;
     lay_out_zone(setup, zone, request);
@@ -238,14 +260,15 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
   laid.report = apsidon::lay_out(options.kind, in, {scratch_.poses.data(), n});
   if (!laid.report.thrown.empty()) thrown_ = laid.report.thrown;
   laid.room = room_of(setup, zone.id, request);
-  laid.closed_up = closes_up(setup, zone.id, request.held);
+  laid.away.clear();
+  each_away(setup, zone.id, request, [&](CardId card) { laid.away.push_back(card); });
   std::swap(scratch_.guests, laid.guests);
   laid.guests.clear();
   for (const Guest& guest : request.guests) {
     if (guest.zone == zone.id) laid.guests.push_back(guest);
   }
-  const bool roomy = laid.closed_up || laid.room != Room{} || !laid.guests.empty();
-  if (roomy) lay_out_room(setup, zone, in, laid, request.held);
+  const bool roomy = !laid.away.empty() || laid.room != Room{} || !laid.guests.empty();
+  if (roomy) lay_out_room(setup, zone, in, laid);
   for (std::size_t i = 0; i < n; ++i) {
     const Card& card = *setup.table.card(zone.cards[i]);
     // A card that lies face up although its face is not known yet waits on its edge.
@@ -261,14 +284,12 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
 
 /// The poses with room made: of the cards in `roomy_poses`, those of held and waiting ones as they are; of
 /// the guests between them with the zone.
-void Arrangement::lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, LaidZone& laid,
-                               std::span<const CardId> held) {
+void Arrangement::lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, LaidZone& laid) {
   const std::size_t n = zone.cards.size();
   const Layout& layout = setup.layout_of(zone.id).kind;
   const auto away = [&](CardId card) {
-    return (laid.closed_up && contains(held, card)) ||
-           std::any_of(laid.guests.begin(), laid.guests.end(),
-                       [&](const Guest& g) { return g.card == card; });
+    return contains(laid.away, card) || std::any_of(laid.guests.begin(), laid.guests.end(),
+                                                    [&](const Guest& g) { return g.card == card; });
   };
   // Who lies there, from the bottom.
   std::vector<Lying>& lying = scratch_.lying;
@@ -388,7 +409,7 @@ std::size_t Arrangement::insertion_index(const TableSetup& setup, ZoneId id, Vec
                                          std::span<const CardId> held) const {
   const Zone& zone = *setup.table.zone(id);
   const Layout& layout = setup.layout_of(id).kind;
-  const bool closes = closes_up(setup, id, held);
+  const bool closes = setup.rules_of(id).sorts || setup.handling_of(id).closes_gaps;
   std::vector<LaidCard> there;
   std::vector<Pose> where;
   for (const CardId card : zone.cards) {

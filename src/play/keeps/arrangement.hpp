@@ -118,7 +118,7 @@ class Arrangement {
     LayoutReport report = {};
     float offset = 0;  // how far it is scrolled, px
     Room room = {};
-    bool closed_up = false;  // its other cards have closed up where the held ones were
+    std::vector<CardId> away = {};  // of its cards: where they were the others have closed up
     std::vector<Guest> guests = {};
     std::vector<Pose> guest_poses = {};
   };
@@ -146,8 +146,7 @@ class Arrangement {
   bool note_empty(const TableSetup& setup);
   void begin(const TableSetup& setup);
   void lay_out_zone(const TableSetup& setup, const Zone& zone, const LayoutRequest& request);
-  void lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, LaidZone& laid,
-                    std::span<const CardId> held);
+  void lay_out_room(const TableSetup& setup, const Zone& zone, LayoutInput in, LaidZone& laid);
   [[nodiscard]] Pose on_pixels(const TableSetup& setup, ZoneId zone, const Pose& pose) const;
   [[nodiscard]] Pose finished(Pose pose, bool waits_on_its_edge, float factor, float flip_axis) const;
   void place_guests(const TableSetup& setup, LaidZone& laid, float flip_axis);

@@ -4,6 +4,7 @@
 #include <cstddef>
 #include <cstdint>
 
+#include "apsidon/cards/ids.hpp"
 #include "apsidon/motion/feel.hpp"
 #include "apsidon/play/notice.hpp"
 #include "apsidon/play/recorder.hpp"
@@ -16,6 +17,7 @@ namespace apsidon::play_detail {
 struct Client {
   Feel feel = {};
   float corner_radius = 0;  ///< of a card, share of its width
+  SeatId seat = {};         ///< who plays here
   std::size_t most_undos = 0;
   Callback<Recorder> recorder = {};
   Callback<Watcher> watcher = {};

@@ -13,6 +13,7 @@ namespace apsidon::play_detail {
 class Ids {
  public:
   std::uint64_t next_proposal() { return ++proposals_; }
+  [[nodiscard]] std::uint64_t last_proposal() const { return proposals_; }
   PerformanceId next_performance() { return {++performances_}; }
   CountdownId next_countdown() { return {++countdowns_}; }
 

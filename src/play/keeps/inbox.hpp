@@ -21,6 +21,24 @@ class Inbox {
     waiting_.push_back({time_of(input), ++last_, std::move(input)});
     std::push_heap(waiting_.begin(), waiting_.end(), comes_later);
   }
+  /// One that is to be taken when a performance has ended, after those that were put behind it before.
+  void put_behind(PerformanceId performance, AnyInput input) {
+    behind_.emplace_back(performance, std::move(input));
+  }
+  /// The performance has ended: what was put behind it is due now.
+  void release_behind(PerformanceId performance, double now) {
+    for (auto& [after, input] : behind_) {
+      if (after != performance) continue;
+      std::visit([&](auto& i) { i.time = now; }, input);
+      put(std::move(input));
+    }
+    std::erase_if(behind_, [&](const auto& waits) { return waits.first == performance; });
+  }
+  /// Of another round or snapshot only what waits for a performance that runs there is left.
+  template <class Runs>
+  void keep_behind(Runs runs) {
+    std::erase_if(behind_, [&](const auto& waits) { return !runs(waits.first); });
+  }
   /// When the first wants to be taken; infinity when none waits.
   [[nodiscard]] double due() const {
     return waiting_.empty() ? std::numeric_limits<double>::infinity() : waiting_.front().time;
@@ -39,7 +57,7 @@ class Inbox {
   }
   /// Whether a key waits.
   [[nodiscard]] bool has_key() const { return keys_ > 0; }
-  [[nodiscard]] std::size_t size() const { return waiting_.size(); }
+  [[nodiscard]] std::size_t size() const { return waiting_.size() + behind_.size(); }
 
   void claim(std::uint32_t pointer) {
     if (!claims(pointer) && claimed_.size() < most_pointers) claimed_.push_back(pointer);
@@ -61,6 +79,7 @@ class Inbox {
   }
 
   std::vector<Waiting> waiting_ = {};  // a heap: the first is to be taken next
+  std::vector<std::pair<PerformanceId, AnyInput>> behind_ = {};
   std::uint64_t last_ = 0;
   std::size_t keys_ = 0;
   std::vector<std::uint32_t> claimed_ = {};

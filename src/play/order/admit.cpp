@@ -101,6 +101,8 @@ class Admission {
       if (auto* text = std::get_if<std::string>(&value.value)) look_at(key, *text);
     }
   }
+  // Whether a number can be called and be that is seen when the edit is made.
+  void numbers(std::string_view, Numbers&) {}
   void effect(std::string_view key, std::optional<CardEffect>& value) {
     if (value) expect_checked(key, *value);
   }

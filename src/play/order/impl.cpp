@@ -40,10 +40,13 @@ bool only_overlays(const Rooms& field) {
 }  // namespace
 
 Rooms::Rooms(TableSetup given, const PlayfieldOptions& from)
-    : client{.feel = checked(from).feel, .corner_radius = from.corner_radius, .most_undos = from.most_undos},
+    : client{.feel = checked(from).feel,
+             .corner_radius = from.corner_radius,
+             .seat = from.seat,
+             .most_undos = from.most_undos},
       schedule(from.start_time),
       traffic(from.start_time),
-      referee(checked(std::move(given)), from.most_undos),
+      referee(checked(std::move(given)), from),
       arrangement(setup(), window_of(from)),
       panels(setup().panels),
       switches(setup().panels),
@@ -67,6 +70,7 @@ PlayfieldOptions Rooms::options() const {
           .thresholds = hand.gestures().thresholds(),
           .drag = hand.options(),
           .hover = hover.options(),
+          .seat = client.seat,
           .most_undos = client.most_undos,
           .start_time = traffic.now()};
 }

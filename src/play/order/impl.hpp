@@ -71,6 +71,7 @@ struct Rooms {
   Client client;
   Ids ids = {};
   Inbox inbox = {};
+  PerformanceId behind = {};  // calls of the game are put behind it while this is one
   EventQueue events = {};
   Gate gate = {};
   Schedule schedule;
@@ -104,6 +105,7 @@ struct Impl : Rooms {
   // Inputs and calls (impl_take.cpp).
   bool offer(AnyInput input);
   Outcome call(AnyInput input);
+  Outcome put_behind(AnyInput input);
   Outcome call(const Script& script, bool closes_gate);
   Verdict may_call(std::string_view what);
   Verdict too_many(std::string_view input, std::size_t most);
@@ -151,6 +153,7 @@ struct Impl : Rooms {
   Verdict draw_from(ZoneId stock, double time);
   Verdict send_best(CardId card, double time);
   Verdict go_back(bool redo);
+  Verdict gone_back(bool redo, std::uint64_t proposal);
   void compare(double time);
 
   // What the game changes itself (impl_edits.cpp).

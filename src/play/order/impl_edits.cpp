@@ -10,18 +10,6 @@
 namespace apsidon::play_detail {
 namespace {
 
-/// Why no such card can be made; allowed when it can.
-Verdict check_made(const Table& table, ZoneId zone, const CardOptions& made) {
-  if (!table.zone(zone)) return {.reason = Reason::unknown_zone, .zone = zone};
-  if (made.face != hidden_face && !table.deck().has(made.face))
-    return {.reason = Reason::unknown_face, .face = made.face, .zone = zone};
-  if (made.key != 0 && table.find_card_by_key(made.key))
-    return {.reason = Reason::repeated_key, .zone = zone, .key = made.key};
-  if (made.cell < -1 || made.cell > static_cast<int>(most_cards) || table.card_count() >= most_cards)
-    return {.reason = Reason::unknown_index, .zone = zone};
-  return {};
-}
-
 /// A layout that has so many cells has none beyond them.
 Verdict set_cell(Table& table, const TableSetup& setup, const Edit& e) {
   const Card* card = table.card(e.card);
@@ -33,11 +21,7 @@ Verdict set_cell(Table& table, const TableSetup& setup, const Edit& e) {
 }
 
 Verdict change(Table& table, const TableSetup& setup, const Edit& e) {
-  if (e.kind == EditKind::set_cell) return set_cell(table, setup, e);
-  if (e.kind != EditKind::create) return cards_detail::change(table, e);
-  const Verdict verdict = check_made(table, e.zone, e.made);
-  if (verdict) (void)table.create_card(e.zone, e.made);
-  return verdict;
+  return e.kind == EditKind::set_cell ? set_cell(table, setup, e) : cards_detail::change(table, e);
 }
 
 }  // namespace
@@ -47,6 +31,22 @@ namespace {
 void show_on(Impl& field, CardId card);
 void show_on(Impl& field, std::span<const WantedZone> wanted);
 void arrange_anew(Impl& field);
+
+/// What is told of an edit, of those of which anything is.
+std::optional<EventKind> told_of(EditKind kind) {
+  switch (kind) {
+    case EditKind::set_face:
+      return EventKind::face_changed;
+    case EditKind::set_sideways:
+      return EventKind::reoriented;
+    case EditKind::set_number:
+      return EventKind::counted;
+    case EditKind::set_turn:
+      return EventKind::turn_passed;
+    default:
+      return std::nullopt;
+  }
+}
 
 /// A card that is covered, and gets another face or none, shows on what it shows until it is edge-on.
 void show_on(Impl& field, CardId card) {
@@ -88,27 +88,32 @@ Outcome Impl::edit(const Edit& e) {
   }
   if (e.kind == EditKind::set_face && table().card(e.card) && !table().card(e.card)->face_up)
     show_on(*this, e.card);
+  const std::uint64_t before = table().revision();
   const Verdict verdict = referee.edit([&](Table& table) { return change(table, setup(), e); });
   Outcome outcome{.used = verdict.allowed(), .verdict = verdict};
   if (!verdict) return outcome;
-  // What came before cannot be undone any more: cards were not there, or this client does not know their
-  // faces.
-  const bool no_way_back =
-      e.kind == EditKind::create || e.kind == EditKind::remove || e.kind == EditKind::conceal;
   if (e.kind == EditKind::create) outcome.card = table().last_id();
   if (e.kind == EditKind::flip && e.on) referee.opened_by_game(e.card);
-  if (e.kind == EditKind::set_face || e.kind == EditKind::set_sideways) {
-    const Card& card = *table().card(e.card);
-    events.tell({.kind = e.kind == EditKind::set_face ? EventKind::face_changed : EventKind::reoriented,
-                 .time = now(),
-                 .card = e.card,
-                 .count = 1,
-                 .from = card.zone},
-                table());
+  if (const auto kind = told_of(e.kind)) {
+    const Card* card = table().card(e.card);
+    const bool counts = e.kind == EditKind::set_number;
+    const bool tells = table().revision() != before || !(counts || e.kind == EditKind::set_turn);
+    if (tells) {
+      events.tell({.kind = *kind,
+                   .time = now(),
+                   .card = e.card,
+                   .count = e.card ? std::size_t{1} : std::size_t{0},
+                   .from = card ? card->zone : ZoneId{},
+                   .to = counts ? e.zone : ZoneId{},
+                   .seat = e.seat,
+                   .name = e.name},
+                  table());
+    }
   }
   if (e.kind == EditKind::remove) traffic.clear_retired(table());
   Following(*this).table_changed();
-  if (no_way_back) referee.forget_history();
+  // What came before cannot be undone any more: this client does not know the faces.
+  if (e.kind == EditKind::conceal) referee.forget_history();
   if (from && from != e.zone && table().zone(from)->cards.empty()) {
     events.tell({.kind = EventKind::emptied, .time = now(), .from = from});
   }

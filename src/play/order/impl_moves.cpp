@@ -3,6 +3,7 @@
 
 #include "play/order/following.hpp"
 #include "play/order/impl.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon::play_detail {
 namespace {
@@ -60,6 +61,9 @@ void finish_proposed(Impl& field, const Move& move, double time) {
     (void)field.perform(apsidon::draw(move.from, move.to, 0));
   } else if (move.kind == MoveKind::recycle) {
     Following(field).table_changed();
+  } else if (move.kind == MoveKind::named) {
+    field.traffic.clear_retired(field.table());  // it may have taken cards away: they are not to be looked at
+    Following(field).table_changed();
   } else {
     Following follows(field);
     follows.lay_out();
@@ -77,7 +81,7 @@ void finish_proposed(Impl& field, const Move& move, double time) {
 /// The player has moved cards from a zone: consequences, and a step of undo.
 void finish_move(Impl& field, ZoneId from, double time) {
   field.schedule.start_waiting(field.schedule.own());
-  field.referee.follow_up(from, time, field.events);
+  if (field.referee.follow_up(from, time, field.events)) field.traffic.clear_retired(field.table());
   Following(field).table_changed();
   field.referee.finish_move();
 }
@@ -86,14 +90,20 @@ void finish_move(Impl& field, ZoneId from, double time) {
 
 /// A move that is not made from the hand: by a tap or a call. It tells the same as one by hand.
 Verdict Impl::make(const Move& move, double time) {
+  if (move.kind == MoveKind::undo || move.kind == MoveKind::redo) return go_back(move.kind == MoveKind::redo);
   put_back_before(*this, move);
+  if (move.kind == MoveKind::named) {
+    const Verdict verdict = judge_move(table(), referee.rulebook(), move);
+    return verdict ? propose(move, false, {}, time) : refuse_pick(verdict, {}, {}, {}, time);
+  }
   if (move.kind != MoveKind::run) {
     const Verdict verdict = judge_move(table(), referee.rulebook(), move);
     const ZoneId stock = move.kind == MoveKind::draw ? move.from : move.to;
     if (!verdict) return refuse_pick(verdict, table().top(stock).value_or(CardId{}), stock, {}, time);
     return propose(move, false, {.at = arrangement.outline(setup(), stock).centre}, time);
   }
-  const PickVerdict pick = referee.judge_pick(move.run.first);
+  const PickVerdict pick =
+      judge_pick(table(), rules_detail::as_played_by(referee.rulebook(), move.seat), move.run.first);
   const Card* card = table().card(move.run.first);
   const Vec2 at = card ? arrangement.neutral(slot(card->id)).centre : Vec2{};
   if (!pick.verdict) return refuse_pick(pick.verdict, move.run.first, card ? card->zone : ZoneId{}, at, time);
@@ -109,7 +119,8 @@ Verdict Impl::make(const Move& move, double time) {
 
 Verdict Impl::refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2 at, double time) {
   // Of what is not on the table there is nothing to tell.
-  if (verdict.reason == Reason::unknown_card || verdict.reason == Reason::unknown_zone) return verdict;
+  const auto nothing = {Reason::unknown_card, Reason::unknown_zone, Reason::unknown_move};
+  if (std::find(nothing.begin(), nothing.end(), verdict.reason) != nothing.end()) return verdict;
   events.tell({.kind = EventKind::pick_refused,
                .time = time,
                .card = card,
@@ -222,6 +233,12 @@ Verdict Impl::answer(std::uint64_t id, const Verdict& given, bool is_final) {
   const Proposal proposal = *found;
   const Verdict verdict = usable(given, proposal.move);
   const std::vector<CardId> cards = unlock(id);
+  const bool redo = proposal.move.kind == MoveKind::redo;
+  if (verdict && (redo || proposal.move.kind == MoveKind::undo)) {
+    const Verdict done = gone_back(redo, id);
+    if (!done) referee.supersede(proposal, now(), events);
+    return done;
+  }
   const Verdict applied = referee.answer(proposal, verdict, is_final, now(), events);
   if (applied) {
     finish_proposed(*this, proposal.move, now());
@@ -247,15 +264,33 @@ Verdict Impl::flip_by_hand(CardId card, double time) {
   return verdict;
 }
 
+/// A game that has a judge is asked as about any move: its server has to know.
 Verdict Impl::go_back(bool redo) {
-  if (!gate.lets_undo()) return {.reason = Reason::undo_forbidden};
+  if (!gate.lets_undo() || referee.goes_back()) return {.reason = Reason::undo_forbidden};
+  const bool can = redo ? referee.can_redo() : referee.can_undo();
+  if (!can || !referee.trail().is_asked(ids.last_proposal() + 1)) return gone_back(redo, 0);
+  if (referee.waiting().size() >= most_proposals) return too_many("move", most_proposals);
+  const Proposal proposal{.id = ids.next_proposal(),
+                          .move = {.kind = redo ? MoveKind::redo : MoveKind::undo}};
+  events.tell(referee.event_of(EventKind::proposed, proposal, now()), table());
+  const Ruling ruling = referee.ask_game(proposal);
+  if (ruling.waits) return {};
+  if (ruling.verdict) return gone_back(redo, proposal.id);
+  Event refused = referee.event_of(EventKind::refused, proposal, now());
+  refused.verdict = ruling.verdict;
+  events.tell(std::move(refused), table());
+  return ruling.verdict;
+}
+
+Verdict Impl::gone_back(bool redo, std::uint64_t proposal) {
   Following(*this).cancel_all(CancelCause::by_game);
   const bool compared = referee.comparing();
   const Verdict verdict = referee.go_back(redo, schedule.own());
   if (!verdict) return verdict;
   if (compared) gate.open(comparing_reason);  // it may be closed again at once
   follow_comparing();
-  events.tell({.kind = redo ? EventKind::redone : EventKind::undone, .time = now()});
+  traffic.clear_retired(table());
+  events.tell({.kind = redo ? EventKind::redone : EventKind::undone, .time = now(), .proposal = proposal});
   Following(*this).table_changed();
   return verdict;
 }

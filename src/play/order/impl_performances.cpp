@@ -49,6 +49,7 @@ void end_performance(Impl& field, PerformanceId id, EventKind kind) {
   field.performances.remove(id);
   if (!field.performances.closes_gate()) field.open_gate(performing_reason);
   field.events.tell({.kind = kind, .time = field.now(), .performance = id});
+  field.inbox.release_behind(id, field.now());
 }
 
 }  // namespace

@@ -69,6 +69,7 @@ void Impl::start_over(TableSetup next) {
   fresh.client = std::move(client);
   fresh.ids = ids;
   fresh.inbox = std::move(inbox);
+  fresh.inbox.keep_behind([](PerformanceId) { return false; });
   fresh.events = std::move(events);
   fresh.gate = std::move(gate);
   fresh.gate.end_round();
@@ -94,6 +95,7 @@ void Impl::restore(const Impl& snapshot) {
   copy.client.counts = client.counts;
   copy.client.inputs = client.inputs;
   copy.inbox = std::move(inbox);
+  copy.inbox.keep_behind([&](PerformanceId id) { return copy.performances.running(id); });
   copy.referee.trail() = std::move(referee.trail());
   copy.referee.own_code().learn(referee.own_code());
   copy.ids.keep_ahead_of(ids);

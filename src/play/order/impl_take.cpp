@@ -296,12 +296,20 @@ bool Impl::offer(AnyInput input) {
 Outcome Impl::call(AnyInput input) {
   if (Verdict wrong = may_call(name_of(input)); !wrong) return {.verdict = wrong};
   if (Verdict wrong = admit(*this, input); !wrong) return {.verdict = wrong};
+  if (behind) return put_behind(std::move(input));
   do_due();
   const std::string_view name = name_of(input);
   Outcome outcome = take(std::move(input));
   if (names_nothing(outcome.verdict.reason))
     client.note({.kind = NoticeKind::stale, .time = now(), .input = name});
   return outcome;
+}
+
+/// What the game says behind a performance is taken, and recorded, when that has ended.
+Outcome Impl::put_behind(AnyInput input) {
+  if (inbox.size() >= most_waiting) return {.verdict = too_many("behind", most_waiting)};
+  inbox.put_behind(behind, std::move(input));
+  return {.used = true};
 }
 
 /// Of a script that is too large not even a copy is made: it may be nested without end.

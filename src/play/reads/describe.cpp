@@ -12,6 +12,7 @@
 #include "apsidon/play/playfield.hpp"
 #include "apsidon/play/rules_group.hpp"
 #include "apsidon/play/where_group.hpp"
+#include "play/reads/panel_text.hpp"
 #include "rules/sentence.hpp"
 
 namespace apsidon {
@@ -44,7 +45,20 @@ std::string zone_text(ZoneId id, const Table& table, const Names& names) {
 std::string panel_text(PanelId id, const Playfield& field, const Names& names) {
   if (!id || id.value > field.where().panels().size()) return "";
   const PanelSetup& panel = field.where().panels()[id.value - 1];
-  return panel.text.empty() ? spoken(panel.name, names) : panel.text;
+  if (panel.text.empty()) return spoken(panel.name, names);
+  std::string text;
+  play_detail::say_panel(panel, field.table(), text);
+  return text;
+}
+
+/// Whose turn it is: "south", "south and north".
+std::string turn_text(const Table& table, const EventPhrases& phrases, const Names& names) {
+  std::string text;
+  for (const SeatId seat : table.turn()) {
+    const std::string name = spoken(table.seats()[seat.value - 1].name, names);
+    text = text.empty() ? name : fill(phrases.both, {{"one", text}, {"other", name}});
+  }
+  return text.empty() ? phrases.nobody : text;
 }
 
 EventPhrases english_events() {
@@ -64,6 +78,8 @@ EventPhrases english_events() {
   say(EventKind::taken, "{to} takes {card}.");
   say(EventKind::drawn, "{from} gives {count} to {to}.");
   say(EventKind::recycled, "{from} recycled into {to}.");
+  say(EventKind::played, "{name}.");
+  say(EventKind::turn_passed, "It is the turn of {turn}.");
   say(EventKind::matched, "{count} cards belong together.");
   say(EventKind::unmatched, "These cards do not belong together.");
   say(EventKind::may_finish, "All that is left can be finished.");
@@ -96,11 +112,18 @@ void check(const EventPhrases& phrases) {
     }
   };
   for (std::size_t i = 0; i < phrases.by_kind.size(); ++i) {
-    check_one(
-        std::string(name_of(static_cast<EventKind>(i))), phrases.by_kind[i],
-        {{"card", ""}, {"count", ""}, {"from", ""}, {"to", ""}, {"panel", ""}, {"why", ""}, {"name", ""}});
+    check_one(std::string(name_of(static_cast<EventKind>(i))), phrases.by_kind[i],
+              {{"card", ""},
+               {"count", ""},
+               {"from", ""},
+               {"to", ""},
+               {"panel", ""},
+               {"why", ""},
+               {"name", ""},
+               {"turn", ""}});
   }
   check_one("a card that was moved meanwhile", phrases.moved_meanwhile, {{"card", ""}});
+  check_one("two seats on turn", phrases.both, {{"one", ""}, {"other", ""}});
   check_one("a run", phrases.run, {{"card", ""}, {"more", ""}});
   const Arguments of_focus{{"card", ""}, {"position", ""}, {"count", ""}, {"zone", ""}, {"panel", ""}};
   check_one("a focused card", phrases.focus_card, of_focus);
@@ -142,7 +165,8 @@ std::string describe(const Event& event, const Playfield& field, const EventPhra
                                  {"to", zone_text(event.to, table, names)},
                                  {"panel", panel_text(event.panel, field, names)},
                                  {"why", describe(verdict, field, reasons)},
-                                 {"name", event.name}}));
+                                 {"name", spoken(event.name, names)},
+                                 {"turn", turn_text(table, phrases, names)}}));
 }
 
 std::string describe_focus(const Playfield& field, const EventPhrases& phrases, const Phrases& reasons) {

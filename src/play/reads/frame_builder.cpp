@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "geometry/prefetch.hpp"
+#include "play/reads/panel_text.hpp"
 #include "play/values/layers.hpp"
 
 namespace apsidon::play_detail {
@@ -18,7 +19,10 @@ constexpr std::size_t items_ahead = 24;
 void FrameBuilder::update(const FrameSources& from) {
   // While cards only move, what is drawn keeps its order.
   reordered_ = is_dirty(from) || from.hover.any_preview();
-  seen_ = {.rooms = revision_of(from), .motion = from.traffic.motion().revision(), .own = from.traffic.now()};
+  seen_ = {.rooms = revision_of(from),
+           .motion = from.traffic.motion().revision(),
+           .own = from.traffic.now(),
+           .badge = from.feel.badge};
   ++drawn_.revision;
   moved_.clear();
   if (!reordered_) {
@@ -47,6 +51,7 @@ void FrameBuilder::update(const FrameSources& from) {
   add_copies(from);
   add_preview(from);
   drawn_.items.resize(items_used_);
+  add_badges(from);
   add_marks(from);
   mark_refused(from.traffic.motion());
 }
@@ -96,7 +101,10 @@ void FrameBuilder::add_outlines(const FrameSources& from) {
 /// The share of a panel that is filled; a countdown's in steps that show.
 float FrameBuilder::fill_of(const FrameSources& from, PanelId panel) {
   const CountdownId countdown = from.panels.countdown(panel);
-  if (countdown == CountdownId{}) return from.panels.all()[panel.value - 1].fill;
+  if (countdown == CountdownId{}) {
+    const PanelSetup& setup = from.panels.all()[panel.value - 1];
+    return setup.filled_by.empty() ? setup.fill : filled_share(setup, from.setup.table);
+  }
   const double steps =
       Panels::steps(from.arrangement.panel_areas()[panel.value - 1], from.arrangement.window().pixel_ratio);
   return static_cast<float>(from.schedule.steps_left(countdown, steps) / steps);
@@ -121,11 +129,12 @@ void FrameBuilder::add_panels(const FrameSources& from) {
     to.area = area;
     to.overlay = overlay;
     to.kind = panel.kind;
-    to.text = panel.text;
+    say_panel(panel, from.setup.table, to.text);
     to.fill = fill_of(from, id);
     to.tone = panel.tone;
     to.round = panel.round;
     to.off = from.switches.is_off(id) || from.switches.is_off(from.arrangement.overlay_of(id));
+    to.on_turn = panel.seat && from.setup.table.is_on_turn(panel.seat);
     to.focus = false;
   };
   const std::vector<Overlay>& overlays = from.setup.plans[from.arrangement.plan()].overlays;

@@ -74,7 +74,8 @@ class FrameBuilder {
   struct Seen {
     std::uint64_t rooms = ~std::uint64_t{0};  // the sum of their revisions
     std::uint64_t motion = 0;
-    double own = 0;  // time on the table's clock
+    double own = 0;   // time on the table's clock
+    float badge = 0;  // the size of badges
   };
   /// Who has a mark.
   struct Marked {
@@ -96,10 +97,11 @@ class FrameBuilder {
   [[nodiscard]] static std::uint64_t revision_of(const FrameSources& from) {
     return from.arrangement.revision() + from.traffic.revision() + from.hand.revision() +
            from.hover.revision() + from.focus.revision() + from.referee.revision() + from.panels.revision() +
-           from.switches.revision();
+           from.switches.revision() + from.setup.table.revision();
   }
   [[nodiscard]] bool is_dirty(const FrameSources& from) const {
-    return revision_of(from) != seen_.rooms || (from.panels.any_bound() && any_bar_shrank(from));
+    return revision_of(from) != seen_.rooms || from.feel.badge != seen_.badge ||
+           (from.panels.any_bound() && any_bar_shrank(from));
   }
   [[nodiscard]] static float fill_of(const FrameSources& from, PanelId panel);
   [[nodiscard]] bool any_bar_shrank(const FrameSources& from) const;
@@ -117,6 +119,9 @@ class FrameBuilder {
   FrameItem& next_item();
   bool refresh_appearances(const FrameSources& from);
   bool refresh_clips(const FrameSources& from);
+
+  // frame_badges.cpp
+  void add_badges(const FrameSources& from);
 
   // frame_cards.cpp
   void draw_moved(const FrameSources& from);

@@ -15,15 +15,15 @@ using play_detail::each_own;
 struct OwnNames {
   bool rules = true;
   bool layouts = true;
-  bool consequences = true;
+  bool follows = true;
   bool unbound = false;
   std::set<std::string> all = {};
 
   void operator()(const std::shared_ptr<const OwnRule>& own) {
     if (rules && !(unbound && own->judge)) all.insert(own->name);
   }
-  void operator()(const Consequence& own) {
-    if (consequences && !own.name.empty() && !(unbound && own.follow)) all.insert(own.name);
+  void operator()(const std::string& name, const FollowFunction& own) {
+    if (follows && !(unbound && own)) all.insert(name);
   }
   void operator()(const CustomLayout& own) {
     if (layouts && !(unbound && own.functions)) all.insert(own.name);
@@ -37,12 +37,14 @@ void collect(const TableSetup& setup, OwnNames& into) {
     ZoneBehaviour behaviour = setup.behaviour_of(zone.id);
     each_own(behaviour, into);
   }
-  for (const auto* goal : {&setup.won, &setup.lost}) {
-    for (const auto& own : goal->own_rules) into(own);
-  }
+  for (Rule rule : {setup.won.rule, setup.lost.rule}) each_own(rule, into);
   for (Consequence one : setup.consequences) {
     each_own(one.link, into);
-    into(one);
+    if (!one.name.empty()) into(one.name, one.follow);
+  }
+  for (NamedMove move : setup.named_moves) {
+    each_own(move.when, into);
+    into(move.name, move.does);
   }
 }
 
@@ -68,13 +70,13 @@ void TableSetup::bind(std::string_view of, RuleFunction judge) {
       one = own;
       given = true;
     }
-    void operator()(Consequence&) const {}
+    void operator()(const std::string&, FollowFunction&) const {}
     void operator()(CustomLayout&) const {}
   };
   Give give{std::make_shared<const OwnRule>(OwnRule{std::string(of), std::move(judge)})};
   each_own(*this, give);
   if (give.given) return;
-  OwnNames found{.layouts = false, .consequences = false};
+  OwnNames found{.layouts = false, .follows = false};
   collect(*this, found);
   refuse("rule or goal", of, found.all);
 }
@@ -82,15 +84,17 @@ void TableSetup::bind(std::string_view of, RuleFunction judge) {
 void TableSetup::bind(std::string_view of, FollowFunction follow) {
   if (!follow) throw Error(fmt::format("bind '{}': the function is empty: one is expected", of));
   bool given = false;
-  for (Consequence& one : consequences) {
-    if (one.name != of) continue;
-    one.follow = follow;
+  const auto give = [&](const std::string& of_one, FollowFunction& own) {
+    if (of_one != of) return;
+    own = follow;
     given = true;
-  }
+  };
+  for (Consequence& one : consequences) give(one.name, one.follow);
+  for (NamedMove& move : named_moves) give(move.name, move.does);
   if (given) return;
   OwnNames found{.rules = false, .layouts = false};
   collect(*this, found);
-  refuse("consequence", of, found.all);
+  refuse("consequence or move", of, found.all);
 }
 
 void TableSetup::bind(std::string_view of, CustomFunctions functions) {
@@ -100,7 +104,7 @@ void TableSetup::bind(std::string_view of, CustomFunctions functions) {
     CustomLayout own;
     bool given = false;
 
-    void operator()(Consequence&) const {}
+    void operator()(const std::string&, FollowFunction&) const {}
     void operator()(std::shared_ptr<const OwnRule>&) const {}
     void operator()(CustomLayout& one) {
       if (one.name != own.name) return;
@@ -112,7 +116,7 @@ void TableSetup::bind(std::string_view of, CustomFunctions functions) {
       {.name = std::string(of), .functions = std::make_shared<const CustomFunctions>(std::move(functions))}};
   each_own(*this, give);
   if (give.given) return;
-  OwnNames found{.rules = false, .consequences = false};
+  OwnNames found{.rules = false, .follows = false};
   collect(*this, found);
   refuse("layout", of, found.all);
 }

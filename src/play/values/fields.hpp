@@ -80,6 +80,7 @@ void fields(ZoneHandling& h, V& v) {
   v.word("hover", h.hover, hover_names);
   v.truth("zoom", h.zoom);
   v.truth("zooms_beside_zone", h.zooms_beside_zone);
+  v.truth("closes_gaps", h.closes_gaps);
   v.word("tap", h.tap, tap_names);
   v.word("double_tap", h.double_tap, double_tap_names);
   v.flicks("flick_to", h.flick_to);

@@ -53,9 +53,13 @@ inline constexpr Words<ReasonInput::What, 6> reason_words{{{"close_gate", Reason
                                                            {"forbid_undo", ReasonInput::What::forbid_undo},
                                                            {"allow_undo", ReasonInput::What::allow_undo}}};
 inline constexpr Words<bool, 2> undo_words{{{"undo", false}, {"redo", true}}};
-inline constexpr Words<MoveKind, 3> move_words{
-    {{"run", MoveKind::run}, {"draw", MoveKind::draw}, {"recycle", MoveKind::recycle}}};
-inline constexpr Words<EditKind, 14> edit_words{{{"move", EditKind::move},
+inline constexpr Words<MoveKind, 6> move_words{{{"run", MoveKind::run},
+                                                {"draw", MoveKind::draw},
+                                                {"recycle", MoveKind::recycle},
+                                                {"named", MoveKind::named},
+                                                {"undo", MoveKind::undo},
+                                                {"redo", MoveKind::redo}}};
+inline constexpr Words<EditKind, 16> edit_words{{{"move", EditKind::move},
                                                  {"swap", EditKind::swap},
                                                  {"flip", EditKind::flip},
                                                  {"set-sideways", EditKind::set_sideways},
@@ -68,6 +72,8 @@ inline constexpr Words<EditKind, 14> edit_words{{{"move", EditKind::move},
                                                  {"cut", EditKind::cut},
                                                  {"create", EditKind::create},
                                                  {"remove", EditKind::remove},
+                                                 {"set-number", EditKind::set_number},
+                                                 {"set-turn", EditKind::set_turn},
                                                  {"mark-move", EditKind::mark_move}}};
 inline constexpr Words<Script::Kind, 3> script_words{
     {{"act", Script::Kind::act}, {"sequence", Script::Kind::sequence}, {"together", Script::Kind::together}}};
@@ -133,6 +139,8 @@ void fields(Move& m, V& v) {
   v("to", m.to);
   v("at", m.at);
   v("position", m.position);
+  v("seat", m.seat);
+  v("named", m.named, -1);
 }
 
 template <class V>
@@ -143,6 +151,7 @@ void fields(CardOptions& c, V& v) {
   v("sideways", c.sideways, false);
   v("cell", c.cell, -1);
   v("at", c.at, CardOptions{}.at);
+  v.numbers("numbers", c.numbers);
 }
 
 template <class V>
@@ -250,6 +259,10 @@ void parts_of(Edit& e, V& v) {
   v("position", e.position, Vec2{});
   v("seed", e.seed);
   v.part("made", e.made);
+  v("name", e.name);
+  v("value", e.value, 0);
+  v("seat", e.seat);
+  v("seats", e.seats);
 }
 
 template <class V>

@@ -12,7 +12,7 @@
 namespace apsidon::play_detail {
 
 // `each_own(thing, with)` shows `with` all rules and goals in code that the thing names, as pointers that may
-// be exchanged, each layout in code, and all consequences.
+// be exchanged, each layout in code, and of consequences and named moves the names with their functions.
 
 template <class With>
 void each_own(std::vector<std::shared_ptr<const OwnRule>>& rules, With& with) {
@@ -56,11 +56,15 @@ void each_own(TableSetup& setup, With& with) {
     each_own(behaviour, with);
     setup.set_behaviour(zone.id, std::move(behaviour));
   }
-  each_own(setup.won.own_rules, with);
-  each_own(setup.lost.own_rules, with);
+  each_own(setup.won.rule, with);
+  each_own(setup.lost.rule, with);
   for (Consequence& one : setup.consequences) {
     each_own(one.link, with);
-    with(one);
+    if (!one.name.empty()) with(one.name, one.follow);
+  }
+  for (NamedMove& move : setup.named_moves) {
+    each_own(move.when, with);
+    with(move.name, move.does);
   }
 }
 

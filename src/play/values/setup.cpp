@@ -20,7 +20,8 @@ ZoneId TableSetup::add(const ZoneSetup& zone) {
   check(zone.rules.pick.when, table.deck());
   cards_detail::Inside::check_new(
       table, zone.cards);  // so that a card that cannot be made leaves no half-filled zone behind
-  const ZoneId id = table.create_zone(zone.name, zone.key, zone.recycled);
+  const ZoneId id = table.create_zone(
+      zone.name, {.key = zone.key, .recycled = zone.recycled, .seat = zone.seat, .numbers = zone.numbers});
   for (const CardOptions& card : zone.cards) table.create_card(id, card);
   layouts_.push_back(zone.layout);
   rules_.push_back(zone.rules);
@@ -56,19 +57,29 @@ void TableSetup::set_behaviour(ZoneId zone, ZoneBehaviour options) {
 
 namespace {
 
-void check_panel(const PanelSetup& panel) {
+void check_panel(const PanelSetup& panel, std::size_t seats) {
   if (panel.name.empty()) throw Error("panel: the name is empty: a name is expected");
   geometry_detail::check_name("panel: name", panel.name);
   geometry_detail::check_text("panel: text", panel.text);
   if (!(panel.fill >= 0 && panel.fill <= 1)) {
     throw Error(fmt::format("panel '{}': fill is {}: 0 to 1 is expected", panel.name, panel.fill));
   }
+  geometry_detail::check_text("panel: number that fills it", panel.filled_by, 2 * most_name_bytes);
+  geometry_detail::check_text("panel: number at which it is full", panel.full_at, 2 * most_name_bytes);
+  if (panel.filled_by.empty() != panel.full_at.empty()) {
+    throw Error(fmt::format("panel '{}': filled by '{}', full at '{}': both are expected, or neither",
+                            panel.name, panel.filled_by, panel.full_at));
+  }
+  if (panel.seat.value > seats) {
+    throw Error(fmt::format("panel '{}': seat {}: a seat of the table, or none, is expected", panel.name,
+                            panel.seat.value));
+  }
 }
 
 }  // namespace
 
 PanelId TableSetup::add_panel(const PanelSetup& panel) {
-  check_panel(panel);
+  check_panel(panel, table.seats().size());
   if (panels.size() >= most_panels) {
     throw Error(
         fmt::format("panel '{}': the table has {} panels: no more are expected", panel.name, most_panels));
@@ -131,9 +142,15 @@ TableSetup dealt(const TableSetup& setup, std::uint64_t seed) {
   for (const Zone& zone : table.zones()) all.insert(all.end(), zone.cards.begin(), zone.cards.end());
   std::sort(all.begin(), all.end());  // however they lay, the same seed gives the same round
   std::vector<ZoneContents> bare;
-  for (const Zone& zone : table.zones()) bare.push_back({.zone = zone.id, .recycled = 0, .cards = {}});
-  for (const CardId card : all)
-    bare[out.round.stock.value - 1].cards.push_back({.card = card, .face_up = false});
+  for (const Zone& zone : table.zones())
+    bare.push_back(
+        {.zone = zone.id, .recycled = 0, .numbers = table.numbers(zone.id), .cards = {}, .card_numbers = {}});
+  for (const CardId card : all) {
+    ZoneContents& stock = bare[out.round.stock.value - 1];
+    stock.cards.push_back({.card = card, .face_up = false});
+    if (Numbers own = table.numbers(card); !own.empty())
+      stock.card_numbers.emplace_back(card, std::move(own));
+  }
   (void)table.arrange(bare);
   (void)table.shuffle(out.round.stock, seed);
   for (const DealtZone& dealt : out.round.zones) {
@@ -262,7 +279,7 @@ void check(const TableSetup& setup) {
     geometry_detail::check_text("table: sentence", text);
   }
   geometry_detail::check_text("table: name", setup.name, most_name_bytes);
-  for (const PanelSetup& panel : setup.panels) check_panel(panel);
+  for (const PanelSetup& panel : setup.panels) check_panel(panel, setup.table.seats().size());
   check(std::span(setup.plans), setup);
   std::size_t parts = 0;
   std::size_t longest = 0;
@@ -278,6 +295,25 @@ void check(const TableSetup& setup) {
   for (const Consequence& consequence : setup.consequences) {
     check(consequence, setup.table);
     parts += rules_detail::count_parts(consequence);
+  }
+  if (setup.named_moves.size() > most_named_moves) {
+    throw Error(fmt::format("table: {} named moves: at most {} are expected", setup.named_moves.size(),
+                            most_named_moves));
+  }
+  if (setup.badges.size() > most_badges) {
+    throw Error(fmt::format("table: {} badges: at most {} are expected", setup.badges.size(), most_badges));
+  }
+  for (const Badge& badge : setup.badges) {
+    if (badge.number.empty()) throw Error("table: a badge of no number: its name is expected");
+    geometry_detail::check_name("table: badge", badge.number);
+  }
+  std::set<std::string_view> names;
+  for (const NamedMove& move : setup.named_moves) {
+    rules_detail::check(move, setup.table);
+    parts += rules_detail::count_parts(move.when);
+    if (names.insert(move.name).second) continue;
+    throw Error(
+        fmt::format("table: two named moves are called '{}': a name of its own is expected", move.name));
   }
   if (parts > most_rule_parts) {
     throw Error(fmt::format("table: the rules of its zones have {} parts: at most {} in all are expected",

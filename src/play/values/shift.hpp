@@ -58,7 +58,7 @@ struct LayoutRequest {
   CardId raised = {};                          ///< comes out of its layout
   std::span<const Insertion> insertions = {};  ///< of one zone the last counts
   std::span<const Guest> guests = {};          ///< waiting, in their order
-  std::span<const CardId> held = {};  ///< follow a pointer; in a zone that sorts, the others close up
+  std::span<const CardId> held = {};  ///< follow a pointer; the others may close up
   float flip_axis = 0;                ///< radians
 };
 

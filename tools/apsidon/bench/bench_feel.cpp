@@ -169,7 +169,7 @@ void BenchView::feel_knobs(Playfield& field) {
                                                              {"finale", &feel.finale.glide}}};
   bool any_open = false;
   for (const auto& [name, glide] : ways) changed = glide_knobs(name, *glide, any_open) || changed;
-  const std::array<std::tuple<const char*, float*, float>, 12> numbers{
+  const std::array<std::tuple<const char*, float*, float>, 13> numbers{
       {{"deal stagger", &feel.deal.stagger, 0.5f},
        {"gather stagger", &feel.gather.stagger, 1},
        {"shuffle stagger", &feel.shuffle.stagger, 0.2f},
@@ -178,6 +178,7 @@ void BenchView::feel_knobs(Playfield& field) {
        {"collect stagger", &feel.collect.stagger, 0.5f},
        {"finale stagger", &feel.finale.stagger, 0.5f},
        {"finale stays", &feel.finale_stay, 5},
+       {"badges", &feel.badge, 1},
        {"move stagger", &feel.move.stagger, 0.5f},
        {"carry lift", &feel.carry_lift, 2},
        {"shake, seconds", &feel.shake.seconds, 2},
