@@ -74,7 +74,7 @@ TEST_CASE("cards: undo goes back through every state, and redo forward through t
   });
 }
 
-TEST_CASE("cards: a new step ends what could be redone, cards that come or go end what could be undone") {
+TEST_CASE("cards: a new step ends what could be redone, a card that was removed comes back") {
   Table table = some_table();
   History history(2);
   history.start(table);
@@ -95,7 +95,10 @@ TEST_CASE("cards: a new step ends what could be redone, cards that come or go en
   step(6);
   CHECK(table.remove({7}).allowed());
   history.note(table);
-  CHECK_FALSE(history.can_undo());
+  CHECK(history.undo(table).allowed());  // it comes back where it lay
+  CHECK(table.card({7}) != nullptr);
+  CHECK(history.redo(table).allowed());
+  CHECK(table.card({7}) == nullptr);
 }
 
 TEST_CASE("cards: a history that starts again knows the table as it is then") {

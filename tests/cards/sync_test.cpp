@@ -63,7 +63,7 @@ TEST_CASE("cards: after a sync the wanted zones hold exactly what was wanted, by
 
 TEST_CASE("cards: an id is not used again after its card has retired") {
   Table table(glasshouse());
-  const ZoneId zone = table.create_zone("a", 1);
+  const ZoneId zone = table.create_zone("a", {.key = 1});
   const CardId first = table.create_card(zone, {.key = 5});
   REQUIRE(table.sync(std::vector<WantedZone>{{.key = 1, .cards = {}}}).retired == std::vector{first});
   const SyncReport report = table.sync(std::vector<WantedZone>{{.key = 1, .cards = {{.key = 5}}}});
@@ -75,7 +75,7 @@ TEST_CASE("cards: an id is not used again after its card has retired") {
 
 TEST_CASE("cards: a wish that makes no sense is refused whole") {
   Table table(glasshouse());
-  const ZoneId zone = table.create_zone("a", 1);
+  const ZoneId zone = table.create_zone("a", {.key = 1});
   table.create_card(zone, {.key = 5});
   const auto revision = table.revision();
   const auto reason = [&](std::vector<WantedZone> wish) { return table.sync(wish).verdict.reason; };

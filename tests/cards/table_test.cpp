@@ -8,8 +8,8 @@ namespace {
 
 struct TwoZones {
   Table table{glasshouse()};
-  ZoneId a = table.create_zone("a", 1);
-  ZoneId b = table.create_zone("b", 2);
+  ZoneId a = table.create_zone("a", {.key = 1});
+  ZoneId b = table.create_zone("b", {.key = 2});
   std::vector<CardId> cards;
 
   TwoZones() {
@@ -75,7 +75,7 @@ TEST_CASE("cards: set-up mistakes throw and say what is expected") {
   CHECK_THROWS_WITH(t.table.create_zone("a"),
                     "zone 'a': the table has one of that name: a new name is expected");
   CHECK_THROWS_WITH(t.table.create_zone(""), "zone: the name is empty: a name is expected");
-  CHECK_THROWS_WITH(t.table.create_zone("c", 2),
+  CHECK_THROWS_WITH(t.table.create_zone("c", {.key = 2}),
                     "zone 'c': key 2 is taken by zone 'b': a new key is expected");
   CHECK_THROWS_WITH(t.table.create_card(t.a, {.face = {53}}),
                     "card: face 53 is not in the deck: 1 to 52, or hidden, is expected");

@@ -21,7 +21,7 @@ TableSetup tower() {
        "drop": {"all": [{"any": [{"own": "balanced"}, {"own": "balanced"}]}, "anything"]}},
       {"name": "yard", "layout": "spread", "longest": 3, "pick": {"cards": "any", "when": {"own": "balanced"}}}],
     "cards": {"yard": ["fern-1", "fern-2", "fern-3"]},
-    "won": {"own": "built"},
+    "won": {"when": {"own": "built"}},
     "plans": [{"root": {"across": [{"zone": "tower"}, {"zone": "yard"}]}}]})",
                                  "tower.table.json");
   if (!setup) FAIL(describe(setup.error()[0]));
@@ -50,7 +50,7 @@ TEST_CASE("files: functions are bound by name wherever the file has the name, in
   const CardId first = setup.table.zone({2})->cards[0];
   const Verdict refused = judge_drop(setup.table, setup.rulebook(), {first, 1}, tower_zone);
   CHECK(refused.reason == Reason::unbound);
-  CHECK(describe(refused, setup.table).find("The rule 'balanced' has no function") == 0);
+  CHECK(describe(refused, setup.table).find("'balanced' has no function") == 0);
   std::size_t asked = 0;
   setup.bind("balanced", [&](const RuleQuestion& q) {
     ++asked;

@@ -39,7 +39,7 @@ AnyInput random_input(Random& r, double time) {
   };
   const auto panel = [&] { return PanelId{static_cast<std::uint32_t>(r.below(3))}; };
   const auto any_edit = [&] {
-    Edit edit{.kind = static_cast<EditKind>(r.below(14)),
+    Edit edit{.kind = static_cast<EditKind>(r.below(16)),
               .run = {card(), r.below(3)},
               .card = card(),
               .other = card(),
@@ -49,9 +49,15 @@ AnyInput random_input(Random& r, double time) {
               .face = {static_cast<std::uint32_t>(r.below(53))},
               .cell = r.between(-1, 5),
               .position = {r.uniform(0, 1), 0},
-              .seed = r.below(1u << 30) * 4'000'000'007u};
+              .seed = r.below(1u << 30) * 4'000'000'007u,
+              .name = text(),
+              .value = r.between(-9, 9),
+              .seat = {static_cast<std::uint32_t>(r.below(3))}};
+    if (r.chance(0.5f)) edit.seats = {{1}, {static_cast<std::uint32_t>(r.below(3))}};
     if (r.chance(0.5f)) edit.at = r.below(5);
-    if (r.chance(0.5f)) edit.made = {.face = {7}, .key = 12, .face_up = false, .cell = 3, .at = {0.25f, 1}};
+    if (r.chance(0.5f))
+      edit.made = {
+          .face = {7}, .key = 12, .face_up = false, .cell = 3, .at = {0.25f, 1}, .numbers = {{"hits", 2}}};
     return edit;
   };
   switch (r.below(input_kinds)) {
@@ -104,7 +110,7 @@ AnyInput random_input(Random& r, double time) {
     case 10:
       return OwnRuleInput{.rule = text(), .verdict = verdict(), .time = time};
     case 11: {
-      Move move{.kind = static_cast<MoveKind>(r.below(3)),
+      Move move{.kind = static_cast<MoveKind>(r.below(6)),
                 .run = {card(), r.below(4)},
                 .from = zone(),
                 .to = zone()};

@@ -32,9 +32,25 @@ std::vector<ZoneId> some_zones(Random& r, const TableSetup& setup) {
   return zones;
 }
 
+NumberTerm some_term(Random& r, const TableSetup& setup) {
+  const auto of = static_cast<NumberOf>(r.below(7));
+  if (of != NumberOf::owner) return {"hits", of};
+  if (r.chance(0.3f)) return "sold";
+  if (r.chance(0.5f)) return {"points", setup.table.seats()[r.below(setup.table.seats().size())].id};
+  return {"room", some_zone(r, setup)};
+}
+
+Numbers some_numbers(Random& r) {
+  std::vector<Number> numbers;
+  for (const char* name : {"bids", "hits", "points"}) {
+    if (r.chance(0.3f)) numbers.push_back({name, r.between(-1'000'000'000, 1'000'000'000)});
+  }
+  return numbers;
+}
+
 Rule some_rule(Random& r, const TableSetup& setup, int depth = 0) {
   const auto part = [&] { return some_rule(r, setup, depth + 1); };
-  switch (r.below(depth < 2 ? 21 : 16)) {
+  switch (r.below(depth < 2 ? 24 : 19)) {
     case 0:
       return rule::nothing();
     case 1:
@@ -68,12 +84,19 @@ Rule some_rule(Random& r, const TableSetup& setup, int depth = 0) {
     case 15:
       return rule::own("too-" + std::to_string(r.below(9)));
     case 16:
-      return rule::all({part(), part()});
+      return rule::on_turn();
     case 17:
-      return rule::any({part(), part()});
+      return rule::own_zone();
     case 18:
-      return rule::negate(part());
+      return rule::number(some_term(r, setup), static_cast<Compared>(r.below(3)),
+                          r.chance(0.5f) ? some_term(r, setup) : NumberTerm(r.between(-9, 9)));
     case 19:
+      return rule::all({part(), part()});
+    case 20:
+      return rule::any({part(), part()});
+    case 21:
+      return rule::negate(part());
+    case 22:
       return rule::each_neighbour(part());
     default:
       return rule::anything();
@@ -89,7 +112,7 @@ Goal some_goal(Random& r, const TableSetup& setup) {
     case 2:
       return goal::empty(some_zones(r, setup));
     case 3:
-      return goal::own("done");
+      return goal::when(rule::any({rule::own("done"), rule::number("sold", Compared::at_least, 3)}));
     default:
       return {};
   }
@@ -117,6 +140,7 @@ void add_behaviour(Random& r, TableSetup& setup, ZoneId id) {
   ZoneHandling& handling = setup.handling_of(id);
   handling.hover = static_cast<HoverKind>(r.below(3));
   handling.zoom = toss();
+  handling.closes_gaps = toss();
   if (rules.stock) handling.tap = TapKind::draw;
   if (!rules.stock && toss()) handling.double_tap = TapKind::send;
   if (toss()) handling.flick_to = FlickTargets::anywhere(other_zone(r, setup, id));
@@ -142,6 +166,12 @@ void add_panels(Random& r, TableSetup& setup) {
         .name = "panel-" + std::to_string(static_cast<int>(kind)), .kind = kind, .text = "water"};
     panel.fill = static_cast<float>(r.below(5)) / 4;
     panel.tone = static_cast<PanelTone>(r.below(3));
+    if (r.chance(0.3f)) panel.seat = setup.table.seats()[r.below(setup.table.seats().size())].id;
+    if (r.chance(0.3f)) {
+      panel.fill = 1;
+      panel.filled_by = "hits of box";
+      panel.full_at = r.chance(0.5f) ? "10" : "bids";
+    }
     panel.round = r.chance(0.3f);
     panel.hidden = r.chance(0.3f);
     panel.off = r.chance(0.3f);
@@ -170,11 +200,21 @@ void add_panels(Random& r, TableSetup& setup) {
 /// Something of all that there is to say.
 TableSetup whole_table(Random& r) {
   TableSetup setup = random_setup(r);
+  for (const char* seat : {"south", "north"}) setup.table.create_seat(seat, some_numbers(r));
+  if (r.chance(0.5f)) (void)setup.table.set_turn(std::vector{SeatId{1}});
+  for (const Number& number : some_numbers(r)) (void)setup.table.set_number(number.name, number.value);
   const Formation slots = with_waits(
       r.chance(0.5f) ? formation_of_rows({2, 3}, {}, RowLinks::between) : formation_of_pyramid(3), true);
   const PlanNode frame = setup.add_formation({.name = "frame"}, slots);
   setup.plans.front().root.parts.push_back(frame);
-  setup.add({.name = "box", .layout = {.off_table = true}});
+  setup.add({.name = "box", .layout = {.off_table = true}, .seat = {2}, .numbers = some_numbers(r)});
+  for (const Zone& zone : setup.table.zones()) {
+    for (const CardId card : std::vector(zone.cards)) {
+      if (!r.chance(0.2f)) continue;
+      for (const Number& number : some_numbers(r))
+        (void)setup.table.set_number(number.name, number.value, card);
+    }
+  }
   for (const Zone& zone : setup.table.zones()) add_behaviour(r, setup, zone.id);
   add_panels(r, setup);
   setup.sentences = {{"too-dear", "{card} costs {cost}."}};
@@ -183,8 +223,11 @@ TableSetup whole_table(Random& r) {
   setup.finish = {.into = some_zones(r, setup), .by_itself = r.chance(0.5f)};
   setup.round = {.stock = some_zone(r, setup), .zones = {{some_zone(r, setup), 2, 1}}};
   setup.deal_from = setup.round.stock;
+  setup.named_moves = {{.name = "redeal", .when = rule::number("redeals", Compared::at_least, 1)},
+                       {.name = "knock"}};
   setup.won = some_goal(r, setup);
   setup.lost = some_goal(r, setup);
+  setup.badges = {{"hits", static_cast<Corner>(r.below(4))}, {"bids", Corner::top_left}};
   setup.art_size = {50, 70};
   return setup;
 }
@@ -277,8 +320,8 @@ TEST_CASE("files: each mistake in a table is told with what is expected instead"
       {"/finish", R"({"by_itself": true})", "'into' is missing"},
       {"/cards", "[]", "an object with the cards by zone"},
       {"/cards/bed-1/0", R"({"face": "fern-1", "at": [0.5]})", "1 numbers: two, [x, y], are expected"},
-      {"/numbers", R"({"cards": {}, "last": 9})", "0 numbers for the 1 cards of 'bed-1'"},
-      {"/numbers", R"({"cards": {"bed-1": [1], "stock": [2]}, "last": 3000000000})", "a number nearer to it"},
+      {"/ids", R"({"cards": {}, "last": 9})", "0 ids for the 1 cards of 'bed-1'"},
+      {"/ids", R"({"cards": {"bed-1": [1], "stock": [2]}, "last": 3000000000})", "an id nearer to it"},
       {"/plans/0/root", R"({"each": "bed"})", "one node is expected at the root"},
       {"/plans/0/root/down/0", R"({"across": []})", "no parts"},
       {"/plans/0/root/down/0",

@@ -105,7 +105,7 @@ TEST_CASE("play: a rule in code that throws refuses, in a playfield and on a bar
 
 TEST_CASE("play: what is thrown need be no exception of the standard library") {
   TableSetup setup = two_slots(rule::own("odd", [](const RuleQuestion&) -> Verdict { throw 7; }));
-  setup.won = goal::own("odd too", [](const RuleQuestion&) -> Verdict { throw "eight"; });
+  setup.won = goal::when(rule::own("odd too", [](const RuleQuestion&) -> Verdict { throw "eight"; }));
   Playfield field(setup);
   const Verdict verdict = field.moves().make(to_second);
   CHECK(verdict.reason == Reason::game_failed);

@@ -1,7 +1,9 @@
 // Play against a server that answers late, while cards come and go.
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "apsidon/files/saved_game.hpp"
 #include "support/hand.hpp"
 #include "support/property.hpp"
 
@@ -256,4 +258,102 @@ TEST_CASE("play: slow: it is told why something was put back") {
   REQUIRE(h.field.hand().held().count == 1);
   CHECK(h.key(Key::cancel));
   CHECK(cause() == CancelCause::put_back);
+}
+
+TEST_CASE(
+    "play: slow: where a card waits for its answer elsewhere, its place stays, or closes if the zone says "
+    "so") {
+  for (const bool closes : {false, true}) {
+    TableSetup setup = keyed(5);
+    setup.handling_of({2}).closes_gaps = closes;
+    Hand h(setup);
+    h.field.moves().set_judge([](const Proposal&) { return std::nullopt; });
+    const std::vector<CardId> cards = h.cards("hand");
+    const auto rest = [&] {
+      std::vector<Vec2> out;
+      for (const std::size_t i : {0u, 2u, 3u, 4u})
+        out.push_back(h.field.where().resting_pose(cards[i])->centre);
+      return out;
+    };
+    const auto before = rest();
+    h.drag(h.grip(cards[1]), h.middle("row"));
+    h.settle();
+    REQUIRE(h.field.moves().waiting().size() == 1);
+    const auto waiting = rest();
+    CHECK((waiting == before) == !closes);
+    // A no brings it back to where it lay, and the others make room again.
+    REQUIRE(h.field.moves().answer(1, {.reason = Reason::refused_by_game}).reason == Reason::refused_by_game);
+    h.settle();
+    CHECK(rest() == before);
+    CHECK(live(h, cards[1]) == h.field.where().resting_pose(cards[1])->centre);
+    // A yes leaves them where they have closed up to.
+    h.drag(h.grip(cards[1]), h.middle("row"));
+    h.settle();
+    CHECK(rest() == waiting);
+    REQUIRE(h.field.moves().answer(2));
+    h.settle();
+    CHECK((rest() == waiting) == closes);
+    // While one is held they close up likewise.
+    h.point(PointerPhase::down, h.grip(cards[3]));
+    const auto at_rest = h.field.where().resting_pose(cards[4])->centre;
+    h.point(PointerPhase::move, h.grip(cards[3]) + Vec2{0, -90});
+    h.settle();
+    CHECK((h.field.where().resting_pose(cards[4])->centre != at_rest) == closes);
+  }
+}
+
+TEST_CASE("play: slow: what a server says while a performance runs is done when it has ended, in order") {
+  const TableSetup setup = keyed(5);
+  const PlayfieldOptions options{.window = {1000, 700}};
+  SavedGame game{.setup = setup, .log = {.options = options}};
+  Hand h(setup, options);
+  h.field.set_recorder(game.recorder());
+  const auto later = [&](PerformanceId id, std::initializer_list<std::uint64_t> row,
+                         std::initializer_list<std::uint64_t> hand) {
+    return h.field.performances().behind(
+        id, [&] { CHECK(h.field.edits().sync(wish(row, hand)).verdict.allowed()); });
+  };
+  const PerformanceId deal = h.field.performances().deal();
+  REQUIRE(later(deal, {3}, {1, 2, 4, 5}));
+  REQUIRE(later(deal, {3, 1}, {2, 4, 5}));
+  REQUIRE(h.field.performances()
+              .behind(deal,
+                      [&] {
+                        (void)h.field.edits().set_number("round", 2);
+                        throw "nothing";  // what was said before counts
+                      })
+              .reason == Reason::game_failed);
+  CHECK(h.cards("row").empty());
+  h.wait(0.2);
+  CHECK(h.cards("row").empty());
+  CHECK(h.field.performances().running(deal));
+  h.settle();
+  CHECK(h.cards("row").size() == 2);
+  CHECK(h.field.table().number("round") == 2);
+  const auto ended =
+      std::find_if(h.told.begin(), h.told.end(), [](const Event& e) { return e.kind == EventKind::ended; });
+  const auto counted =
+      std::find_if(h.told.begin(), h.told.end(), [](const Event& e) { return e.kind == EventKind::counted; });
+  REQUIRE(counted != h.told.end());
+  CHECK(ended < counted);
+  CHECK(ended->time == counted->time);
+  // Behind what is over it is done at once; stopped is ended, too; and what waits for a round that is over is
+  // not done.
+  REQUIRE(later(deal, {3, 1, 2}, {4, 5}));
+  CHECK(h.cards("row").size() == 3);
+  const PerformanceId again = h.field.performances().deal();
+  REQUIRE(later(again, {3}, {1, 2, 4, 5}));
+  REQUIRE(h.field.performances().stop(again));
+  h.wait(0);
+  CHECK(h.cards("row").size() == 1);
+  h.settle();
+  // The log has each where it was done.
+  const auto loaded = parse_game(write_game(game, h.field), "x");
+  REQUIRE(loaded);
+  CHECK(fingerprint(loaded->field) == fingerprint(h.field));
+  const PerformanceId last = h.field.performances().deal();
+  REQUIRE(later(last, {3, 4, 5}, {1, 2}));
+  h.field.start_over(keyed(5));
+  h.settle();
+  CHECK(h.cards("row").empty());
 }

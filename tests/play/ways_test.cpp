@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 #include <map>
 
+#include "apsidon/files/saved_game.hpp"
 #include "support/hand.hpp"
 
 using namespace apsidon;
@@ -76,7 +77,8 @@ TEST_CASE("play: a server's yes asks the rules again, or is the last word") {
     // What is gone is not brought back by any word.
     CHECK(h.field.moves().answer(proposal, {}, true).reason == Reason::unknown_proposal);
     if (!is_final) continue;
-    REQUIRE(h.field.moves().undo());
+    REQUIRE(h.field.moves().undo());  // the server has to know
+    REQUIRE(h.field.moves().answer(h.field.moves().waiting()[0].id));
     CHECK(h.cards("hand").size() == 9);
   }
 }
@@ -116,4 +118,57 @@ TEST_CASE(
   CHECK(where.on_its_way(card));
   h.settle();
   CHECK_FALSE(where.on_its_way(card));
+}
+
+TEST_CASE("play: undo and redo are asked of the game where it has a judge, now, later, or by a log") {
+  TableSetup setup = desk();
+  const PlayfieldOptions options{.window = {1000, 700}};
+  SavedGame game{.setup = setup, .log = {.options = options}};
+  Hand h(setup, options);
+  h.field.set_recorder(game.recorder());
+  std::vector<MoveKind> asked;
+  bool later = true;
+  h.field.moves().set_judge([&](const Proposal& p) -> std::optional<Verdict> {
+    if (p.move.kind == MoveKind::run) return Verdict{};
+    asked.push_back(p.move.kind);
+    return later ? std::nullopt : std::optional(Verdict{.reason = Reason::refused_by_game});
+  });
+  const auto moves = h.field.rules().legal_moves();
+  REQUIRE_FALSE(moves.empty());
+  CHECK(h.field.moves().undo().reason == Reason::nothing_to_undo);
+  CHECK(asked.empty());
+  REQUIRE(h.field.moves().make(moves[0]));
+  const CardId card = moves[0].run.first;
+  const auto lies = [&] { return h.field.table().card(card)->zone; };
+  REQUIRE(h.field.moves().undo());
+  CHECK(asked == std::vector<MoveKind>{MoveKind::undo});
+  CHECK(lies() == moves[0].to);
+  REQUIRE(h.field.moves().waiting().size() == 1);
+  CHECK(h.field.moves().undo().reason == Reason::undo_forbidden);  // one at a time
+  h.key(Key::undo);
+  CHECK(h.field.moves().waiting().size() == 1);
+  const std::uint64_t id = h.field.moves().waiting()[0].id;
+  REQUIRE(h.field.moves().answer(id));
+  CHECK(lies() == moves[0].from);
+  h.settle();
+  REQUIRE(h.last(EventKind::undone));
+  CHECK(h.last(EventKind::undone)->proposal == id);
+  // No, at once: it is told, and nothing changes.
+  later = false;
+  CHECK(h.field.moves().redo().reason == Reason::refused_by_game);
+  CHECK(lies() == moves[0].from);
+  h.wait(0.1);
+  CHECK(h.count(EventKind::refused) == 1);
+  // A key is the same; and what was changed meanwhile is not what was asked about.
+  later = true;
+  CHECK(h.key(Key::redo));
+  REQUIRE(h.field.moves().waiting().size() == 1);
+  REQUIRE(h.field.edits().flip(card, !h.field.table().card(card)->face_up));
+  h.wait(0.1);
+  CHECK(h.field.moves().waiting().empty());
+  CHECK(h.count(EventKind::superseded) == 1);
+  h.settle();
+  const auto again = parse_game(write_game(game, h.field), "x");  // nobody is asked
+  REQUIRE(again);
+  CHECK(fingerprint(again->field) == fingerprint(h.field));
 }

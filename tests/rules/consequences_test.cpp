@@ -107,7 +107,7 @@ TEST_CASE("rules: a consequence in code says what is done, and is asked until no
                                const Zone& zone = *q.table.zone(stall);
                                if (zone.cards.size() == 1 && !q.table.card(zone.cards[0])->sideways)
                                  return {{.kind = EditKind::set_sideways, .card = zone.cards[0], .on = true},
-                                         {.kind = EditKind::remove, .card = zone.cards[0]}};
+                                         {.kind = EditKind::set_face, .card = zone.cards[0], .face = {9}}};
                              }
                              return {};
                            }}};
@@ -116,7 +116,8 @@ TEST_CASE("rules: a consequence in code says what is done, and is asked until no
   const CardId moves = y.lay(y.stalls[0], "fern-3");
   const MoveReport report = y.move(moves, y.stalls[1]);
   CHECK(asked == 2);
-  CHECK(y.setup.table.card(moves)->sideways);  // and it is still there: nothing is removed
+  CHECK(y.setup.table.card(moves)->sideways);
+  CHECK(y.setup.table.card(moves)->face != FaceId{9});  // faces are not a consequence's
   CHECK_FALSE(y.setup.table.card(a)->sideways);
   CHECK(report.steps.back().kind == MoveStep::Kind::turned);
   // One that never ends is ended, and one that throws has said nothing.

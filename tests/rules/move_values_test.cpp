@@ -167,13 +167,14 @@ TEST_CASE("rules: a game is won, lost, stuck or open, by where cards lie or by t
   CHECK(standing_of(table, b.setup.rulebook()) == Standing::lost);
   CHECK(table.move({card, 1}, b.bed).allowed());
   CHECK(standing_of(table, b.setup.rulebook()) == Standing::won);
-  b.setup.won = goal::own("never", [](const RuleQuestion& q) { return q.answer(Reason::own_rule); });
+  b.setup.won =
+      goal::when(rule::own("never", [](const RuleQuestion& q) { return q.answer(Reason::own_rule); }));
   b.setup.lost = goal::empty({b.pot, b.column});
   CHECK(standing_of(table, b.setup.rulebook()) == Standing::lost);
   CHECK_THROWS_WITH(check(goal::filled({}), table), "goal: it names no zones: at least one is expected");
   CHECK_THROWS_WITH(check(goal::empty({{42}}), table),
                     "goal: it names zone 42: a zone of the table is expected");
-  CHECK_THROWS_AS(check(goal::own(""), table), Error);
+  CHECK_THROWS_AS(check(goal::when(rule::own("")), table), Error);
 }
 
 TEST_CASE(
@@ -181,7 +182,7 @@ TEST_CASE(
   ValuesBench b;
   b.setup.rules_of(b.pot).drop = rule::own("only at night", [](const RuleQuestion&) { return Verdict{}; });
   b.setup.rules_of(b.pot).sends_to = {b.bed};
-  b.setup.won = goal::own("enough");
+  b.setup.won = goal::when(rule::own("enough"));
   b.setup.lost = goal::all_in({b.pot, b.waste});
   b.lay(b.column, "fern-3");
   const CardId gone = b.lay(b.waste, "fern-4");

@@ -213,7 +213,7 @@ TEST_CASE(
     "cards: a card's place in a free zone is brought into 0 to 1, a waste is recycled 0 to 1000000 times") {
   Table table(glasshouse());
   check_borders("recycled", 0, 1'000'000, 1,
-                [&](double v) { (void)Table(glasshouse()).create_zone("a", 0, i(v)); });
+                [&](double v) { (void)Table(glasshouse()).create_zone("a", {.recycled = i(v)}); });
   const ZoneId zone = table.create_zone("a");
   const CardId card = table.create_card(zone, {.face = {1}, .at = {-0.5f, 1.5f}});
   CHECK(table.card(card)->at == Vec2{0, 1});

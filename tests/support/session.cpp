@@ -31,9 +31,9 @@ TableSetup with_rules_in_code(Random& r) {
     return q.card.value % 2 == 1 ? Verdict{} : q.answer(Reason::own_rule);
   });
   setup.layout_of(any.id).scrolls = true;
-  setup.won = goal::own("few", [](const RuleQuestion& q) {
+  setup.won = goal::when(rule::own("few", [](const RuleQuestion& q) {
     return q.table.card_count() % 5 == 0 ? Verdict{} : q.answer(Reason::own_rule);
-  });
+  }));
   for (const Zone& zone : setup.table.zones()) {
     ZoneRules& rules = setup.rules_of(zone.id);
     ZoneHandling& handling = setup.handling_of(zone.id);

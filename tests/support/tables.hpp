@@ -163,4 +163,29 @@ inline Vec2 some_card_point(Random& r, const Playfield& field) {
   return {r.uniform(0, 1300), r.uniform(0, 900)};
 }
 
+/// All that undo brings back, as text.
+inline std::string state_of(const Table& table) {
+  std::string out;
+  const auto add = [&](const Numbers& numbers) {
+    for (const Number& n : numbers) out += " " + n.name + "=" + std::to_string(n.value);
+    out += ";";
+  };
+  add(table.numbers());
+  for (const Seat& seat : table.seats()) {
+    out += table.is_on_turn(seat.id) ? "*" : "-";
+    add(table.numbers(seat.id));
+  }
+  for (const Zone& zone : table.zones()) {
+    out += "|" + zone.name;
+    add(table.numbers(zone.id));
+    for (const CardId card : zone.cards) {
+      const Card& c = *table.card(card);
+      out += " " + std::to_string(card.value) + "/" + std::to_string(c.face.value) + "/" +
+             std::to_string(c.key) + (c.face_up ? "+" : "-") + std::to_string(c.cell);
+      add(table.numbers(card));
+    }
+  }
+  return out;
+}
+
 }  // namespace apsidon::test

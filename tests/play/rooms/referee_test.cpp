@@ -12,7 +12,7 @@ using namespace apsidon::test;
 
 TEST_CASE("play: every proposal ends once, and one that is refused leaves the table as it was") {
   for_all("referee", 5, [](Random& r) {
-    Referee referee(two_hands(), 50);
+    Referee referee(two_hands(), {.most_undos = 50});
     if (r.chance(0.7f)) {
       referee.trail().set_judge([salt = r.below(9)](const Proposal& p) -> std::optional<Verdict> {
         if ((p.id + salt) % 3 == 0) return std::nullopt;
@@ -63,7 +63,7 @@ TEST_CASE("play: undo takes back a move with its consequences in one step, and r
                                    .cards = {{.face = {1}, .face_up = false}, {.face = {2}}}});
   const ZoneId slot = setup.add({.name = "slot", .rules = {.drop = rule::anything()}});
   setup.plans = {{.root = across({zone(column), zone(slot)})}};
-  Referee referee(std::move(setup), 10);
+  Referee referee(std::move(setup), {.most_undos = 10});
   EventQueue events;
   const Move move{.run = {{2}, 1}, .from = column, .to = slot};
   CHECK(referee.propose({.id = 1, .move = move}, {}, 0, events).verdict);
@@ -84,7 +84,9 @@ namespace {
 /// All rooms that a frame shows.
 struct Showing {
   explicit Showing(TableSetup given)
-      : referee(std::move(given), 10), arrangement(referee.setup(), {.size = {900, 600}}), panels({}) {
+      : referee(std::move(given), {.most_undos = 10}),
+        arrangement(referee.setup(), {.size = {900, 600}}),
+        panels({}) {
     traffic.keep_slots(referee.table().slot_count());
     follow(Change::first);
   }

@@ -18,7 +18,9 @@ namespace {
 /// What the rooms look at: cards at rest.
 struct Ground {
   explicit Ground(TableSetup given)
-      : referee(std::move(given), 10), arrangement(referee.setup(), {.size = {900, 600}}), panels({}) {
+      : referee(std::move(given), {.most_undos = 10}),
+        arrangement(referee.setup(), {.size = {900, 600}}),
+        panels({}) {
     test::follow(traffic, arrangement, setup(), Change::first, feel);
   }
   const TableSetup& setup() const { return referee.setup(); }
