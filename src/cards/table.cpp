@@ -79,7 +79,7 @@ void Table::check_new(const CardOptions& options) const {
   }
   if (!is_finite(options.at))
     throw Error("card: its position is not finite: shares of the room are expected");
-  (void)cards_detail::checked(options.numbers, "card");
+  if (!options.numbers.empty()) (void)cards_detail::checked(options.numbers, "card");
 }
 
 CardId Table::create_card(ZoneId zone_id, const CardOptions& options) {

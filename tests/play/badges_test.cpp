@@ -69,7 +69,7 @@ TEST_CASE(
   CHECK(badges_of(h.field.frame(), card) == std::vector<std::string>{"hits 1", "worn -3"});
   CHECK(h.field.frame().revision > before);
   // It stays legible where cards are small.
-  Hand small(field_of_cards(), {.window = {205, 225}});
+  Hand small(field_of_cards(), {.window = {400, 200}});
   REQUIRE(small.field.edits().set_number("hits", 3, small.cards("hand")[0]));
   REQUIRE(small.field.frame().card.width < 50);
   CHECK(small.field.frame().badges.at(0).place.height() * small.field.frame().card.height == Approx(16));

@@ -36,8 +36,8 @@ class APSIDON_CORE_EXPORT Table {
   /// Adds an empty zone. `name`: not empty, unique in the table, "bed-1". Throws when that, or an option, is
   /// not as it should be.
   ZoneId create_zone(std::string name, const ZoneOptions& options = {});
-  /// Adds a seat; there are `most_seats` at most. `name`: not empty, unique among the seats. Throws when it is
-  /// not so.
+  /// Adds a seat; there are `most_seats` at most. `name`: not empty, unique among the seats. Throws when it
+  /// is not so.
   SeatId create_seat(std::string name, Numbers numbers = {});
   /// Lays a new card on top of a zone. Throws on an unknown zone, a foreign face, or a key that is taken.
   CardId create_card(ZoneId zone, const CardOptions& options);

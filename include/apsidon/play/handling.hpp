@@ -64,8 +64,8 @@ struct ZoneHandling {
   bool zoom = false;  ///< a card that is hovered, or pressed long, shows a larger picture
   bool zooms_beside_zone =
       false;  ///< that stands beside the whole zone, as of a hand always; else by the card
-  /// A card of it that is held, or waits in another zone for its answer, leaves no gap; where cards are sorted
-  /// by dragging a held one leaves none anyway.
+  /// A card of it that is held, or waits in another zone for its answer, leaves no gap; where cards are
+  /// sorted by dragging a held one leaves none anyway.
   bool closes_gaps = false;
   TapKind tap = TapKind::none;
   TapKind double_tap = TapKind::none;  ///< flip, draw or send; a single tap waits for it then

@@ -24,13 +24,13 @@ enum class MoveKind : std::uint8_t {
 /// What a player may do, as a value: whoever makes it, it is judged and followed by its consequences.
 struct Move {
   MoveKind kind = MoveKind::run;
-  Run run = {};  ///< of a draw and a recycling: no cards, for the stock decides how many
+  SeatId seat = {};  ///< who makes it; none: who plays by the rulebook
+  Run run = {};      ///< of a draw and a recycling: no cards, for the stock decides how many
   ZoneId from = {};
   ZoneId to = {};
   std::optional<std::size_t> at = {};  ///< the index of its first card in `to`, counted without the run
                                        ///< itself; on top if none. Only where the zone inserts or sorts
   std::optional<Vec2> position = {};   ///< of the run in a free zone, shares from 0 to 1
-  SeatId seat = {};                    ///< who makes it; none: who plays by the rulebook
   int named = -1;                      ///< which of the rulebook's named moves, from 0
 
   friend constexpr bool operator==(const Move&, const Move&) = default;

@@ -58,8 +58,8 @@ struct LayoutRequest {
   CardId raised = {};                          ///< comes out of its layout
   std::span<const Insertion> insertions = {};  ///< of one zone the last counts
   std::span<const Guest> guests = {};          ///< waiting, in their order
-  std::span<const CardId> held = {};  ///< follow a pointer; the others may close up
-  float flip_axis = 0;                ///< radians
+  std::span<const CardId> held = {};           ///< follow a pointer; the others may close up
+  float flip_axis = 0;                         ///< radians
 };
 
 /// A card that a layout has given another resting pose, or found in another zone.
