@@ -21,15 +21,15 @@ std::uint64_t key_of(const NumberOwner& owner) {
   return owner.seat.value;
 }
 
-constexpr std::string_view counted = "cards";
+constexpr std::string_view counted_name = "cards";
 
-bool before(const Number& number, std::string_view name) { return number.name < name; }
+bool comes_before(const Number& number, std::string_view name) { return number.name < name; }
 
 void check_number(std::string_view whose, std::string_view name, int value, bool of_zone) {
   if (name.empty()) throw Error(fmt::format("{}: a number has no name: one is expected", whose));
   geometry_detail::check_name(fmt::format("{}: name of a number", whose), name);
-  if (of_zone && name == counted) {
-    throw Error(fmt::format("{}: its cards are counted by the table: another name than '{}' is expected",
+  if (of_zone && name == counted_name) {
+    throw Error(fmt::format("{}: its cards are counted_name by the table: another name than '{}' is expected",
                             whose, name));
   }
   geometry_detail::check_range(fmt::format("{}: number '{}'", whose, name), value, -largest_number,
@@ -102,11 +102,12 @@ Numbers Table::numbers(const NumberOwner& of) const {
 }
 
 int Table::number(std::string_view name, const NumberOwner& of) const {
-  if (of.zone && name == counted) return zone(of.zone) ? static_cast<int>(zone(of.zone)->cards.size()) : 0;
+  if (of.zone && name == counted_name)
+    return zone(of.zone) ? static_cast<int>(zone(of.zone)->cards.size()) : 0;
   if (numbers_.empty()) return 0;
   const auto own = numbers_.find(key_of(of));
   if (own == numbers_.end()) return 0;
-  const auto it = std::lower_bound(own->second.begin(), own->second.end(), name, before);
+  const auto it = std::lower_bound(own->second.begin(), own->second.end(), name, comes_before);
   return it != own->second.end() && it->name == name ? it->value : 0;
 }
 
@@ -125,7 +126,7 @@ Verdict Table::set_number(std::string_view name, int value, const NumberOwner& o
   }
   const Numbers now = numbers(of);
   std::vector<Number> all(now.begin(), now.end());
-  const auto it = std::lower_bound(all.begin(), all.end(), name, before);
+  const auto it = std::lower_bound(all.begin(), all.end(), name, comes_before);
   if (it != all.end() && it->name == name) {
     if (it->value == value) return {};
     it->value = value;

@@ -11,7 +11,7 @@ namespace {
 /// A badge never shows smaller, px: its number is to be read.
 constexpr float least_badge = 16;
 /// From the edges of the card, and from each other, shares of their size.
-constexpr float gap = 0.15f;
+constexpr float badge_gap = 0.15f;
 
 /// Of a number in so many signs: two of them make a circle.
 float width_of(const std::string& text, float size) {
@@ -39,11 +39,11 @@ void FrameBuilder::add_badges(const FrameSources& from) {
                        .text = std::to_string(value)};
       const float width = std::min(width_of(shown.text, size), card.width);
       float& edge = used[static_cast<std::size_t>(badge.at)];
-      edge += gap * size;
+      edge += badge_gap * size;
       const bool right = badge.at == Corner::top_right || badge.at == Corner::bottom_right;
       const bool below = badge.at == Corner::bottom_left || badge.at == Corner::bottom_right;
       const Vec2 at{right ? card.width - edge - width : edge,
-                    below ? card.height - (1 + gap) * size : gap * size};
+                    below ? card.height - (1 + badge_gap) * size : badge_gap * size};
       edge += width;
       shown.place = {{at.x / card.width, at.y / card.height},
                      {(at.x + width) / card.width, (at.y + size) / card.height}};
