@@ -7,7 +7,11 @@
 
 namespace apsidon::files_detail {
 
+namespace {
+
 using Json = nlohmann::ordered_json;
+
+}  // namespace
 
 PanelSetup read_panel(const Node& node, const Table& table) {
   node.expect_keys(
