@@ -126,7 +126,8 @@ void cards_detail::Inside::give_ids(Table& table, std::span<const CardId> ids, C
   for (const std::uint32_t from : table.slot_of_) {
     if (from >= table.cards_.size() || !table.cards_[from].id) continue;
     const CardId id = ids[next++];
-    numbers.emplace_back(id, take_numbers(table, table.cards_[from].id));
+    if (Numbers own = take_numbers(table, table.cards_[from].id); !own.empty())
+      numbers.emplace_back(id, std::move(own));
     const auto to =
         static_cast<std::uint32_t>(std::lower_bound(sorted.begin(), sorted.end(), id) - sorted.begin());
     cards[to] = table.cards_[from];
@@ -154,7 +155,8 @@ void cards_detail::Inside::give_ids_after(Table& table, CardId last) {
   std::vector<std::pair<CardId, Numbers>> numbers;
   for (Card& c : table.cards_) {
     if (!c.id) continue;
-    numbers.emplace_back(renamed(c.id), take_numbers(table, c.id));
+    if (Numbers own = take_numbers(table, c.id); !own.empty())
+      numbers.emplace_back(renamed(c.id), std::move(own));
     c.id = renamed(c.id);
   }
   for (const auto& [id, own] : numbers) table.set_numbers(id, own);

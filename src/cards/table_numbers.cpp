@@ -29,7 +29,7 @@ void check_number(std::string_view whose, std::string_view name, int value, bool
   if (name.empty()) throw Error(fmt::format("{}: a number has no name: one is expected", whose));
   geometry_detail::check_name(fmt::format("{}: name of a number", whose), name);
   if (of_zone && name == counted_name) {
-    throw Error(fmt::format("{}: its cards are counted_name by the table: another name than '{}' is expected",
+    throw Error(fmt::format("{}: its cards are counted by the table: another name than '{}' is expected",
                             whose, name));
   }
   geometry_detail::check_range(fmt::format("{}: number '{}'", whose, name), value, -largest_number,
