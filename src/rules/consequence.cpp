@@ -188,7 +188,7 @@ void check(const Consequence& c, const Table& table) {
   }
   if (c.cards != 0) geometry_detail::check_range("consequence: cards", c.cards, 2, 100'000);
   if (c.sum != 0) geometry_detail::check_range("consequence: sum", c.sum, 1, 1'000'000);
-  check(c.link, table.deck());
+  rules_detail::check(c.link, table);
   geometry_detail::check_name("consequence: what it counts", c.counts);
   if (!table.zone(c.to))
     throw Error(fmt::format("consequence: cards go to zone {}: a zone of the table is expected", c.to.value));

@@ -21,7 +21,7 @@ Goal when(Rule rule) { return {.kind = GoalKind::when, .rule = std::move(rule)};
 }  // namespace goal
 
 void check(const Goal& goal, const Table& table) {
-  if (goal.kind == GoalKind::when) rules_detail::check_without_card(goal.rule, table.deck(), "goal");
+  if (goal.kind == GoalKind::when) rules_detail::check_without_card(goal.rule, table, "goal");
   const bool of_zones = goal.kind != GoalKind::none && goal.kind != GoalKind::when;
   if (of_zones && goal.zones.empty()) throw Error("goal: it names no zones: at least one is expected");
   for (const ZoneId zone : goal.zones) {

@@ -19,7 +19,9 @@ namespace apsidon::rules_detail {
 [[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const ZoneRules& rules);
 
 /// Throws Error when a rule is wrong, or asks about a card where there is none: in a goal, in a named move.
-void check_without_card(const Rule& rule, const Deck& deck, std::string_view whose);
+void check_without_card(const Rule& rule, const Table& table, std::string_view whose);
+/// Throws Error when a rule is wrong, or compares a number of a zone or seat that the table does not have.
+void check(const Rule& rule, const Table& table);
 /// Throws Error when a named move has no name, or its rule is wrong.
 APSIDON_CORE_EXPORT void check(const NamedMove& move, const Table& table);
 

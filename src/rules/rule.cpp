@@ -133,8 +133,29 @@ bool asks_about_cards(const Rule& rule) {
 
 }  // namespace
 
-void rules_detail::check_without_card(const Rule& rule, const Deck& deck, std::string_view whose) {
-  check(rule, deck);
+namespace {
+
+void check_owners(const Rule& rule, const Table& table) {
+  for (const NumberRule& compared : rule.numbers) {
+    for (const NumberTerm* term : {&compared.number, &compared.than}) {
+      const NumberOwner& owner = term->owner;
+      if ((!owner.zone || table.zone(owner.zone)) && owner.seat.value <= table.seats().size()) continue;
+      throw Error(fmt::format("rule: number '{}' of zone {} or seat {}: those of the table are expected",
+                              term->name, owner.zone.value, owner.seat.value));
+    }
+  }
+  for (const Rule& part : rule.parts) check_owners(part, table);
+}
+
+}  // namespace
+
+void rules_detail::check(const Rule& rule, const Table& table) {
+  apsidon::check(rule, table.deck());
+  check_owners(rule, table);
+}
+
+void rules_detail::check_without_card(const Rule& rule, const Table& table, std::string_view whose) {
+  check(rule, table);
   if (!asks_about_cards(rule)) return;
   throw Error(
       fmt::format("{}: its rule asks about a card or a zone, and there is none: one of numbers, of the "
@@ -145,7 +166,7 @@ void rules_detail::check_without_card(const Rule& rule, const Deck& deck, std::s
 void rules_detail::check(const NamedMove& move, const Table& table) {
   if (move.name.empty()) throw Error("named move: the name is empty: a name is expected");
   geometry_detail::check_name("named move: name", move.name);
-  check_without_card(move.when, table.deck(), fmt::format("named move '{}'", move.name));
+  check_without_card(move.when, table, fmt::format("named move '{}'", move.name));
 }
 
 std::size_t rules_detail::count_parts(const Rule& rule) {

@@ -22,9 +22,8 @@ std::size_t rules_detail::count_parts(const ZoneRules& rules) {
 }
 
 void check(const ZoneRules& rules, const Table& table) {
-  check(rules.drop, table.deck());
-  check(rules.pick.link, table.deck());
-  check(rules.pick.when, table.deck());
+  for (const Rule* rule : {&rules.drop, &rules.pick.link, &rules.pick.when})
+    rules_detail::check(*rule, table);
   const auto there = [&](const SharedList<ZoneId>& zones, const char* what) {
     for (const ZoneId zone : zones) {
       if (!table.zone(zone))

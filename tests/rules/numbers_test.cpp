@@ -185,6 +185,12 @@ TEST_CASE("rules: comparisons, goals and named moves that make no sense are refu
       check(goal::when(rule::all({rule::number({"x", NumberOf::zone}, Compared::equal, 1)})), f.setup.table),
       Catch::Contains("asks about a card"));
   CHECK_NOTHROW(check(goal::when(rule::any({rule::on_turn(), rule::own("late")})), f.setup.table));
+  for (const NumberOwner nobody : {NumberOwner(SeatId{3}), NumberOwner(ZoneId{99})}) {
+    Fair other;
+    other.setup.rules_of(other.stall).drop =
+        rule::any({rule::number("worn", Compared::equal, {"points", nobody}), rule::nothing()});
+    CHECK_THROWS_WITH(check(other.setup), Catch::Contains("number 'points' of zone"));
+  }
   f.setup.named_moves = {{.name = "a"}, {.name = "a"}};
   CHECK_THROWS_WITH(check(f.setup), Catch::Contains("two named moves are called 'a'"));
   f.setup.named_moves = {{.name = ""}};
