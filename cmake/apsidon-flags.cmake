@@ -3,8 +3,11 @@ function(apsidon_apply_dev_flags target)
   target_compile_options(${target} PRIVATE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wsign-conversion
                                            -Wnon-virtual-dtor -Wold-style-cast)
   if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
-    # g++ 12 reports overlapping copies inside std::string that cannot happen (GCC bug 105651).
-    target_compile_options(${target} PRIVATE -Wno-restrict $<$<CONFIG:Release>:-Wno-array-bounds;-Wno-stringop-overflow>)
+    # g++ 12 reports overlapping copies inside std::string that cannot happen (GCC bug 105651), and, optimizing, shared
+    # pointers in temporaries as destroyed before they are made.
+    target_compile_options(
+      ${target} PRIVATE -Wno-restrict
+                        $<$<CONFIG:Release>:-Wno-array-bounds;-Wno-stringop-overflow;-Wno-maybe-uninitialized>)
   endif()
   if(CMAKE_UNITY_BUILD AND CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
     # What is private to a source is taken for a header's when several sources are compiled as one.

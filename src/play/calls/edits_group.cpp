@@ -55,10 +55,7 @@ Verdict EditsGroup::set_number(std::string_view name, int value, const NumberOwn
                         .seat = of.seat});
 }
 Verdict EditsGroup::set_turn(std::span<const SeatId> seats) {
-  // Not in one expression: of a list made inside one, GCC 12 says that what was never begun is destroyed.
-  Edit edit{.kind = EditKind::set_turn};
-  edit.seats.assign(seats.begin(), seats.end());
-  return make(field(), edit);
+  return make(field(), {.kind = EditKind::set_turn, .seats = {seats.begin(), seats.end()}});
 }
 Verdict EditsGroup::mark_move() { return make(field(), {.kind = EditKind::mark_move}); }
 
