@@ -112,5 +112,5 @@ int main() {
     }
   }
   for (const FramePanel& panel : field.frame().panels)
-    std::printf("%s%s\n", panel.text.c_str(), panel.on_turn ? ", on turn" : "");
+    std::printf("%s%s\n", panel.text.c_str(), panel.glows ? ", on turn" : "");
 }

@@ -22,6 +22,11 @@ struct Inside {
   /// Gives new cards ids above `last`, which is not below those that cards have. Cards keep theirs.
   static void keep_ids_ahead_of(Table& table, CardId last);
 
+  /// Cards that lie open, and that a player's move has opened to compare them, first one first. O(cards that
+  /// have numbers).
+  [[nodiscard]] static APSIDON_CORE_EXPORT std::vector<CardId> opened_cards(const Table& table);
+  static APSIDON_CORE_EXPORT void forget_opened(Table& table, CardId card);
+
   // For History.
 
   [[nodiscard]] static CardOptions options_of(const Table& table, CardId id);

@@ -1,7 +1,11 @@
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <unordered_set>
 
 #include "apsidon/cards/table.hpp"
+#include "cards/inside.hpp"
+#include "geometry/thrown.hpp"
 
 namespace apsidon {
 namespace {
@@ -35,6 +39,18 @@ bool assign(T& value, const std::optional<T>& wanted) {
   return true;
 }
 
+/// Why nothing can have these numbers; allowed when it can.
+Verdict check_numbers(const std::optional<Numbers>& wanted, ZoneId zone, std::uint64_t key, bool of_zone) {
+  if (!wanted || wanted->empty()) return {};
+  const std::string whose = fmt::format("{} with the key {}", of_zone ? "zone" : "card", key);
+  auto problem = geometry_detail::thrown_by([&] { (void)cards_detail::checked(*wanted, whose, of_zone); });
+  if (!problem) return {};
+  return {.reason = Reason::out_of_range,
+          .zone = zone,
+          .key = key,
+          .arguments = {{"problem", *std::move(problem)}}};
+}
+
 }  // namespace
 
 Verdict Table::check(std::span<const WantedZone> wanted) const {
@@ -45,6 +61,7 @@ Verdict Table::check(std::span<const WantedZone> wanted) const {
     const auto id = find_zone_by_key(z.key);
     if (!id) return {.reason = Reason::unknown_key, .key = z.key};
     if (!zone_keys.insert(z.key).second) return {.reason = Reason::repeated_key, .zone = *id, .key = z.key};
+    if (Verdict wrong = check_numbers(z.numbers, *id, z.key, true); !wrong) return wrong;
     for (const WantedCard& c : z.cards) {
       if (c.key == 0) return {.reason = Reason::missing_key, .zone = *id};
       if (!card_keys.insert(c.key).second) {
@@ -53,6 +70,7 @@ Verdict Table::check(std::span<const WantedZone> wanted) const {
       if (c.face && *c.face != hidden_face && !deck_.has(*c.face)) {
         return {.reason = Reason::unknown_face, .zone = *id, .key = c.key};
       }
+      if (Verdict wrong = check_numbers(c.numbers, *id, c.key, false); !wrong) return wrong;
     }
   }
   return {};
@@ -71,6 +89,10 @@ SyncReport Table::sync(std::span<const WantedZone> wanted) {
 
   for (const WantedZone& z : wanted) {
     const ZoneId id = *find_zone_by_key(z.key);
+    if (z.numbers && numbers(id) != cards_detail::sorted(*z.numbers)) {
+      set_numbers(id, cards_detail::sorted(*z.numbers));
+      touched(id);
+    }
     zone_wanted[id.value - 1] = true;
     std::vector<CardId> cards;
     std::vector<std::ptrdiff_t> old_places;
@@ -80,7 +102,8 @@ SyncReport Table::sync(std::span<const WantedZone> wanted) {
         known = add_card({.face = w.face.value_or(hidden_face),
                           .key = w.key,
                           .face_up = w.face_up.value_or(true),
-                          .sideways = w.sideways.value_or(false)});
+                          .sideways = w.sideways.value_or(false),
+                          .numbers = w.numbers.value_or(Numbers{})});
         report.created.push_back(*known);
         old_places.push_back(-1);
         touched(id);
@@ -95,8 +118,11 @@ SyncReport Table::sync(std::span<const WantedZone> wanted) {
         }
         const bool face = assign(c.face, w.face);
         const bool side = assign(c.face_up, w.face_up);
+        if (side) (void)forget_opened(c.id);
+        const bool counted = w.numbers && numbers(c.id) != cards_detail::sorted(*w.numbers);
+        if (counted) set_numbers(c.id, cards_detail::sorted(*w.numbers));
         const bool turn = assign(c.sideways, w.sideways);
-        if (face || side || turn) {
+        if (face || side || turn || counted) {
           report.changed.push_back(c.id);
           touched(id);
         }

@@ -269,6 +269,7 @@ Verdict Table::move(const Run& run, ZoneId to, std::size_t at) {
 Verdict Table::flip(CardId id, bool face_up) {
   Card* c = find(id);
   if (!c) return {.reason = Reason::unknown_card, .card = id};
+  cards_detail::Inside::forget_opened(*this, id);
   return change(*c, c->face_up, face_up);
 }
 

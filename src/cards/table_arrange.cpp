@@ -71,7 +71,7 @@ Verdict Inside::arrange(Table& table, std::span<const ZoneContents> contents,
   for (const ZoneContents* c : changed) {
     Zone& z = table.zones_[c->zone.value - 1];
     z.recycled = c->recycled;
-    table.set_numbers(c->zone, c->numbers);
+    table.set_numbers(c->zone, {});
     z.cards.clear();
     for (const LyingCard& lying : c->cards) {
       z.cards.push_back(lying.card);
@@ -84,9 +84,10 @@ Verdict Inside::arrange(Table& table, std::span<const ZoneContents> contents,
       at.at = lying.at;
       if (!table.numbers_.empty()) table.set_numbers(lying.card, {});
     }
-    for (const auto& [card, numbers] : c->card_numbers) {
-      if (const Card* of = table.card(card); of && of->zone == c->zone)
-        table.set_numbers(card, sorted(numbers));
+    for (const auto& [card, numbers] : c->numbers) {
+      const Card* of = table.card(card);
+      if (!card) table.set_numbers(c->zone, sorted(numbers));
+      if (of && of->zone == c->zone) table.set_numbers(card, sorted(numbers));
     }
     table.touch(z);
   }

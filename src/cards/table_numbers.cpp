@@ -158,4 +158,37 @@ void Table::set_numbers(const NumberOwner& owner, const Numbers& numbers) {
   }
 }
 
+void Table::lay(Card& card, bool face_up) {
+  card.face_up = face_up;
+  (void)forget_opened(card.id);
+}
+
+bool Table::forget_opened(CardId card) {
+  if (numbers_.empty() || number(opened_number, card) == 0) return false;
+  const Numbers now = numbers(card);
+  std::vector<Number> others(now.begin(), now.end());
+  std::erase_if(others, [](const Number& number) { return number.name == opened_number; });
+  set_numbers(card, std::move(others));
+  return true;
+}
+
+void cards_detail::Inside::forget_opened(Table& table, CardId id) {
+  if (table.forget_opened(id)) table.touch(table.zones_[table.card(id)->zone.value - 1]);
+}
+
+std::vector<CardId> cards_detail::Inside::opened_cards(const Table& table) {
+  std::vector<std::pair<int, CardId>> opened;
+  if (!table.numbers_.empty()) {
+    for (auto it = table.numbers_.lower_bound(key_of(CardId{1})); it != table.numbers_.end(); ++it) {
+      const CardId card{static_cast<std::uint32_t>(it->first)};
+      const int as = table.number(opened_number, card);
+      if (as > 0 && table.card(card) && table.card(card)->face_up) opened.emplace_back(as, card);
+    }
+  }
+  std::sort(opened.begin(), opened.end());
+  std::vector<CardId> cards;
+  for (const auto& [as, card] : opened) cards.push_back(card);
+  return cards;
+}
+
 }  // namespace apsidon

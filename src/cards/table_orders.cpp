@@ -46,7 +46,7 @@ Verdict Table::conceal(ZoneId id) {
   for (const CardId card : z.cards) {
     Card& c = *find(card);
     changed = changed || c.face_up || c.face != hidden_face;
-    c.face_up = false;
+    lay(c, false);
     c.face = hidden_face;
   }
   if (changed) touch(z);
@@ -73,7 +73,7 @@ Verdict Table::recycle(ZoneId from, ZoneId to) {
   const std::size_t first = target.cards.size();
   for (auto it = source.cards.rbegin(); it != source.cards.rend(); ++it) {
     Card& c = *find(*it);
-    c.face_up = !c.face_up;
+    lay(c, !c.face_up);
     target.cards.push_back(*it);
   }
   source.cards.clear();
@@ -87,16 +87,20 @@ Verdict Table::recycle(ZoneId from, ZoneId to) {
 ZoneContents Table::contents_of(ZoneId id) const {
   const Zone* z = zone(id);
   if (!z) return {};
-  ZoneContents out{
-      .zone = id, .recycled = z->recycled, .numbers = numbers(id), .cards = {}, .card_numbers = {}};
+  ZoneContents out{.zone = id, .recycled = z->recycled};
+  std::vector<std::pair<CardId, Numbers>> numbered;
+  const auto note = [&](CardId of, Numbers own) {
+    if (!own.empty()) numbered.emplace_back(of, std::move(own));
+  };
+  note({}, numbers(id));
   out.cards.reserve(z->cards.size());
   for (const CardId card_id : z->cards) {
     const Card& c = *card(card_id);
     out.cards.push_back(
         {.card = card_id, .face_up = c.face_up, .sideways = c.sideways, .cell = c.cell, .at = c.at});
-    if (numbers_.empty()) continue;
-    if (Numbers own = numbers(card_id); !own.empty()) out.card_numbers.emplace_back(card_id, std::move(own));
+    note(card_id, numbers(card_id));
   }
+  out.numbers = std::move(numbered);
   return out;
 }
 
@@ -112,7 +116,7 @@ std::size_t Table::take(ZoneId from, ZoneId to, std::size_t count, bool face_up)
   if (taken == 0) return 0;
   const std::size_t first = target.cards.size();
   for (std::size_t i = 0; i < taken; ++i) {
-    find(source.cards.back())->face_up = face_up;
+    lay(*find(source.cards.back()), face_up);
     target.cards.push_back(source.cards.back());
     source.cards.pop_back();
   }
@@ -141,7 +145,7 @@ Verdict Table::gather(std::span<const CardId> wanted, ZoneId to, bool keeps_side
   const std::size_t first = target.cards.size();
   for (const CardId id : wanted) {
     Card& c = *find(id);
-    c.face_up = c.face_up && keeps_sides;
+    lay(c, c.face_up && keeps_sides);
     c.sideways = false;
     target.cards.push_back(id);
   }

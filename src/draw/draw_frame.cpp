@@ -259,6 +259,7 @@ void draw_marks(cairo_t* cr, const FrameItem& item, double radius) {
     rounded_box(cr, 0, 0, w, h, radius);
     fill(cr, faded(palette::aqua, 0.2));
   }
+  if (item.marks.glows) draw_glow(cr, {{0, 0}, {item.size.width, item.size.height}}, radius);
   if (item.marks.legal_target) ring(palette::aqua, item.marks.aimed_at ? 3 : 2);
   if (item.marks.locked) ring(faded(palette::gold, 0.5), 1.5);
   if (item.marks.refused) ring(palette::coral, 3);

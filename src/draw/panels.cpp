@@ -62,8 +62,13 @@ void draw_bar(cairo_t* cr, const FramePanel& panel) {
   rim(cr, bar, radius, faded(palette::glass, 0.35));
 }
 
-/// Light around what is on turn, fading as far as marks reach.
-void glow(cairo_t* cr, const Rect& r, double radius) {
+Colour button_of(PanelTone tone) {
+  return tone == PanelTone::good ? rgb(0x2E7A5C) : tone == PanelTone::bad ? rgb(0x8A3B2B) : rgb(0x2C5A4B);
+}
+
+}  // namespace
+
+void draw_glow(cairo_t* cr, const Rect& r, double radius) {
   constexpr int steps = 4;
   for (int i = 0; i < steps; ++i) {
     const Rect wider = grown(r, static_cast<float>(i));
@@ -72,12 +77,6 @@ void glow(cairo_t* cr, const Rect& r, double radius) {
     stroke(cr, faded(palette::gold, 0.9 * (steps - i) / steps), 1.2);
   }
 }
-
-Colour button_of(PanelTone tone) {
-  return tone == PanelTone::good ? rgb(0x2E7A5C) : tone == PanelTone::bad ? rgb(0x8A3B2B) : rgb(0x2C5A4B);
-}
-
-}  // namespace
 
 void draw_badge(cairo_t* cr, std::string_view text, double w, double h) {
   const double rim = std::max(h * 0.06, 1.0);
@@ -94,7 +93,7 @@ void draw_panel(cairo_t* cr, const FramePanel& panel) {
   if (a.width() < 4 || a.height() < 4) return;
   const double round = std::min(double{a.height()}, double{a.width()}) / 2;
   const double radius = panel.round ? round : std::min(round, 8.0);
-  if (panel.on_turn) glow(cr, a, radius);
+  if (panel.glows) draw_glow(cr, a, radius);
   if (panel.overlay && panel.kind != PanelKind::button && panel.kind != PanelKind::caption) {
     ground(cr, a, radius, rgb(0x06140F, 0.94));
     rim(cr, a, radius, faded(palette::glass, 0.45));

@@ -122,16 +122,18 @@ struct FromJson {
     if (node.has(key)) (*this)(node.child(key), value.emplace());
   }
   void operator()(const Node& node, WantedCard& card) const {
-    node.expect_keys({"key", "face", "face_up", "sideways"});
+    node.expect_keys({"key", "face", "face_up", "sideways", "numbers"});
     (*this)(node.at("key"), card.key);
     maybe(node, "face", card.face);
     maybe(node, "face_up", card.face_up);
     maybe(node, "sideways", card.sideways);
+    if (node.has("numbers")) card.numbers = read_numbers(node.child("numbers"));
   }
   void operator()(const Node& node, WantedZone& zone) const {
-    node.expect_keys({"zone", "cards"});
+    node.expect_keys({"zone", "cards", "numbers"});
     (*this)(node.at("zone"), zone.key);
     (*this)(node.at("cards"), zone.cards);
+    if (node.has("numbers")) zone.numbers = read_numbers(node.child("numbers"));
   }
 };
 

@@ -61,10 +61,13 @@ struct ToJson {
     if (wanted.face) card["face"] = (*this)(*wanted.face);
     if (wanted.face_up) card["face_up"] = *wanted.face_up;
     if (wanted.sideways) card["sideways"] = *wanted.sideways;
+    if (wanted.numbers) card["numbers"] = json_of(*wanted.numbers);
     return card;
   }
   Json operator()(const WantedZone& zone) const {
-    return {{"zone", zone.key}, {"cards", (*this)(zone.cards)}};
+    Json json{{"zone", zone.key}, {"cards", (*this)(zone.cards)}};
+    if (zone.numbers) json["numbers"] = json_of(*zone.numbers);
+    return json;
   }
 };
 

@@ -143,7 +143,8 @@ Rule read_rule(const Node& node, const Table& table) {
       argument.guard(ProblemCode::wrong_type, [&] { check(rule, table.deck()); });
       break;
     case RuleKind::from:
-      rule.zones = each_read<ZoneId>(argument, [&](const Node& zone) { return zone_named(zone, table); });
+      rule.by = SharedList<ZoneId>(
+          each_read<ZoneId>(argument, [&](const Node& zone) { return zone_named(zone, table); }));
       argument.guard(ProblemCode::missing_key, [&] { check(rule, table.deck()); });
       break;
     case RuleKind::negate:
@@ -204,16 +205,16 @@ Json json_of(const Rule& rule, const Table& table) {
       argument = deck.suits[static_cast<std::size_t>(rule.number)].name;
       break;
     case RuleKind::number:
-      argument = term_json(rule.numbers[0].number, table);
-      argument[std::string(name_in(compared_names, rule.numbers[0].is))] =
-          term_json(rule.numbers[0].than, table);
+      argument = term_json(rule.compared()->number, table);
+      argument[std::string(name_in(compared_names, rule.compared()->is))] =
+          term_json(rule.compared()->than, table);
       break;
     case RuleKind::own:
-      argument = rule.own_rules.front()->name;
+      argument = rule.own()->name;
       break;
     case RuleKind::from:
       argument = Json::array();
-      for (const ZoneId zone : rule.zones) argument.push_back(table.zone(zone)->name);
+      for (const ZoneId zone : rule.zones()) argument.push_back(table.zone(zone)->name);
       break;
     case RuleKind::negate:
     case RuleKind::each_neighbour:

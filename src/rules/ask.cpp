@@ -222,7 +222,7 @@ int value_of(const NumberTerm& term, const Asked& q) {
 
 template <class Answer>
 Answer ask_number(const Rule& rule, const Asked& q) {
-  const NumberRule& compared = rule.numbers.front();
+  const NumberRule& compared = *rule.compared();
   const int found = value_of(compared.number, q);
   const int wanted = value_of(compared.than, q);
   const bool low = compared.is != Compared::at_most && found < wanted;
@@ -265,7 +265,7 @@ Answer ask_own(const OwnRule& rule, const Asked& q) {
 
 template <class Answer>
 Answer ask(const Rule& rule, const Asked& q) {
-  if (q.rules.asked) *q.rules.asked += 1 + rule.zones.size();
+  if (q.rules.asked) *q.rules.asked += 1 + rule.zones().size();
   switch (rule.kind) {
     case RuleKind::anything:
       return allow<Answer>();
@@ -293,8 +293,9 @@ Answer ask(const Rule& rule, const Asked& q) {
     case RuleKind::rank_at_least:
       return ask_face<Answer>(rule, q);
     case RuleKind::from:
-      return allow_if<Answer>(std::find(rule.zones.begin(), rule.zones.end(), q.from) != rule.zones.end(), q,
-                              Reason::wrong_source);
+      return allow_if<Answer>(
+          std::find(rule.zones().begin(), rule.zones().end(), q.from) != rule.zones().end(), q,
+          Reason::wrong_source);
     case RuleKind::neighbours:
       return ask_neighbours<Answer>(rule, q);
     case RuleKind::waited_for:
@@ -308,7 +309,7 @@ Answer ask(const Rule& rule, const Asked& q) {
     case RuleKind::own_zone:
       return ask_own_zone<Answer>(q);
     case RuleKind::own:
-      return ask_own<Answer>(*rule.own_rules.front(), q);
+      return ask_own<Answer>(*rule.own(), q);
     case RuleKind::negate:
       return allow_if<Answer>(!ask<bool>(rule.parts.front(), q), q, Reason::negated);
   }

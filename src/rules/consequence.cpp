@@ -98,6 +98,8 @@ void do_edit(Table& table, const Rulebook& rules, const Edit& e, std::vector<Mov
     }
     case EditKind::flip:
       return steps.push_back({.kind = Did::flipped, .card = first, .count = 1, .from = from});
+    case EditKind::set_face:
+      return steps.push_back({.kind = Did::face_changed, .card = first, .count = 1, .from = from});
     case EditKind::set_sideways:
       return steps.push_back({.kind = Did::turned, .card = first, .count = 1, .from = from});
     case EditKind::create:
@@ -117,7 +119,6 @@ void do_edit(Table& table, const Rulebook& rules, const Edit& e, std::vector<Mov
 
 bool may_follow(EditKind kind) {
   switch (kind) {
-    case EditKind::set_face:
     case EditKind::conceal:
     case EditKind::mark_move:
       return false;

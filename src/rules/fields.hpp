@@ -8,6 +8,9 @@ template <class V>
 void fields(ZoneRules& r, V& v) {
   v.pick("pick", r.pick);
   v.rule("drop", r.drop);
+  v.rule("flip", r.flip);
+  v.rule("reorient", r.reorient);
+  v.match("match", r.match);
   v.stock("stock", r.stock);
   v.truth("exchanges", r.exchanges);
   v.truth("sorts", r.sorts);

@@ -1,6 +1,7 @@
 #pragma once
 // What rules answer to the other parts of the library alone. Not installed.
 #include <cstddef>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -49,6 +50,37 @@ class OwnAnswers {
   if (seat) rules.seat = seat;
   return rules;
 }
+/// Whether a move is of a run, or a card, that it names.
+[[nodiscard]] inline bool names_run(const Move& move) {
+  return move.kind == MoveKind::run || move.kind == MoveKind::flip || move.kind == MoveKind::reorient;
+}
+
+// Flips and turns (flips.cpp).
+
+/// Whether a card may be flipped, or turned, by `kind`, where so many lie open to be compared.
+[[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_side(const Table& table, const Rulebook& rules,
+                                                     const Card& card, MoveKind kind, std::size_t compared);
+[[nodiscard]] Verdict judge_side_move(const Table& table, const Rulebook& rules, const Move& move);
+void make_side_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
+/// The cards that lie open to be compared, first one first.
+[[nodiscard]] APSIDON_CORE_EXPORT std::vector<CardId> compared_cards(const Table& table,
+                                                                     const Rulebook& rules);
+
+/// What comes of comparing open cards.
+struct Comparison {
+  std::vector<CardId> cards = {};
+  ZoneId zone = {};    ///< of the last that was opened
+  bool found = false;  ///< they belong together
+  MatchRule match = {};
+
+  /// Where the cards go then; none when they stay.
+  [[nodiscard]] ZoneId to() const { return found ? match.to : ZoneId{}; }
+};
+/// That of all cards that lie open to be compared; none where those are too few.
+[[nodiscard]] std::optional<Comparison> find_comparison(const Table& table, const Rulebook& rules);
+/// Does what comes of it, as far as it is not done. Adds to `steps`.
+void end_comparison(Table& table, const Comparison& comparison, std::vector<MoveStep>& steps);
+
 /// The first half of `apply_move`: the move alone, for those who show it before what follows. Adds to
 /// `steps`.
 Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);

@@ -5,6 +5,7 @@
 
 #include "apsidon/rules/move.hpp"
 #include "rules/ask.hpp"
+#include "rules/inside.hpp"
 #include "rules/neighbours.hpp"
 #include "rules/wants.hpp"
 
@@ -124,6 +125,24 @@ bool takes(const Table& table, const Rulebook& rules, const Demand::Target& to, 
   return ask<bool>(to.rules->drop, q);
 }
 
+/// Calls `with` for each flip and turn of a zone's cards; returns false when `with` did.
+template <class With>
+bool each_side_move(const Table& table, const Rulebook& rules, const Zone& zone, std::size_t compared,
+                    With with) {
+  const ZoneRules& own = rules.zones[zone.id.value - 1];
+  for (const MoveKind kind : {MoveKind::flip, MoveKind::reorient}) {
+    const bool flips = kind == MoveKind::flip;
+    if ((flips ? own.flip : own.reorient).kind == RuleKind::nothing) continue;
+    for (const CardId id : zone.cards) {
+      const Card& card = *table.card(id);
+      if (!rules_detail::judge_side(table, rules, card, kind, compared)) continue;
+      const bool now = flips ? card.face_up : card.sideways;
+      if (!with(Move{.kind = kind, .on = !now, .run = {id, 1}, .from = zone.id})) return false;
+    }
+  }
+  return true;
+}
+
 /// Calls `with` for every legal move until it returns false; false itself when it had to give up before.
 template <class With>
 bool each_legal_move(const Table& table, const Rulebook& given, With with) {
@@ -135,6 +154,7 @@ bool each_legal_move(const Table& table, const Rulebook& given, With with) {
     rules.waited = &waited.emplace(rules.waits, rules_detail::LinkWay::first_to_second);
   const Demand demand(table, rules);
   Patience patience(rules);
+  const std::size_t compared = rules_detail::compared_cards(table, rules).size();
   for (const Zone& zone : table.zones()) {
     if (zone.id.value > rules.zones.size()) break;
     const ZoneRules& own = rules.zones[zone.id.value - 1];
@@ -142,6 +162,11 @@ bool each_legal_move(const Table& table, const Rulebook& given, With with) {
       const MoveVerdict tap = stock_move(table, rules, zone.id);
       if (tap.verdict && !with(tap.move)) return true;
     }
+    const auto side = [&](const Move& move) {
+      patience.add(1);
+      return !patience.over() && with(move);
+    };
+    if (!each_side_move(table, rules, zone, compared, side)) return !patience.over();
     if (own.pick.kind == PickKind::nothing || zone.cards.empty() || is_off(rules, zone.id)) continue;
     const auto each_target = [&](const Card& card, std::size_t count) {
       const Asker face(table.deck().traits(card.face));

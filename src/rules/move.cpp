@@ -151,6 +151,7 @@ Verdict judge_move(const Table& table, const Rulebook& rules, const Move& move) 
   if (move.kind == MoveKind::undo) return {.reason = Reason::nothing_to_undo};  // a bare table has no past
   if (move.kind == MoveKind::redo) return {.reason = Reason::nothing_to_redo};
   if (move.kind == MoveKind::run) return judge_run_move(table, rules, move);
+  if (rules_detail::names_run(move)) return rules_detail::judge_side_move(table, rules, move);
   return move.kind == MoveKind::named ? judge_named_move(table, rules, move)
                                       : judge_stock_move(table, rules, move);
 }
@@ -227,6 +228,8 @@ Verdict rules_detail::make_move(Table& table, const Rulebook& rules, const Move&
   const Verdict verdict = judge_move(table, rules, move);
   if (!verdict) return verdict;
   if (move.kind == MoveKind::run) move_run(table, rules, move, steps);
+  if (move.kind == MoveKind::flip || move.kind == MoveKind::reorient)
+    make_side_move(table, rules, move, steps);
   if (move.kind == MoveKind::draw) draw(table, move, verdict, steps);
   if (move.kind == MoveKind::recycle) recycle(table, move, steps);
   if (move.kind == MoveKind::named) {
@@ -265,7 +268,15 @@ void rules_detail::follow_move(Table& table, const Rulebook& given, ZoneId from,
 MoveReport apply_move(Table& table, const Rulebook& rules, const Move& move) {
   MoveReport report;
   report.verdict = rules_detail::make_move(table, rules, move, report.steps);
-  if (report.verdict) rules_detail::follow_move(table, rules, move.from, report.steps);
+  if (!report.verdict) return report;
+  rules_detail::follow_move(table, rules, move.from, report.steps);
+  if (const auto found = rules_detail::find_comparison(table, rules)) {
+    // What follows from that is told of it alone: a playfield lets the cards be seen before.
+    std::vector<MoveStep> steps;
+    rules_detail::end_comparison(table, *found, steps);
+    rules_detail::follow_move(table, rules, found->to() ? found->zone : ZoneId{}, steps);
+    report.steps.insert(report.steps.end(), steps.begin(), steps.end());
+  }
   return report;
 }
 

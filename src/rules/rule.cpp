@@ -22,7 +22,9 @@ Rule same_rank() { return {.kind = RuleKind::same_rank}; }
 Rule together() { return {.kind = RuleKind::together}; }
 Rule of_suit(int suit) { return {.kind = RuleKind::of_suit, .number = suit}; }
 Rule rank_at_least(int rank) { return {.kind = RuleKind::rank_at_least, .number = rank}; }
-Rule from(std::vector<ZoneId> zones) { return {.kind = RuleKind::from, .zones = std::move(zones)}; }
+Rule from(std::vector<ZoneId> zones) {
+  return {.kind = RuleKind::from, .by = SharedList<ZoneId>(std::move(zones))};
+}
 Rule on_empty() { return {.kind = RuleKind::on_empty}; }
 Rule rank_on_empty(int rank) { return {.kind = RuleKind::rank_on_empty, .number = rank}; }
 Rule at_most(int cards) { return {.kind = RuleKind::at_most, .number = cards}; }
@@ -35,14 +37,13 @@ Rule waited_for(int filled) { return {.kind = RuleKind::waited_for, .number = fi
 Rule each_neighbour(Rule part) { return {.kind = RuleKind::each_neighbour, .parts = {std::move(part)}}; }
 Rule number(NumberTerm number, Compared is, NumberTerm than) {
   return {.kind = RuleKind::number,
-          .numbers = {{.number = std::move(number), .is = is, .than = std::move(than)}}};
+          .by = SharedList<NumberRule>({{.number = std::move(number), .is = is, .than = std::move(than)}})};
 }
 Rule on_turn() { return {.kind = RuleKind::on_turn}; }
 Rule own_zone() { return {.kind = RuleKind::own_zone}; }
 Rule own(std::string name, RuleFunction judge) {
-  Rule r{.kind = RuleKind::own};
-  r.own_rules.push_back(std::make_shared<const OwnRule>(OwnRule{std::move(name), std::move(judge)}));
-  return r;
+  return {.kind = RuleKind::own,
+          .by = std::make_shared<const OwnRule>(OwnRule{std::move(name), std::move(judge)})};
 }
 
 }  // namespace rule
@@ -50,11 +51,11 @@ Rule own(std::string name, RuleFunction judge) {
 namespace {
 
 void check_number(const Rule& rule) {
-  if (rule.numbers.size() != 1)
-    throw Error(fmt::format("rule: {} numbers to compare: one is expected", rule.numbers.size()));
-  if (rule.numbers[0].number.name.empty())
+  const NumberRule* compared = rule.compared();
+  if (!compared) throw Error("rule: it compares no numbers: two are expected");
+  if (compared->number.name.empty())
     throw Error("rule: the number that it compares has no name: one is expected");
-  for (const NumberTerm* term : {&rule.numbers[0].number, &rule.numbers[0].than}) {
+  for (const NumberTerm* term : {&compared->number, &compared->than}) {
     geometry_detail::check_name("rule: name of a number", term->name);
     geometry_detail::check_range("rule: number", term->value, -largest_number, largest_number);
     if (term->owner.card) {
@@ -78,14 +79,13 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
     throw Error(fmt::format("rule: a {} has {} parts: exactly one is expected",
                             rule.kind == RuleKind::negate ? "not" : "each neighbour", rule.parts.size()));
   }
-  if (rule.kind == RuleKind::from && rule.zones.empty()) {
+  if (rule.kind == RuleKind::from && rule.zones().empty()) {
     throw Error("rule: a from names no zones: at least one is expected");
   }
-  if (rule.kind == RuleKind::own &&
-      (rule.own_rules.size() != 1 || !rule.own_rules[0] || rule.own_rules[0]->name.empty())) {
+  if (rule.kind == RuleKind::own && (!rule.own() || rule.own()->name.empty())) {
     throw Error("rule: a rule of the game's own has no name: one is expected");
   }
-  if (rule.kind == RuleKind::own) geometry_detail::check_name("rule: name", rule.own_rules[0]->name);
+  if (rule.kind == RuleKind::own) geometry_detail::check_name("rule: name", rule.own()->name);
   if (rule.kind == RuleKind::number) check_number(rule);
   if (rule.kind == RuleKind::neighbours && rule.number < 1) {
     throw Error(fmt::format("rule: {} filled neighbours: 1 or more is expected", rule.number));
@@ -121,7 +121,7 @@ bool asks_about_cards(const Rule& rule) {
     case RuleKind::own:
       return false;
     case RuleKind::number:
-      return relative(rule.numbers[0].number) || relative(rule.numbers[0].than);
+      return relative(rule.compared()->number) || relative(rule.compared()->than);
     case RuleKind::all:
     case RuleKind::any:
     case RuleKind::negate:
@@ -136,8 +136,8 @@ bool asks_about_cards(const Rule& rule) {
 namespace {
 
 void check_owners(const Rule& rule, const Table& table) {
-  for (const NumberRule& compared : rule.numbers) {
-    for (const NumberTerm* term : {&compared.number, &compared.than}) {
+  if (const NumberRule* compared = rule.compared()) {
+    for (const NumberTerm* term : {&compared->number, &compared->than}) {
       const NumberOwner& owner = term->owner;
       if ((!owner.zone || table.zone(owner.zone)) && owner.seat.value <= table.seats().size()) continue;
       throw Error(fmt::format("rule: number '{}' of zone {} or seat {}: those of the table are expected",
@@ -170,7 +170,7 @@ void rules_detail::check(const NamedMove& move, const Table& table) {
 }
 
 std::size_t rules_detail::count_parts(const Rule& rule) {
-  std::size_t parts = 1 + rule.zones.size();
+  std::size_t parts = 1 + rule.zones().size();
   for (const Rule& part : rule.parts) parts += rules_detail::count_parts(part);
   return parts;
 }

@@ -17,12 +17,13 @@ using rules_detail::refuse_off;
 
 std::size_t rules_detail::count_parts(const ZoneRules& rules) {
   return rules_detail::count_parts(rules.drop) + rules_detail::count_parts(rules.pick.link) +
-         rules_detail::count_parts(rules.pick.when) + rules.sends_to.size() + rules.takes_from.size() +
+         rules_detail::count_parts(rules.pick.when) + rules_detail::count_parts(rules.flip) +
+         rules_detail::count_parts(rules.reorient) + rules.sends_to.size() + rules.takes_from.size() +
          (rules.stock ? rules.stock->gives.size() : 0);
 }
 
 void check(const ZoneRules& rules, const Table& table) {
-  for (const Rule* rule : {&rules.drop, &rules.pick.link, &rules.pick.when})
+  for (const Rule* rule : {&rules.drop, &rules.pick.link, &rules.pick.when, &rules.flip, &rules.reorient})
     rules_detail::check(*rule, table);
   const auto there = [&](const SharedList<ZoneId>& zones, const char* what) {
     for (const ZoneId zone : zones) {

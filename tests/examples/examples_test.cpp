@@ -36,14 +36,16 @@ TEST_CASE(
 }
 
 TEST_CASE("examples: a part by itself, a game that is saved, and a renderer of one's own, each short") {
-  for (const std::string name : {"game_loop", "layout_alone", "motion_alone", "hit_alone", "rules_alone",
-                                 "sold_pairs", "market_day", "four_growers", "counted_hits", "saved_game",
-                                 "own_renderer", "fan_picture", "own_layout", "frame_numbers"}) {
+  for (const std::string name :
+       {"game_loop", "layout_alone", "motion_alone", "hit_alone", "rules_alone", "sold_pairs", "market_day",
+        "four_growers", "counted_hits", "saved_game", "seed_server", "own_renderer", "fan_picture",
+        "own_layout", "frame_numbers"}) {
     CAPTURE(name);
     const auto picture = std::filesystem::temp_directory_path() / "apsidon-own-renderer.png";
     std::filesystem::remove(picture);
-    const std::string argument =
-        (name == "saved_game" ? source("data/potting-bench.table.json") : picture).string();
+    const std::map<std::string, std::string> tables{{"saved_game", "data/potting-bench.table.json"},
+                                                    {"seed_server", "data/seed-drawer-start.table.json"}};
+    const std::string argument = (tables.contains(name) ? source(tables.at(name)) : picture).string();
     const auto outcome = run(std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + name), {argument});
     CHECK(outcome.code == 0);
     CHECK(outcome.err.empty());

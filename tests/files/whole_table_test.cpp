@@ -147,9 +147,14 @@ void add_behaviour(Random& r, TableSetup& setup, ZoneId id) {
   if (toss()) handling.flick_to = {.left = other_zone(r, setup, id), .down = other_zone(r, setup, id)};
   if (!rules.stock && toss()) {
     handling.tap = TapKind::flip;
-    handling.match = MatchRule{.open = r.between(2, 4), .end = static_cast<MatchEnd>(r.below(3))};
-    handling.match->seconds = r.between(0, 20) / 4.0;
-    if (handling.match->end != MatchEnd::stay) handling.match->to = other_zone(r, setup, id);
+    rules.flip = rule::at_most(1);
+    rules.match = MatchRule{.open = r.between(2, 4), .end = static_cast<MatchEnd>(r.below(3))};
+    rules.match->seconds = r.between(0, 20) / 4.0;
+    if (rules.match->end != MatchEnd::stay) rules.match->to = other_zone(r, setup, id);
+  }
+  if (toss()) {
+    rules.reorient = rule::anything();
+    handling.double_tap = TapKind::reorient;
   }
   ZoneLayout& layout = setup.layout_of(id);
   layout.snaps = !toss();
@@ -275,7 +280,7 @@ TEST_CASE("files: each mistake in a table is told with what is expected instead"
       {"name": "bed", "repeat": 2, "layout": "column", "longest": 4, "pick": "any", "drop": "anything"},
       {"name": "tree", "formation": {"pyramid": 2, "waits": "below"}},
       {"name": "stock", "tap": "draw", "stock": {"to": "bed-1"}},
-      {"name": "plot", "layout": "slot", "tap": "flip", "match": {"open": 2, "to": "bed-1"}}
+      {"name": "plot", "layout": "slot", "tap": "flip", "flip": "anything", "match": {"open": 2, "to": "bed-1"}}
     ],
     "panels": [{"name": "title", "repeat": 2, "text": "{n}"}, {"name": "box"}],
     "cards": {"bed-1": ["fern-1"], "stock": {"covered": ["fern-2"]}},

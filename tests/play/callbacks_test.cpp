@@ -17,7 +17,9 @@ namespace {
 TableSetup two_slots(Rule drop = rule::anything()) {
   TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1", "2"}}));
   const ZoneId from = setup.add({.name = "pot",
-                                 .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything()},
+                                 .rules = {.pick = {.kind = PickKind::top},
+                                           .drop = rule::anything(),
+                                           .flip = rule::anything()},
                                  .cards = {{.face = FaceId{1}, .face_up = true}}});
   const ZoneId to =
       setup.add({.name = "bed", .rules = {.pick = {.kind = PickKind::top}, .drop = std::move(drop)}});

@@ -23,11 +23,12 @@ struct Pairs {
     TableSetup setup{Deck(options)};
     std::vector<CardOptions> cards;
     for (std::uint32_t face = 1; face <= 4; ++face) cards.push_back({.face = {face}, .face_up = false});
-    ZoneHandling handling{.tap = TapKind::flip};
+    const ZoneHandling handling{.tap = TapKind::flip};
     const ZoneId basket = setup.add({.name = "basket", .rules = {.drop = rule::anything()}});
-    handling.match = MatchRule{.open = 2, .to = basket, .seconds = 0.5};
     const ZoneId grid = setup.add({.name = "grid",
                                    .layout = {.kind = GridLayout{.columns = 2}, .longest = 4},
+                                   .rules = {.flip = rule::anything(),
+                                             .match = MatchRule{.open = 2, .to = basket, .seconds = 0.5}},
                                    .handling = handling,
                                    .cards = cards});
     setup.plans = {{.root = across({zone(grid, 1), zone(basket)})}};
@@ -112,15 +113,16 @@ TEST_CASE(
     "told") {
   for (const MatchEnd end : {MatchEnd::stay, MatchEnd::vanish}) {
     TableSetup setup(glasshouse(2));
-    ZoneHandling handling{.tap = TapKind::flip};
+    const ZoneHandling handling{.tap = TapKind::flip};
     const ZoneId box = setup.add({.name = "box", .layout = {.off_table = true}});
-    handling.match =
-        MatchRule{.open = 2, .end = end, .to = end == MatchEnd::stay ? ZoneId{} : box, .seconds = 0.5};
+    const MatchRule match{
+        .open = 2, .end = end, .to = end == MatchEnd::stay ? ZoneId{} : box, .seconds = 0.5};
     std::vector<CardOptions> cards;
     for (const std::uint32_t face : {1u, 1u, 2u, 2u}) cards.push_back({.face = {face}, .face_up = false});
     const ZoneId grid =
         setup.add({.name = "grid",
                    .layout = {.kind = GridLayout{.columns = 2, .rows = 2, .keeps_cells = true}, .longest = 4},
+                   .rules = {.flip = rule::anything(), .match = match},
                    .handling = handling,
                    .cards = cards});
     setup.plans = {{.root = zone(grid)}};

@@ -90,7 +90,7 @@ class Model {
         }
         break;
       case EventKind::flipped: {
-        if (setup.handling_of(e.from).tap == TapKind::flip) step();
+        if (e.proposal != 0) step();  // not by a rule
         Lying& card = *find(lies_[e.from], e.card);
         card.face_up = !card.face_up;
         break;

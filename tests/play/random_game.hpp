@@ -23,16 +23,17 @@ inline TableSetup random_game(Random& r) {
     handling.zoom = r.chance(0.3f);
     setup.rules_of(id).inserts = r.chance(0.4f);
     setup.rules_of(id).lays_sideways = setup.layout_of(id).sideways && r.chance(0.5f);
-    handling.tap = static_cast<TapKind>(r.below(5));
+    handling.tap = static_cast<TapKind>(r.below(6));
     if (handling.tap == TapKind::draw) {
       rules.stock = StockRule{.to = other(i), .gives = {r.between(1, 3), 1}, .passes = r.between(0, 3)};
     }
+    if (handling.tap == TapKind::flip || r.chance(0.1f)) rules.flip = rule::anything();
+    if (handling.tap == TapKind::reorient || r.chance(0.1f)) rules.reorient = rule::anything();
     if (handling.tap == TapKind::flip && r.chance(0.5f)) {
-      handling.match = MatchRule{.open = r.between(1, 3), .to = other(i), .seconds = 0.4};
+      rules.match = MatchRule{.open = r.between(1, 3), .to = other(i), .seconds = 0.4};
     }
-    // A card turned by hand is a move, one turned by a rule is not: the model has to know which.
     if (handling.tap == TapKind::draw) rules.takes_itself = false;
-    rules.flips_uncovered = handling.tap != TapKind::flip && r.chance(0.4f);
+    rules.flips_uncovered = r.chance(0.4f);
     if (handling.tap != TapKind::pick && r.chance(0.3f)) handling.double_tap = TapKind::send;
     if (r.chance(0.3f)) handling.flick_to = FlickTargets::anywhere(other(i));
   }

@@ -191,7 +191,7 @@ TEST_CASE(
   const auto read = parse_table(write_table(b.setup), "x");
   REQUIRE(read);
   CHECK(write_table(*read) == write_table(b.setup));
-  CHECK(read->rules_of(b.pot).drop.own_rules.front()->name == "only at night");
+  CHECK(read->rules_of(b.pot).drop.own()->name == "only at night");
   CHECK(read->rules_of(b.pot).sends_to == std::vector<ZoneId>{b.bed});
   // Cards keep their numbers, and none is given out again.
   CHECK(read->table.zone(b.bed)->cards == b.setup.table.zone(b.bed)->cards);

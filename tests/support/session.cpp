@@ -41,7 +41,9 @@ TableSetup with_rules_in_code(Random& r) {
     rules.inserts = r.chance(0.3f);
     rules.exchanges = r.chance(0.3f);
     rules.flips_uncovered = r.chance(0.3f);
-    handling.tap = static_cast<TapKind>(r.below(5));
+    handling.tap = static_cast<TapKind>(r.below(6));
+    if (handling.tap == TapKind::flip || r.chance(0.2f)) rules.flip = rule::anything();
+    if (handling.tap == TapKind::reorient || r.chance(0.2f)) rules.reorient = rule::anything();
     handling.hover = static_cast<HoverKind>(r.below(3));
     handling.zoom = r.chance(0.3f);
     handling.zooms_beside_zone = r.chance(0.3f);
@@ -50,10 +52,11 @@ TableSetup with_rules_in_code(Random& r) {
       rules.stock = StockRule{.to = other, .gives = {r.between(1, 3)}, .passes = r.between(0, 2)};
     if (r.chance(0.2f)) {
       const auto end = static_cast<MatchEnd>(r.below(3));
-      handling.match = MatchRule{.open = r.between(1, 3),
-                                 .end = end,
-                                 .to = end == MatchEnd::stay ? ZoneId{} : other,
-                                 .seconds = 0.3};
+      rules.flip = rule::anything();
+      rules.match = MatchRule{.open = r.between(1, 3),
+                              .end = end,
+                              .to = end == MatchEnd::stay ? ZoneId{} : other,
+                              .seconds = 0.3};
     }
     if (r.chance(0.2f)) handling.flick_to = FlickTargets::anywhere(other);
   }
@@ -171,7 +174,8 @@ void Session::play(Random& r) {
       return;
     }
     case 2:
-      (void)field_.moves().make({.kind = static_cast<MoveKind>(r.below(hostile_ ? 5 : 3)),
+      (void)field_.moves().make({.kind = static_cast<MoveKind>(r.below(hostile_ ? 8 : 5)),
+                                 .on = r.chance(0.5f),
                                  .run = {card(r), r.below(4)},
                                  .from = zone(r),
                                  .to = zone(r),

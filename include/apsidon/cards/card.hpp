@@ -93,9 +93,9 @@ struct LyingCard {
 struct ZoneContents {
   ZoneId zone = {};
   int recycled = 0;
-  Numbers numbers = {};                                       ///< the zone's
-  std::vector<LyingCard> cards = {};                          ///< bottom to top
-  std::vector<std::pair<CardId, Numbers>> card_numbers = {};  ///< of those of these cards that have any
+  std::vector<LyingCard> cards = {};  ///< bottom to top
+  /// Of those of these cards that have any; those of no card are the zone's, and first.
+  SharedList<std::pair<CardId, Numbers>> numbers = {};
 
   friend bool operator==(const ZoneContents&, const ZoneContents&) = default;
 };

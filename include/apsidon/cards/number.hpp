@@ -1,6 +1,7 @@
 #pragma once
 #include <cstdint>
 #include <string>
+#include <string_view>
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/geometry/shared_list.hpp"
@@ -9,6 +10,10 @@ namespace apsidon {
 
 /// How far from 0 a number of a table may be.
 inline constexpr int largest_number = 1'000'000'000;
+
+/// The number of a card that a player has opened where cards are compared: as which of them, from 1. Any
+/// other flip, and the end of comparing, ends it.
+inline constexpr std::string_view opened_number = "opened";
 
 /// A named whole number of the table, a zone, a card or a seat: points, redeals left, three of a kind.
 struct Number {

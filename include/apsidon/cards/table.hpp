@@ -158,6 +158,9 @@ class APSIDON_CORE_EXPORT Table {
   void keep(CardId id, const CardOptions& options);
   [[nodiscard]] Verdict check_owner(const NumberOwner& owner) const;
   void set_numbers(const NumberOwner& owner, const Numbers& numbers);
+  /// Turns a card to this side, as who is no player does.
+  void lay(Card& card, bool face_up);
+  bool forget_opened(CardId card);
   void renumber(Zone& zone, std::size_t from);
   void touch(Zone& zone);
 

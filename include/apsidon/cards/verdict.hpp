@@ -27,12 +27,15 @@ enum class Reason : std::uint8_t {
   repeated_key,   ///< two wanted cards or zones have the same key
   empty_zone,     ///< nothing lies there
   // about picking up
-  pick_nothing,  ///< the zone gives no cards
-  not_top,       ///< the zone gives its top card only
-  face_down,     ///< the card lies face down
-  not_linked,    ///< `card` does not follow the card below it, so the run does not hold together
-  switched_off,  ///< the card or the zone is switched off for now, or hidden
-  other_run,     ///< from `card` on, not `found` cards are picked up together in `zone`, but `wanted`
+  pick_nothing,      ///< the zone gives no cards
+  not_top,           ///< the zone gives its top card only
+  face_down,         ///< the card lies face down
+  not_linked,        ///< `card` does not follow the card below it, so the run does not hold together
+  switched_off,      ///< the card or the zone is switched off for now, or hidden
+  other_run,         ///< from `card` on, not `found` cards are picked up together in `zone`, but `wanted`
+  flip_nothing,      ///< the zone lets nobody flip its cards
+  reorient_nothing,  ///< the zone lets nobody turn its cards
+  other_side,        ///< the card lies already as it was to be flipped, or turned
   // about dropping
   same_zone,          ///< the run lies there already
   drop_nothing,       ///< the zone takes no cards

@@ -28,8 +28,8 @@ enum class EventKind : std::uint8_t {
   superseded,     ///< while its answer was waited for, the run or its place has changed; the verdict says how
   exchanged,      ///< a card went to where the dropped one came from
   flipped,        ///< the player, or a rule, has flipped a card
-  face_changed,   ///< the game has given a card another face
-  reoriented,     ///< the game has turned a card upright or sideways
+  face_changed,   ///< the game, or a rule, has given a card another face
+  reoriented,     ///< the player, the game or a rule has turned a card upright or sideways
   taken,          ///< a zone has taken by itself what fits
   played,         ///< the named move `name` was made
   created,        ///< a consequence has made a card, which lies in `to`

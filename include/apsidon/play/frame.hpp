@@ -8,6 +8,7 @@
 #include "apsidon/core_export.hpp"
 #include "apsidon/geometry/quad.hpp"
 #include "apsidon/play/panel.hpp"
+#include "apsidon/play/switchable.hpp"
 
 namespace apsidon {
 
@@ -28,6 +29,7 @@ struct Marks {
   bool hovered = false;
   bool locked = false;  ///< waits for the game's answer
   bool off = false;     ///< is switched off: drawn dimmed
+  bool glows = false;   ///< the game has marked it, or its zone
 
   friend constexpr bool operator==(const Marks&, const Marks&) = default;
 };
@@ -68,10 +70,10 @@ struct FramePanel {
   std::string text = {};
   float fill = 1;  ///< of a bar, 0 to 1
   PanelTone tone = PanelTone::neutral;
-  bool round = false;    ///< drawn as a circle, or with round ends
-  bool on_turn = false;  ///< it is the turn of its seat: it glows
-  bool off = false;      ///< cannot be tapped now
-  bool focus = false;    ///< keys act on it
+  bool round = false;  ///< drawn as a circle, or with round ends
+  bool glows = false;  ///< it is the turn of its seat, or the game has marked it
+  bool off = false;    ///< cannot be tapped now
+  bool focus = false;  ///< keys act on it
 
   friend bool operator==(const FramePanel&, const FramePanel&) = default;
 };
@@ -88,6 +90,15 @@ struct FrameBadge {
   friend bool operator==(const FrameBadge&, const FrameBadge&) = default;
 };
 
+/// What the game has marked by name, `switches().mark(card, "hint")`: it glows. The panel of a seat on turn
+/// is marked "on-turn". For those who draw each name otherwise.
+struct FrameMark {
+  Switchable of = {};
+  std::string name = {};
+
+  friend bool operator==(const FrameMark&, const FrameMark&) = default;
+};
+
 /// What to draw now, back to front.
 struct Frame {
   std::uint64_t revision = 0;  ///< grows when anything in the frame changes; the first frame has 1
@@ -98,6 +109,7 @@ struct Frame {
   std::vector<FrameItem> items = {};
   std::vector<FrameBadge> badges = {};  ///< in the order of their items
   std::vector<FramePanel> panels = {};
+  std::vector<FrameMark> marked = {};
 };
 
 /// The soft shadow below an item: its outline, moved and blurred.

@@ -19,29 +19,11 @@ enum class HoverKind : std::uint8_t {
 /// What a tap on a zone does, beside the event.
 enum class TapKind : std::uint8_t {
   none,
-  flip,  ///< flips the card
-  pick,  ///< picks the run up; the next tap on a place that takes it lays it there
-  draw,  ///< takes from the stock, or recycles the waste into it
-  send,  ///< sends the run to the best place that takes it
-};
-
-/// What becomes of cards that belong together.
-enum class MatchEnd : std::uint8_t {
-  move,    ///< they go to a zone
-  vanish,  ///< they fade where they lie, and are in that zone then
-  stay,    ///< they stay where they lie, open
-};
-
-/// Cards that a tap has opened are compared: when `open` of them lie open, the gate is closed for the reason
-/// "comparing", and after `seconds` either all of them belong together, and their end is this one, or they
-/// are covered again.
-struct MatchRule {
-  int open = 2;  ///< [1, 100]
-  MatchEnd end = MatchEnd::move;
-  ZoneId to = {};      ///< where sets go that were found; none where they stay
-  double seconds = 1;  ///< [0, 60]
-
-  friend bool operator==(const MatchRule&, const MatchRule&) = default;
+  flip,      ///< flips the card, as the zone's rules have it
+  pick,      ///< picks the run up; the next tap on a place that takes it lays it there
+  draw,      ///< takes from the stock, or recycles the waste into it
+  send,      ///< sends the run to the best place that takes it
+  reorient,  ///< turns the card from upright to sideways or back, likewise
 };
 
 /// Where a card goes that is flicked out of its zone's area, by the direction of the flick: that to which it
@@ -68,9 +50,8 @@ struct ZoneHandling {
   /// sorted by dragging a held one leaves none anyway.
   bool closes_gaps = false;
   TapKind tap = TapKind::none;
-  TapKind double_tap = TapKind::none;  ///< flip, draw or send; a single tap waits for it then
+  TapKind double_tap = TapKind::none;  ///< any but pick; a single tap waits for it then
   FlickTargets flick_to = {};
-  std::optional<MatchRule> match = {};
 
   friend bool operator==(const ZoneHandling&, const ZoneHandling&) = default;
 };

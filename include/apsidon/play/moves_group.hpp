@@ -38,8 +38,9 @@ class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
   Verdict draw_from(ZoneId stock);
   /// Makes `best_move(card)`: the run from a card goes to where it goes by itself.
   Verdict send_to_best(CardId card);
-  /// Flips a card as a tap does where a tap flips: where cards are compared, only one that lies covered.
+  /// Makes `flip_move(card)`, and `reorient_move(card)`: as a tap does where a tap flips, or turns.
   Verdict flip(CardId card);
+  Verdict reorient(CardId card);
   /// Finishes a game of which all that is left can go to its zones (`TableSetup::finish`): card after card,
   /// each a move of its own, behind a gate that is closed for the reason "finishing". Refused when it cannot.
   Verdict finish();

@@ -11,10 +11,11 @@
 
 namespace apsidon {
 
-/// What is switched off or hidden for now, by reasons: `field.switches().is_off(card)`. A thing is off while
-/// at least one reason switches it off. Cards that are off cannot be picked up, zones that are give and take
-/// nothing, panels that are cannot be tapped; they are drawn dimmed, and neither hovered nor focused. What is
-/// hidden is off, is not drawn, and takes no hits.
+/// What is switched off, hidden or marked for now, by reasons: `field.switches().is_off(card)`. A thing is
+/// off while at least one reason switches it off. Cards that are off cannot be picked up, zones that are give
+/// and take nothing, panels that are cannot be tapped; they are drawn dimmed, and neither hovered nor
+/// focused. What is hidden is off, is not drawn, and takes no hits. What is marked glows, and is played as
+/// ever.
 class APSIDON_CORE_EXPORT SwitchesGroup : public play_detail::Group {
  public:
   /// A card is off and hidden with its zone, too, and a panel within an overlay with that.
@@ -25,7 +26,10 @@ class APSIDON_CORE_EXPORT SwitchesGroup : public play_detail::Group {
   [[nodiscard]] std::span<const std::string> reasons_off(Switchable what) const;
   [[nodiscard]] std::span<const std::string> reasons_hidden(Switchable what) const;
 
-  // Of all four: what is not there is refused. `lasts`: the reason lasts from round to round, of a zone or a
+  /// By what names the game has marked it itself, likewise.
+  [[nodiscard]] std::span<const std::string> marks(Switchable what) const;
+
+  // Of all six: what is not there is refused. `lasts`: the reason lasts from round to round, of a zone or a
   // panel; any other ends with its round. The game's own sentence for the reason says why a card cannot be
   // played. A panel that its set-up hides or switches off is so for the reason "".
 
@@ -36,6 +40,11 @@ class APSIDON_CORE_EXPORT SwitchesGroup : public play_detail::Group {
   /// Hidden until this reason, and every other, is taken back with `show`.
   Verdict hide(Switchable what, std::string_view reason = "", bool lasts = false);
   Verdict show(Switchable what, std::string_view reason = "");
+  /// A hint, a winner, whose card it was: it glows until `unmark`, or for so many seconds of the table's
+  /// clock, [0, 3600], and no longer than its round; 0: until then. A zone's cards glow with it. Marked again
+  /// by the same name, its time begins anew.
+  Verdict mark(Switchable what, std::string_view name, double seconds = 0);
+  Verdict unmark(Switchable what, std::string_view name);
 
  private:
   friend struct play_detail::Groups;

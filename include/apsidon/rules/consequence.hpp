@@ -17,9 +17,9 @@ struct FollowQuestion {
 };
 
 /// What is done now, in this order; nothing: nothing follows (any more). Cards can be moved, exchanged,
-/// flipped, turned, put elsewhere in their zone, made and removed, zones shuffled and cut, numbers set, and
-/// the turn passed on; what cannot be done is passed over. It is asked again after all that it did. It may
-/// not call back into the playfield that asks it.
+/// flipped, turned, put elsewhere in their zone, given other faces, made and removed, zones shuffled and cut,
+/// numbers set, and the turn passed on; what cannot be done is passed over. It is asked again after all that
+/// it did. It may not call back into the playfield that asks it.
 using FollowFunction = std::function<std::vector<Edit>(const FollowQuestion&)>;
 
 /// What follows a move by a rule of the table: the topmost cards of a zone go elsewhere, or what a function

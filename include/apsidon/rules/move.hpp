@@ -13,17 +13,20 @@
 namespace apsidon {
 
 enum class MoveKind : std::uint8_t {
-  run,      ///< a run goes to a zone
-  draw,     ///< a stock gives what it gives at a tap
-  recycle,  ///< a waste becomes its stock again
-  named,    ///< a move of the game's own
-  undo,     ///< the last one is taken back: a playfield's, of which its judge is asked
+  run,       ///< a run goes to a zone
+  draw,      ///< a stock gives what it gives at a tap
+  recycle,   ///< a waste becomes its stock again
+  flip,      ///< a card, a run of one, is flipped where it lies
+  reorient,  ///< … is turned, upright or sideways
+  named,     ///< a move of the game's own
+  undo,      ///< the last one is taken back: a playfield's, of which its judge is asked
   redo,
 };
 
 /// What a player may do, as a value: whoever makes it, it is judged and followed by its consequences.
 struct Move {
   MoveKind kind = MoveKind::run;
+  bool on = false;   ///< whether the card lies face up after a flip, sideways after a turn
   SeatId seat = {};  ///< who makes it; none: who plays by the rulebook
   Run run = {};      ///< of a draw and a recycling: no cards, for the stock decides how many
   ZoneId from = {};
@@ -53,10 +56,11 @@ struct MoveVerdict {
 inline constexpr std::size_t most_legal_moves = 1'000'000;
 
 /// All that a player may do: every run that may be picked up with every zone that takes it, every stock that
-/// may be tapped, and the named moves. A run moved within its own zone is not counted. These are exactly the
-/// moves between zones that `judge_move` allows, each once, without `at` and `position`. O(cards + runs *
-/// zones). Of more than `most` the first: a table from a stranger may have as many as all pairs of its cards
-/// and zones. Likewise those that are found until `most_asked` parts of rules have been asked.
+/// may be tapped, every card that may be flipped or turned, and the named moves. A run moved within its own
+/// zone is not counted. These are exactly the moves between zones that `judge_move` allows, each once,
+/// without `at` and `position`. O(cards + runs * zones). Of more than `most` the first: a table from a
+/// stranger may have as many as all pairs of its cards and zones. Likewise those that are found until
+/// `most_asked` parts of rules have been asked.
 [[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> legal_moves(const Table& table, const Rulebook& rules,
                                                                 std::size_t most = most_legal_moves);
 /// The same into a list that is used again, for those who ask often: what it held is gone.
@@ -81,6 +85,13 @@ APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& ru
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict stock_move(const Table& table, const Rulebook& rules,
                                                          ZoneId stock);
 
+/// The flip of a card to its other side, and its turn to how it does not lie now; and whether they may be
+/// made. O(nodes of the rule), and of cards that are compared O(cards that have numbers).
+[[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict flip_move(const Table& table, const Rulebook& rules,
+                                                        CardId card);
+[[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict reorient_move(const Table& table, const Rulebook& rules,
+                                                            CardId card);
+
 /// The named move of this name, and whether it may be made.
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict named_move(const Table& table, const Rulebook& rules,
                                                          std::string_view name);
@@ -91,10 +102,10 @@ struct MoveReport {
   std::vector<MoveStep> steps = {};  ///< in the order in which they happened; none when refused
 };
 
-/// Judges a move and makes it, with all that follows: what lies uncovered is flipped, zones take what fits.
-/// Refused, it changes nothing. What a server, a solver and a playfield all use. O(cards of the zones that
-/// change, and for zones that take by themselves: cards * zones, until `most_asked` parts of rules were
-/// asked).
+/// Judges a move and makes it, with all that follows: what lies uncovered is flipped, zones take what fits,
+/// open cards are compared. Refused, it changes nothing. What a server, a solver and a playfield all use.
+/// O(cards of the zones that change, and for zones that take by themselves: cards * zones, until `most_asked`
+/// parts of rules were asked).
 APSIDON_CORE_EXPORT MoveReport apply_move(Table& table, const Rulebook& rules, const Move& move);
 
 }  // namespace apsidon

@@ -15,14 +15,17 @@ struct MoveStep {
     drawn,      ///< a stock gave `count` cards
     recycled,   ///< a waste became its stock again
     emptied,    ///< `from` has no cards any more
-    flipped,    ///< the card that lies uncovered now was flipped
+    flipped,    ///< a card was flipped, as a move or because it lies uncovered now
     taken,      ///< a zone has taken by itself what fits, or a consequence has moved cards
-    turned,     ///< a consequence has laid the card upright or sideways
+    turned,     ///< the card lies upright, or sideways, now
     played,     ///< the named move `name` was made
     created,    ///< a consequence has laid a new card on `to`
     removed,    ///< a consequence has taken the card off the table, from `from`
     counted,    ///< the number `name` of the card, of the zone `to`, of the seat, or of the table is another
-    turn_passed,  ///< it is the turn of other seats
+    turn_passed,   ///< it is the turn of other seats
+    face_changed,  ///< a consequence has given the card another face
+    matched,       ///< `count` open cards, `card` the first of them, belong together; they go to `to`
+    unmatched,     ///< they do not, and are covered again
   };
 
   Kind kind = Kind::moved;

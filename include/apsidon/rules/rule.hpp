@@ -3,8 +3,10 @@
 #include <cstdint>
 #include <functional>
 #include <memory>
+#include <span>
 #include <string>
 #include <utility>
+#include <variant>
 #include <vector>
 
 #include "apsidon/cards/table.hpp"
@@ -136,9 +138,23 @@ struct Rule {
   RuleKind kind = RuleKind::anything;
   int number = 0;
   SharedList<Rule> parts = {};
-  SharedList<ZoneId> zones = {};                               ///< of `from`
-  SharedList<NumberRule> numbers = {};                         ///< of `number`: one
-  std::vector<std::shared_ptr<const OwnRule>> own_rules = {};  ///< of `own`
+  /// What it goes by beside: of `from` these zones, of `number` one comparison, of `own` the function.
+  std::variant<std::monostate, SharedList<ZoneId>, SharedList<NumberRule>, std::shared_ptr<const OwnRule>>
+      by = {};
+
+  /// Of other kinds none, and null.
+  [[nodiscard]] std::span<const ZoneId> zones() const {
+    const auto* zones = std::get_if<SharedList<ZoneId>>(&by);
+    return zones ? std::span(zones->begin(), zones->end()) : std::span<const ZoneId>{};
+  }
+  [[nodiscard]] const NumberRule* compared() const {
+    const auto* numbers = std::get_if<SharedList<NumberRule>>(&by);
+    return numbers && !numbers->empty() ? numbers->begin() : nullptr;
+  }
+  [[nodiscard]] const OwnRule* own() const {
+    const auto* function = std::get_if<std::shared_ptr<const OwnRule>>(&by);
+    return function ? function->get() : nullptr;
+  }
 
   friend bool operator==(const Rule&, const Rule&) = default;
 };

@@ -1,4 +1,5 @@
 #pragma once
+#include <cstdint>
 #include <optional>
 #include <span>
 #include <utility>
@@ -40,10 +41,35 @@ struct StockRule {
   friend bool operator==(const StockRule&, const StockRule&) = default;
 };
 
+/// What becomes of cards that belong together.
+enum class MatchEnd : std::uint8_t {
+  move,    ///< they go to a zone
+  vanish,  ///< they fade where they lie, and are in that zone then
+  stay,    ///< they stay where they lie, open
+};
+
+/// Cards that a player opens are compared, across all zones where they are: when `open` of them lie open,
+/// either all of them belong together, and their end is this one, or they are covered again. The deck says
+/// what belongs together. A playfield lets them be seen first: for `seconds`, while its gate is closed for
+/// the reason "comparing". A card that lies open to be compared has the number `opened_number`.
+struct MatchRule {
+  int open = 2;  ///< [1, 100]
+  MatchEnd end = MatchEnd::move;
+  ZoneId to = {};      ///< where sets go that were found; none where they stay
+  double seconds = 1;  ///< [0, 60]
+
+  friend bool operator==(const MatchRule&, const MatchRule&) = default;
+};
+
 /// What a zone gives and takes.
 struct ZoneRules {
   PickRule pick = {};
   Rule drop = rule::nothing();
+  /// Which of its cards may be flipped where they lie, and which turned from upright to sideways and back:
+  /// asked as `pick.when` is.
+  Rule flip = rule::nothing();
+  Rule reorient = rule::nothing();
+  std::optional<MatchRule> match = {};  ///< cards that are flipped are compared
   std::optional<StockRule> stock = {};
   /// A single card dropped on its only card exchanges places with it, when that one may go to where the other
   /// comes from.

@@ -32,6 +32,10 @@ Verdict MovesGroup::send_to_best(CardId card) {
 Verdict MovesGroup::flip(CardId card) {
   return field()->call(TapInput{.tap = TapKind::flip, .card = card}).verdict;
 }
+
+Verdict MovesGroup::reorient(CardId card) {
+  return field()->call(TapInput{.tap = TapKind::reorient, .card = card}).verdict;
+}
 Verdict MovesGroup::finish() { return field()->call(FinishInput{}).verdict; }
 Verdict MovesGroup::undo() { return field()->call(UndoInput{.redo = false}).verdict; }
 Verdict MovesGroup::redo() { return field()->call(UndoInput{.redo = true}).verdict; }

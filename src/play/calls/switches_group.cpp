@@ -38,6 +38,10 @@ std::span<const std::string> SwitchesGroup::reasons_hidden(Switchable what) cons
   return field()->switches.reasons_hidden(what);
 }
 
+std::span<const std::string> SwitchesGroup::marks(Switchable what) const {
+  return field()->switches.marks_of(what);
+}
+
 Verdict SwitchesGroup::switch_off(Switchable what, std::string_view reason, bool lasts) {
   return turn(*field(), What::off, what, reason, lasts);
 }
@@ -49,6 +53,14 @@ Verdict SwitchesGroup::hide(Switchable what, std::string_view reason, bool lasts
 }
 Verdict SwitchesGroup::show(Switchable what, std::string_view reason) {
   return turn(*field(), What::show, what, reason);
+}
+Verdict SwitchesGroup::mark(Switchable what, std::string_view name, double seconds) {
+  return field()
+      ->call(SwitchInput{.what = What::mark, .of = what, .reason = std::string(name), .seconds = seconds})
+      .verdict;
+}
+Verdict SwitchesGroup::unmark(Switchable what, std::string_view name) {
+  return turn(*field(), What::unmark, what, name);
 }
 
 }  // namespace apsidon

@@ -63,7 +63,7 @@ PickVerdict Referee::judge_pick(CardId card) const {
 
 std::vector<CardId> Referee::cards_of(const Move& move) const {
   const Table& table = setup_.table;
-  if (move.kind == MoveKind::run) {
+  if (rules_detail::names_run(move)) {
     const auto run = table.cards_of(move.run);
     const bool there = !run.empty() && table.card(move.run.first)->zone == move.from;
     return there ? std::vector<CardId>(run.begin(), run.end()) : std::vector<CardId>{};
@@ -79,7 +79,7 @@ std::vector<CardId> Referee::cards_of(const Move& move) const {
 
 Event Referee::event_of(EventKind kind, const Proposal& p, double time) const {
   const Move& move = p.move;
-  const bool run = move.kind == MoveKind::run;
+  const bool run = rules_detail::names_run(move);
   return {.kind = kind,
           .time = time,
           .card = run ? move.run.first : setup_.table.top(move.from).value_or(CardId{}),
@@ -168,6 +168,8 @@ std::optional<Proposal> Referee::came_true() const {
     const auto& cards = waiting_cards_[i];
     const auto lies = [&](CardId id) {
       const Card* card = setup_.table.card(id);
+      if (move.kind == MoveKind::flip) return card && card->face_up == move.on;
+      if (move.kind == MoveKind::reorient) return card && card->sideways == move.on;
       return card && card->zone == move.to;
     };
     if (move.from != move.to && !cards.empty() && std::all_of(cards.begin(), cards.end(), lies))
@@ -178,11 +180,12 @@ std::optional<Proposal> Referee::came_true() const {
 
 void Referee::tell_made(const Proposal& p, double time, EventQueue& events) const {
   // A named move is of no cards, and comes true by its answer alone.
-  constexpr std::array<EventKind, 3> kinds{EventKind::dropped, EventKind::drawn, EventKind::recycled};
+  constexpr std::array<EventKind, 5> kinds{EventKind::dropped, EventKind::drawn, EventKind::recycled,
+                                           EventKind::flipped, EventKind::reoriented};
   Event event = event_of(kinds[static_cast<std::size_t>(p.move.kind)], p, time);
   const auto& cards = waiting_cards_[static_cast<std::size_t>(find(p.id) - waiting_.data())];
   event.count = cards.size();
-  event.card = p.move.kind == MoveKind::run ? cards.front() : cards.back();
+  event.card = rules_detail::names_run(p.move) ? cards.front() : cards.back();
   events.tell(std::move(event), setup_.table);
   if (setup_.table.zone(p.move.from)->cards.empty())
     events.tell({.kind = EventKind::emptied, .time = time, .from = p.move.from});
@@ -268,11 +271,11 @@ Verdict Referee::apply(const Proposal& p, const Release& release, double time, E
 }
 
 Event Referee::event_of(const MoveStep& step, double time) {
-  constexpr std::array<EventKind, 13> kinds{EventKind::dropped,    EventKind::exchanged,  EventKind::drawn,
-                                            EventKind::recycled,   EventKind::emptied,    EventKind::flipped,
-                                            EventKind::taken,      EventKind::reoriented, EventKind::played,
-                                            EventKind::created,    EventKind::removed,    EventKind::counted,
-                                            EventKind::turn_passed};
+  constexpr std::array<EventKind, 16> kinds{
+      EventKind::dropped,     EventKind::exchanged,    EventKind::drawn,   EventKind::recycled,
+      EventKind::emptied,     EventKind::flipped,      EventKind::taken,   EventKind::reoriented,
+      EventKind::played,      EventKind::created,      EventKind::removed, EventKind::counted,
+      EventKind::turn_passed, EventKind::face_changed, EventKind::matched, EventKind::unmatched};
   return {.kind = kinds[static_cast<std::size_t>(step.kind)],
           .time = time,
           .card = step.card,
@@ -299,15 +302,15 @@ std::vector<Move> Referee::finishing_moves() const {
 }
 
 /// Whether the rules give the player anything at all: where a game moves every card itself, no move is ever
-/// left, and that is no news. Where cards are flipped by taps, that is a move that no rule knows of.
+/// left, and that is no news.
 bool Referee::has_moves() const {
   const auto zones = setup_.table.zones();
   const auto gives = [&](const Zone& zone) {
     const ZoneRules& rules = setup_.rules_of(zone.id);
-    return rules.stock || rules.pick.kind != PickKind::nothing;
+    return rules.stock || rules.pick.kind != PickKind::nothing || rules.flip.kind != RuleKind::nothing ||
+           rules.reorient.kind != RuleKind::nothing;
   };
-  const auto flips = [&](const Zone& zone) { return setup_.handling_of(zone.id).tap == TapKind::flip; };
-  return std::any_of(zones.begin(), zones.end(), gives) && std::none_of(zones.begin(), zones.end(), flips);
+  return std::any_of(zones.begin(), zones.end(), gives);
 }
 
 bool Referee::judge_standing(bool may_be_stuck, double time, EventQueue& events) {
@@ -357,7 +360,8 @@ bool Referee::judge_finishing(double time, EventQueue& events) {
 Verdict Referee::go_back(bool redo, double own) {
   const Verdict verdict = redo ? history_.redo(setup_.table) : history_.undo(setup_.table);
   if (!verdict) return verdict;
-  find_opened(own);
+  compare_at_.reset();
+  begin_comparing(own);
   standing_ = Standing::open;
   looked_at_ = never_judged;
   return verdict;
@@ -382,9 +386,7 @@ void Referee::perform(const Act& act) {
       for (const CardId card : act.cards) (void)table.move({card, 1}, act.to);
       break;
     case ActKind::flip:
-      for (const CardId card : act.cards) {
-        if (table.flip(card, act.face_up) && act.face_up) opened_by_game(card);
-      }
+      for (const CardId card : act.cards) (void)table.flip(card, act.face_up);
       break;
     default:
       break;

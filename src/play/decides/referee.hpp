@@ -5,7 +5,6 @@
 #include <cstdint>
 #include <limits>
 #include <optional>
-#include <set>
 #include <span>
 #include <string>
 #include <utility>
@@ -22,6 +21,7 @@
 #include "play/decides/trail.hpp"
 #include "play/keeps/event_queue.hpp"
 #include "play/values/shift.hpp"
+#include "rules/inside.hpp"
 #include "rules/neighbours.hpp"
 
 namespace apsidon::play_detail {
@@ -41,14 +41,7 @@ struct Ruling {
   bool waits = false;    ///< for the game's answer
 };
 
-/// Cards that were open together when the time to look at them was over.
-struct Comparison {
-  std::vector<CardId> cards = {};  ///< none: there is nothing to compare
-  ZoneId zone = {};
-  bool found = false;  ///< they belong together
-  MatchEnd end = MatchEnd::move;
-  ZoneId to = {};  ///< where they go then
-};
+using rules_detail::Comparison;
 
 /// The table and its rules: proposals, moves and their consequences, history, comparing. Events are told of
 /// what it changes; where the changed cards go is for others.
@@ -154,17 +147,14 @@ class Referee {
 
   // Comparing (comparing.cpp).
 
-  /// Flips a card by hand. Where cards are compared, only covered ones are, and no more than are compared.
-  Verdict flip_by_hand(CardId card, double own, double time, EventQueue& events);
-  /// What the game has covered or taken away is no longer compared.
-  void forget_closed();
-  /// The game has opened a card itself: it is no player's, and never compared.
-  void opened_by_game(CardId card) { by_hand_.erase(card); }
-  /// The time to look at the open cards is over.
-  [[nodiscard]] Comparison end_comparison();
-  void tell(const Comparison& comparison, double time, EventQueue& events) const;
-  /// What the comparison has moved belongs to the last move.
-  void finish_comparison(const Comparison& comparison, double time, EventQueue& events);
+  /// If enough lie open, and are not compared yet.
+  void begin_comparing(double own);
+  /// The time to look at the open cards is over: what comes of it is told. None when the game has covered
+  /// them meanwhile.
+  std::optional<Comparison> end_comparing(double time, EventQueue& events);
+  /// What came of it is done, as far as it is not, with what follows from that; it belongs to the last move.
+  /// Returns whether cards were taken off the table.
+  bool follow_comparison(const Comparison& comparison, double time, EventQueue& events);
 
   // What the game, and acts, change: not judged, nothing follows.
 
@@ -199,8 +189,6 @@ class Referee {
   [[nodiscard]] bool is_on_turn() const { return on_turn_ && (!seat_ || setup_.table.is_on_turn(seat_)); }
   [[nodiscard]] static Event event_of(const MoveStep& step, double time);
   void note_waiting();
-  void compare_when_enough(ZoneId zone, double own);
-  void find_opened(double own);
 
   TableSetup setup_;
   SeatId seat_;  // who plays here
@@ -215,15 +203,12 @@ class Referee {
   std::vector<std::uint64_t> waiting_since_ = {};  // the table's revision then
   std::vector<CardId> locked_ = {};                // all of these
   std::vector<Guest> guests_ = {};                 // those of runs
-  std::vector<CardId> opened_ = {};                // by taps, to be compared
-  std::set<CardId> by_hand_ = {};  // all that taps have ever opened, and the game has not since
   std::optional<double> compare_at_ = {};
   double finish_at_ = never;
   bool may_finish_ = false;
   bool finishes_ = false;  // by itself, since the standing was judged
   bool on_turn_ = true;
   bool stuck_unless_changed_ = false;  // no move was left, but more might change by itself then
-  ZoneId comparing_ = {};
   Standing standing_ = Standing::open;
   std::uint64_t looked_at_ = 0;             // the table's revision when the standing was judged
   std::vector<std::uint64_t> celled_ = {};  // by zone: its revision when cells were given

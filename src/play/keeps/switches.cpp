@@ -1,5 +1,8 @@
 #include "play/keeps/switches.hpp"
 
+#include <algorithm>
+#include <limits>
+
 namespace apsidon::play_detail {
 
 Switches::Switches(std::span<const PanelSetup> panels) {
@@ -18,15 +21,37 @@ bool Switches::change(Held& held, Switchable what, bool give, std::string_view r
   return true;
 }
 
-bool Switches::turn(const SwitchInput& input) {
+bool Switches::turn(const SwitchInput& input, double own) {
   using What = SwitchInput::What;
   if (input.of == Switchable{}) return false;
+  if (input.what == What::mark || input.what == What::unmark) {
+    const bool marks = input.what == What::mark;
+    if (change(marks_, input.of, marks, input.reason)) ++revision_;
+    ends_.erase({input.of, input.reason});
+    if (marks && input.seconds > 0) ends_[{input.of, input.reason}] = own + input.seconds;
+    return false;
+  }
   Held& held = input.what == What::hide || input.what == What::show ? hidden_ : off_;
   const bool give = input.what == What::hide || input.what == What::off;
   if (!change(held, input.of, give, input.reason, input.lasts)) return false;
   list_.set(input.of, first_reason(input.of));
   ++revision_;
   return true;
+}
+
+double Switches::due() const {
+  double due = std::numeric_limits<double>::infinity();
+  for (const auto& [mark, end] : ends_) due = std::min(due, end);
+  return due;
+}
+
+void Switches::end_marks(double own) {
+  std::erase_if(ends_, [&](const auto& mark) {
+    if (mark.second > own) return false;
+    change(marks_, mark.first.first, false, mark.first.second);
+    ++revision_;
+    return true;
+  });
 }
 
 std::optional<std::string> Switches::first_reason(Switchable what) const {

@@ -6,6 +6,7 @@
 #include <span>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 #include "apsidon/play/panel.hpp"
@@ -16,10 +17,11 @@
 
 namespace apsidon::play_detail {
 
-/// Cards, zones and panels that are switched off, and those that are hidden, by reasons.
+/// Cards, zones and panels that are switched off, and those that are hidden, by reasons; and what the game
+/// has marked by names.
 ///
 /// Invariant: a thing is off exactly while a reason switches it off or hides it, and hidden exactly while one
-/// hides it; `off` lists the cards and zones that are off.
+/// hides it; `off` lists the cards and zones that are off. What ends at a time is marked until then.
 class Switches {
  public:
   /// Panels may begin hidden or switched off: for the reason "".
@@ -42,8 +44,17 @@ class Switches {
     }
   }
 
-  /// Returns whether anything has changed.
-  bool turn(const SwitchInput& input);
+  /// Returns whether what is off or hidden has changed. `own`: the time on the table's clock.
+  bool turn(const SwitchInput& input, double own);
+  /// When the next mark ends, on the table's clock; infinity when none does.
+  [[nodiscard]] double due() const;
+  void end_marks(double own);
+  /// Calls `with` for each thing that is marked, with its names.
+  template <class With>
+  void each_marked(With with) const {
+    for (const auto& [what, names] : marks_) with(what, names.all());
+  }
+  [[nodiscard]] std::span<const std::string> marks_of(Switchable what) const { return of(marks_, what); }
 
   [[nodiscard]] bool is_off(Switchable what) const {
     return !empty() && (off_.contains(what) || hidden_.contains(what));
@@ -70,6 +81,8 @@ class Switches {
 
   Held off_ = {};  // only things with a reason
   Held hidden_ = {};
+  Held marks_ = {};
+  std::map<std::pair<Switchable, std::string>, double> ends_ = {};  // of marks that end by themselves
   OffList list_ = {};
   std::uint64_t revision_ = 0;
 };

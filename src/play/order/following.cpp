@@ -30,7 +30,6 @@ void Following::table_changed() {
   lay_out();
   if (!field_.switches.empty()) show_switches();
   aim_carries_again();
-  field_.referee.forget_closed();
   if (field_.hover.card() && !field_.table().card(field_.hover.card()))
     hover_changed(field_.hover.set({}, field_.hover_view(), field_.events));
   if (field_.hover.previewed() && !field_.table().card(field_.hover.previewed()))

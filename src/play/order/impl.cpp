@@ -2,8 +2,12 @@
 #include "play/order/impl.hpp"
 #include "play/order/following.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <numbers>
+
+#include "apsidon/geometry/error.hpp"
 
 namespace apsidon::play_detail {
 namespace {
@@ -16,6 +20,13 @@ PlayfieldOptions checked(const PlayfieldOptions& options) {
 TableSetup checked(TableSetup setup) {
   check(setup);
   return setup;
+}
+
+/// Who plays here is one of those at the table.
+void check_seat(const PlayfieldOptions& options, const Table& table) {
+  if (options.seat.value <= table.seats().size()) return;
+  throw Error(fmt::format("playfield: seat {}: none, or one of the table's {} is expected",
+                          options.seat.value, table.seats().size()));
 }
 
 PlanWindow window_of(const PlayfieldOptions& options) {
@@ -56,7 +67,9 @@ Rooms::Rooms(TableSetup given, const PlayfieldOptions& from)
 }
 
 Impl::Impl(TableSetup given, const PlayfieldOptions& from) : Rooms(std::move(given), from) {
+  check_seat(from, table());
   Following(*this).send(arrangement.lay_out(setup(), Change::first, layout_request()), Change::first);
+  follow_comparing();
 }
 
 /// As a fresh playfield would be made with them.

@@ -149,9 +149,7 @@ struct Impl : Rooms {
   Verdict finish();
   void finish_next(double time);
   Verdict answer(std::uint64_t proposal, const Verdict& verdict, bool is_final);
-  Verdict flip_by_hand(CardId card, double time);
-  Verdict draw_from(ZoneId stock, double time);
-  Verdict send_best(CardId card, double time);
+  Verdict make_of_tap(TapKind does, const Hit& on, double time);
   Verdict go_back(bool redo);
   Verdict gone_back(bool redo, std::uint64_t proposal);
   void compare(double time);

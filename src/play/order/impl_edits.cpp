@@ -93,7 +93,6 @@ Outcome Impl::edit(const Edit& e) {
   Outcome outcome{.used = verdict.allowed(), .verdict = verdict};
   if (!verdict) return outcome;
   if (e.kind == EditKind::create) outcome.card = table().last_id();
-  if (e.kind == EditKind::flip && e.on) referee.opened_by_game(e.card);
   if (const auto kind = told_of(e.kind)) {
     const Card* card = table().card(e.card);
     const bool counts = e.kind == EditKind::set_number;

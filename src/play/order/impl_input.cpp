@@ -86,10 +86,8 @@ void tap(Impl& field, const Gesture& gesture) {
 }
 
 void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as) {
-  if (tap.does == TapKind::pick) field.pick_up(tap.on.card, gesture, as);
-  if (tap.does == TapKind::draw) (void)field.draw_from(tap.on.zone, gesture.time);
-  if (tap.does == TapKind::send) (void)field.send_best(tap.on.card, gesture.time);
-  if (tap.does == TapKind::flip) (void)field.flip_by_hand(tap.on.card, gesture.time);
+  if (tap.does == TapKind::pick) return field.pick_up(tap.on.card, gesture, as);
+  if (tap.does != TapKind::none) (void)field.make_of_tap(tap.does, tap.on, gesture.time);
 }
 
 bool press_key(Impl& field, const KeyInput& input) {
@@ -134,7 +132,7 @@ bool press_key(Impl& field, const KeyInput& input) {
       return done;
     }
     case KeyRequest::send:
-      (void)field.send_best(field.focus.on().card, input.time);
+      (void)field.make_of_tap(TapKind::send, field.focus.on(), input.time);
       field.focus.keep(field.focus_view(), field.events);
       return true;
     case KeyRequest::send_top:
@@ -152,10 +150,10 @@ void send_top(Impl& field, double time) {
     const auto top = field.table().top(zone);
     if (!top) continue;
     if (best_move(field.table(), field.referee.rulebook(), *top).verdict)
-      return (void)field.send_best(*top, time);
+      return (void)field.make_of_tap(TapKind::send, {.card = *top}, time);
     refused = *top;
   }
-  if (refused) (void)field.send_best(refused, time);
+  if (refused) (void)field.make_of_tap(TapKind::send, {.card = refused}, time);
 }
 
 bool act_on_focus(Impl& field, bool twice, double time) {
@@ -316,6 +314,7 @@ void Impl::open_gate(std::string_view reason) {
 
 /// While cards are compared the gate is closed.
 void Impl::follow_comparing() {
+  referee.begin_comparing(schedule.own());
   if (referee.comparing() == gate.closed_for(comparing_reason)) return;
   if (referee.comparing()) {
     close_gate(comparing_reason);
@@ -336,7 +335,7 @@ Verdict Impl::turn(const SwitchInput& input) {
   if (Verdict stale = find(*this, {.card = input.of.card, .zone = input.of.zone, .panel = input.of.panel});
       !stale)
     return stale;
-  if (!switches.turn(input)) return {};
+  if (!switches.turn(input, schedule.own())) return {};
   referee.switch_off(input.of, switches.first_reason(input.of));
   Following(*this).show_switch(input.of);
   Following(*this).ask_again();

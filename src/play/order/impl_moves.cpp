@@ -24,7 +24,7 @@ void put_back_before(Impl& field, const Move& move) {
 
 /// Of a run all cards shake that were refused; of a draw the topmost, of which the player tapped the stock.
 void shake_cards_of(Impl& field, const Move& move) {
-  if (move.kind != MoveKind::run) {
+  if (!rules_detail::names_run(move)) {
     if (const auto top = field.table().top(move.from))
       field.start_effect(*top, field.feel().shake, EffectKind::swing, 0);
     return;
@@ -59,10 +59,10 @@ void finish_proposed(Impl& field, const Move& move, double time) {
   if (move.kind == MoveKind::draw) {
     // The cards lie there already; what is left of the act is how they go.
     (void)field.perform(apsidon::draw(move.from, move.to, 0));
-  } else if (move.kind == MoveKind::recycle) {
-    Following(field).table_changed();
   } else if (move.kind == MoveKind::named) {
     field.traffic.clear_retired(field.table());  // it may have taken cards away: they are not to be looked at
+    Following(field).table_changed();
+  } else if (move.kind != MoveKind::run) {
     Following(field).table_changed();
   } else {
     Following follows(field);
@@ -84,6 +84,7 @@ void finish_move(Impl& field, ZoneId from, double time) {
   if (field.referee.follow_up(from, time, field.events)) field.traffic.clear_retired(field.table());
   Following(field).table_changed();
   field.referee.finish_move();
+  field.follow_comparing();
 }
 
 }  // namespace
@@ -92,29 +93,31 @@ void finish_move(Impl& field, ZoneId from, double time) {
 Verdict Impl::make(const Move& move, double time) {
   if (move.kind == MoveKind::undo || move.kind == MoveKind::redo) return go_back(move.kind == MoveKind::redo);
   put_back_before(*this, move);
-  if (move.kind == MoveKind::named) {
-    const Verdict verdict = judge_move(table(), referee.rulebook(), move);
-    return verdict ? propose(move, false, {}, time) : refuse_pick(verdict, {}, {}, {}, time);
-  }
-  if (move.kind != MoveKind::run) {
-    const Verdict verdict = judge_move(table(), referee.rulebook(), move);
-    const ZoneId stock = move.kind == MoveKind::draw ? move.from : move.to;
-    if (!verdict) return refuse_pick(verdict, table().top(stock).value_or(CardId{}), stock, {}, time);
-    return propose(move, false, {.at = arrangement.outline(setup(), stock).centre}, time);
-  }
-  const PickVerdict pick =
-      judge_pick(table(), rules_detail::as_played_by(referee.rulebook(), move.seat), move.run.first);
   const Card* card = table().card(move.run.first);
   const Vec2 at = card ? arrangement.neutral(slot(card->id)).centre : Vec2{};
-  if (!pick.verdict) return refuse_pick(pick.verdict, move.run.first, card ? card->zone : ZoneId{}, at, time);
-  events.tell({.kind = EventKind::picked_up,
-               .time = time,
-               .card = card->id,
-               .count = pick.run.count,
-               .from = card->zone,
-               .at = at},
-              table());
-  return propose(move, false, {.at = at}, time);
+  if (move.kind == MoveKind::run) {
+    const PickVerdict pick =
+        judge_pick(table(), rules_detail::as_played_by(referee.rulebook(), move.seat), move.run.first);
+    if (!pick.verdict)
+      return refuse_pick(pick.verdict, move.run.first, card ? card->zone : ZoneId{}, at, time);
+    events.tell({.kind = EventKind::picked_up,
+                 .time = time,
+                 .card = card->id,
+                 .count = pick.run.count,
+                 .from = card->zone,
+                 .at = at},
+                table());
+    return propose(move, false, {.at = at}, time);
+  }
+  const Verdict verdict = judge_move(table(), referee.rulebook(), move);
+  if (rules_detail::names_run(move)) {
+    if (!verdict) return refuse_pick(verdict, move.run.first, card ? card->zone : ZoneId{}, at, time);
+    return propose(move, false, {.at = at}, time);
+  }
+  const ZoneId stock = move.kind == MoveKind::recycle ? move.to : move.from;
+  const Vec2 place = table().zone(stock) ? arrangement.outline(setup(), stock).centre : Vec2{};
+  if (!verdict) return refuse_pick(verdict, table().top(stock).value_or(CardId{}), stock, place, time);
+  return propose(move, false, {.at = place}, time);
 }
 
 Verdict Impl::refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2 at, double time) {
@@ -128,22 +131,23 @@ Verdict Impl::refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2
                .at = at,
                .verdict = verdict},
               table());
-  if (card) start_effect(card, feel().shake, EffectKind::swing, 0);
+  if (table().card(card)) start_effect(card, feel().shake, EffectKind::swing, 0);
   return verdict;
 }
 
-Verdict Impl::draw_from(ZoneId stock, double time) {
-  const MoveVerdict tap = stock_move(table(), referee.rulebook(), stock);
-  if (tap.verdict) return make(tap.move, time);
-  return refuse_pick(tap.verdict, table().top(stock).value_or(CardId{}), stock, {}, time);
-}
-
-Verdict Impl::send_best(CardId id, double time) {
-  const MoveVerdict best = best_move(table(), referee.rulebook(), id);
-  if (best.verdict) return make(best.move, time);
-  const Card* card = table().card(id);
-  if (!card) return best.verdict;
-  return refuse_pick(best.verdict, id, card->zone, arrangement.neutral(slot(id)).centre, time);
+/// The move that a tap is, on a stock, or on a card, is looked for and made.
+Verdict Impl::make_of_tap(TapKind does, const Hit& on, double time) {
+  const Rulebook rules = referee.rulebook();
+  const bool draws = does == TapKind::draw;
+  const MoveVerdict found = draws                   ? stock_move(table(), rules, on.zone)
+                            : does == TapKind::send ? best_move(table(), rules, on.card)
+                            : does == TapKind::flip ? flip_move(table(), rules, on.card)
+                                                    : reorient_move(table(), rules, on.card);
+  if (found.verdict) return make(found.move, time);
+  const Card* card = table().card(draws ? table().top(on.zone).value_or(CardId{}) : on.card);
+  const Vec2 at = card ? arrangement.neutral(slot(card->id)).centre : Vec2{};
+  return refuse_pick(found.verdict, card ? card->id : CardId{}, draws || !card ? on.zone : card->zone, at,
+                     time);
 }
 
 /// A move is proposed, answered, and made if it may be. `by_hand`: it is of what is in the hand, which is let
@@ -252,18 +256,6 @@ Verdict Impl::answer(std::uint64_t id, const Verdict& given, bool is_final) {
   return applied;
 }
 
-Verdict Impl::flip_by_hand(CardId card, double time) {
-  if (!table().card(card)) return {.reason = Reason::unknown_card, .card = card};
-  const Verdict verdict = referee.flip_by_hand(card, schedule.own(), time, events);
-  if (!verdict)
-    return refuse_pick(verdict, card, table().card(card)->zone, arrangement.neutral(slot(card)).centre, time);
-  schedule.start_waiting(schedule.own());
-  follow_comparing();
-  Following(*this).table_changed();
-  referee.finish_move();
-  return verdict;
-}
-
 /// A game that has a judge is asked as about any move: its server has to know.
 Verdict Impl::go_back(bool redo) {
   if (!gate.lets_undo() || referee.goes_back()) return {.reason = Reason::undo_forbidden};
@@ -297,14 +289,16 @@ Verdict Impl::gone_back(bool redo, std::uint64_t proposal) {
 
 /// The time to look at the open cards is over: they go to their zone, or are covered again.
 void Impl::compare(double time) {
-  const Comparison found = referee.end_comparison();
+  const auto found = referee.end_comparing(time, events);
+  if (!found) return follow_comparing();
+  if (!found->found) (void)perform(apsidon::flip(found->cards, false));
+  if (found->to() && found->match.end == MatchEnd::move)
+    (void)perform(apsidon::move_cards(found->cards, found->to()));
+  if (found->to() && found->match.end == MatchEnd::vanish)
+    (void)perform(apsidon::collect(found->cards, found->to()));
+  if (referee.follow_comparison(*found, time, events)) traffic.clear_retired(table());
+  Following(*this).table_changed();
   follow_comparing();
-  if (found.cards.empty()) return;
-  referee.tell(found, time, events);
-  if (!found.found) (void)perform(apsidon::flip(found.cards, false));
-  if (found.found && found.end == MatchEnd::move) (void)perform(apsidon::move_cards(found.cards, found.to));
-  if (found.found && found.end == MatchEnd::vanish) (void)perform(apsidon::collect(found.cards, found.to));
-  referee.finish_comparison(found, time, events);
 }
 
 }  // namespace apsidon::play_detail

@@ -64,7 +64,10 @@ void Impl::start_round(std::uint64_t seed, bool deals) {
 void Impl::start_over(TableSetup next) {
   cards_detail::Inside::give_ids_after(next.table, table().last_id());
   referee.own_code().adopt(next);
-  Impl fresh(std::move(next), options());
+  PlayfieldOptions with = options();
+  if (with.seat.value > next.table.seats().size()) with.seat = {};  // nobody in particular plays there
+  client.seat = with.seat;
+  Impl fresh(std::move(next), with);
   end_what_is_pending(*this, nullptr);
   fresh.client = std::move(client);
   fresh.ids = ids;
@@ -79,6 +82,7 @@ void Impl::start_over(TableSetup next) {
   fresh.referee.own_code().learn(referee.own_code());  // the next table may not name all of it
   fresh.traffic.settle_for(traffic);
   fresh.frames.number_from(frames.frame().revision);
+  fresh.follow_comparing();
   *this = std::move(fresh);
 }
 

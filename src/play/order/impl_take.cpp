@@ -61,9 +61,7 @@ struct Taker {
   Outcome operator()(const FollowedInput& i) const { return field.referee.trail().foretell(i), used(); }
   Outcome operator()(const MoveInput& i) const { return with(field.make(i.move, field.now())); }
   Outcome operator()(const TapInput& i) const {
-    if (i.tap == TapKind::draw) return with(field.draw_from(i.zone, field.now()));
-    if (i.tap == TapKind::send) return with(field.send_best(i.card, field.now()));
-    return with(field.flip_by_hand(i.card, field.now()));
+    return with(field.make_of_tap(i.tap, {.card = i.card, .zone = i.zone}, field.now()));
   }
   Outcome operator()(const EditInput& i) const { return field.edit(i.edit); }
   Outcome operator()(const SyncInput& i) const {
@@ -259,6 +257,7 @@ Verdict has_room(Impl& field, const AnyInput& input) {
     if (off->what == SwitchInput::What::off) most = full_of(field.switches.reasons_off(off->of), off->reason);
     if (off->what == SwitchInput::What::hide)
       most = full_of(field.switches.reasons_hidden(off->of), off->reason);
+    if (off->what == SwitchInput::What::mark) most = full_of(field.switches.marks_of(off->of), off->reason);
   }
   return most == 0 ? Verdict{} : field.too_many(name_of(input), most);
 }

@@ -95,7 +95,7 @@ bool happen_by(Impl& field, double time, const Due& due) {
 }
 
 Due next_due(const Impl& field) {
-  const double own = std::min(field.schedule.due(), field.referee.due());
+  const double own = std::min({field.schedule.due(), field.referee.due(), field.switches.due()});
   const double cards = std::min(field.performances.due(field.traffic.motion()), field.traffic.due());
   const double on_table = std::min(own, cards < never ? field.schedule.cards_when(cards) : never);
   // While the table's clock stands still, what needs no time on it happens at once.
@@ -133,6 +133,7 @@ void run_table_due(Impl& field) {
   const double own = field.schedule.own();
   while (const auto id = field.performances.first_due(field.traffic.motion())) field.end_steps(*id);
   field.schedule.ring(own, field.now(), field.events);
+  field.switches.end_marks(own);
   if (field.referee.compare_due() <= own) field.compare(field.now());
   if (field.referee.finish_due() <= own) field.finish_next(field.now());
 }

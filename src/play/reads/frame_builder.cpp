@@ -134,7 +134,7 @@ void FrameBuilder::add_panels(const FrameSources& from) {
     to.tone = panel.tone;
     to.round = panel.round;
     to.off = from.switches.is_off(id) || from.switches.is_off(from.arrangement.overlay_of(id));
-    to.on_turn = panel.seat && from.setup.table.is_on_turn(panel.seat);
+    to.glows = false;
     to.focus = false;
   };
   const std::vector<Overlay>& overlays = from.setup.plans[from.arrangement.plan()].overlays;

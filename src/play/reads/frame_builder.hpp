@@ -136,6 +136,7 @@ class FrameBuilder {
   void forget_marks();
   Marks& mark(std::size_t item);
   void add_marks(const FrameSources& from);
+  void add_glows(const FrameSources& from);
   void mark_target(const Table& table, ZoneId zone, bool aimed);
   [[nodiscard]] std::optional<std::size_t> outline_of(ZoneId zone) const;
   void mark_refused(const motion_detail::TableMotion& motion);

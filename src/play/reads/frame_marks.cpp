@@ -48,6 +48,30 @@ void FrameBuilder::add_marks(const FrameSources& from) {
     if (const auto outline = outline_of(focus.zone)) mark(*outline).focus = true;
   }
   for (FramePanel& panel : drawn_.panels) panel.focus = focus.panel && panel.panel == focus.panel;
+  add_glows(from);
+}
+
+/// What the game has marked itself, and the panels of seats on turn.
+void FrameBuilder::add_glows(const FrameSources& from) {
+  drawn_.marked.clear();
+  const Table& table = from.setup.table;
+  const auto glow = [&](CardId card) { mark(item_of_[*table.slot(card)]).glows = true; };
+  from.switches.each_marked([&](const Switchable& what, std::span<const std::string> names) {
+    const Zone* zone = table.zone(what.zone);
+    if (what.card && !table.card(what.card)) return;  // it has left
+    for (const std::string& name : names) drawn_.marked.push_back({what, name});
+    if (what.card) glow(what.card);
+    if (zone) {
+      for (const CardId card : zone->cards) glow(card);
+      if (const auto outline = outline_of(what.zone)) mark(*outline).glows = true;
+    }
+  });
+  for (FramePanel& panel : drawn_.panels) {
+    const SeatId seat = from.panels.panel(panel.panel)->seat;
+    const bool on_turn = seat && table.is_on_turn(seat);
+    if (on_turn) drawn_.marked.push_back({panel.panel, "on-turn"});
+    panel.glows = on_turn || !from.switches.marks_of(panel.panel).empty();
+  }
 }
 
 /// A target is marked where a card would come to lie: on its top card, or its outline.

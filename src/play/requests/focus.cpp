@@ -42,19 +42,22 @@ void Focus::gather(const FocusView& view) {
     }
     return;
   }
+  const Rulebook rules = view.referee.rulebook();
+  const std::size_t compared = rules_detail::compared_cards(table, rules).size();
   for (const Zone& zone : table.zones()) {
     const ZoneHandling& handling = view.setup.handling_of(zone.id);
     if (handling.tap == TapKind::draw) {
       // A stock is one candidate, with cards or without.
-      if (judge_stock(table, view.referee.rulebook(), zone.id))
+      if (judge_stock(table, rules, zone.id))
         add({.card = table.top(zone.id).value_or(CardId{}), .zone = zone.id});
       continue;
     }
     for (const CardId card : zone.cards) {
-      const bool on = !view.switches.is_off(card) && !view.switches.is_off(zone.id);
-      const bool flips =
-          on && handling.tap == TapKind::flip && (!handling.match || !table.card(card)->face_up);
-      if (flips || view.referee.judge_pick(card).verdict) add({.card = card, .zone = zone.id});
+      const bool flips = handling.tap == TapKind::flip;
+      const MoveKind side = flips ? MoveKind::flip : MoveKind::reorient;
+      const bool turns = (flips || handling.tap == TapKind::reorient) &&
+                         rules_detail::judge_side(table, rules, *table.card(card), side, compared);
+      if (turns || view.referee.judge_pick(card).verdict) add({.card = card, .zone = zone.id});
     }
   }
   add_buttons(view);

@@ -52,13 +52,14 @@ struct PreviewInput {
   friend bool operator==(const PreviewInput&, const PreviewInput&) = default;
 };
 
-/// A card, a zone or a panel is switched off or on, hidden or shown, for a reason.
+/// A card, a zone or a panel is switched off or on, hidden or shown, for a reason, or marked by a name.
 struct SwitchInput {
-  enum class What : std::uint8_t { off, on, hide, show };
+  enum class What : std::uint8_t { off, on, hide, show, mark, unmark };
   What what = What::off;
   Switchable of = {};
   std::string reason = {};
   bool lasts = false;  ///< of off and hide: from round to round
+  double seconds = 0;  ///< of mark: so long; 0: until it is taken back
   double time = 0;
 
   friend bool operator==(const SwitchInput&, const SwitchInput&) = default;

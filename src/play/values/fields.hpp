@@ -22,18 +22,20 @@ inline constexpr std::array<std::pair<std::string_view, ZoomSide>, 4> sides{{{"a
                                                                              {"below", ZoomSide::below}}};
 inline constexpr std::array<std::pair<std::string_view, ZoomedLook>, 3> zoomed_looks{
     {{"shown", ZoomedLook::shown}, {"dimmed", ZoomedLook::dimmed}, {"hidden", ZoomedLook::hidden}}};
-inline constexpr std::array<std::pair<std::string_view, TapKind>, 5> tap_names{{
+inline constexpr std::array<std::pair<std::string_view, TapKind>, 6> tap_names{{
     {"none", TapKind::none},
     {"flip", TapKind::flip},
+    {"reorient", TapKind::reorient},
     {"pick", TapKind::pick},
     {"draw", TapKind::draw},
     {"send", TapKind::send},
 }};
 
 /// A double tap does not pick up: it could not be held.
-inline constexpr std::array<std::pair<std::string_view, TapKind>, 4> double_tap_names{{
+inline constexpr std::array<std::pair<std::string_view, TapKind>, 5> double_tap_names{{
     {"none", TapKind::none},
     {"flip", TapKind::flip},
+    {"reorient", TapKind::reorient},
     {"draw", TapKind::draw},
     {"send", TapKind::send},
 }};
@@ -84,7 +86,6 @@ void fields(ZoneHandling& h, V& v) {
   v.word("tap", h.tap, tap_names);
   v.word("double_tap", h.double_tap, double_tap_names);
   v.flicks("flick_to", h.flick_to);
-  v.match("match", h.match);
 }
 
 /// All that can be changed of a zone while a playfield runs.

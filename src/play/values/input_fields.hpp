@@ -53,9 +53,11 @@ inline constexpr Words<ReasonInput::What, 6> reason_words{{{"close_gate", Reason
                                                            {"forbid_undo", ReasonInput::What::forbid_undo},
                                                            {"allow_undo", ReasonInput::What::allow_undo}}};
 inline constexpr Words<bool, 2> undo_words{{{"undo", false}, {"redo", true}}};
-inline constexpr Words<MoveKind, 6> move_words{{{"run", MoveKind::run},
+inline constexpr Words<MoveKind, 8> move_words{{{"run", MoveKind::run},
                                                 {"draw", MoveKind::draw},
                                                 {"recycle", MoveKind::recycle},
+                                                {"flip", MoveKind::flip},
+                                                {"reorient", MoveKind::reorient},
                                                 {"named", MoveKind::named},
                                                 {"undo", MoveKind::undo},
                                                 {"redo", MoveKind::redo}}};
@@ -109,10 +111,12 @@ inline constexpr Words<PanelTone, 3> tone_words{
     {{"neutral", PanelTone::neutral}, {"good", PanelTone::good}, {"bad", PanelTone::bad}}};
 inline constexpr Words<Standing, 4> standing_words{
     {{"open", Standing::open}, {"won", Standing::won}, {"lost", Standing::lost}, {"stuck", Standing::stuck}}};
-inline constexpr Words<SwitchInput::What, 4> switch_words{{{"off", SwitchInput::What::off},
+inline constexpr Words<SwitchInput::What, 6> switch_words{{{"off", SwitchInput::What::off},
                                                            {"on", SwitchInput::What::on},
                                                            {"hide", SwitchInput::What::hide},
-                                                           {"show", SwitchInput::What::show}}};
+                                                           {"show", SwitchInput::What::show},
+                                                           {"mark", SwitchInput::What::mark},
+                                                           {"unmark", SwitchInput::What::unmark}}};
 
 template <class V>
 void fields(Verdict& x, V& v) {
@@ -133,6 +137,7 @@ void fields(Verdict& x, V& v) {
 template <class V>
 void fields(Move& m, V& v) {
   v("kind", m.kind, move_words, MoveKind::run);
+  v("on", m.on, false);
   v("card", m.run.first);
   v("count", m.run.count);
   v("from", m.from);
@@ -373,6 +378,7 @@ void fields(SwitchInput& i, V& v) {
   v("panel", i.of.panel);
   v("reason", i.reason);
   if (i.what == SwitchInput::What::off || i.what == SwitchInput::What::hide) v("lasts", i.lasts, false);
+  if (i.what == SwitchInput::What::mark) v.seconds("seconds", i.seconds, 0, most_act_seconds);
 }
 
 template <class V>

@@ -14,18 +14,13 @@ namespace apsidon::play_detail {
 // `each_own(thing, with)` shows `with` all rules and goals in code that the thing names, as pointers that may
 // be exchanged, each layout in code, and of consequences and named moves the names with their functions.
 
-template <class With>
-void each_own(std::vector<std::shared_ptr<const OwnRule>>& rules, With& with) {
-  for (std::shared_ptr<const OwnRule>& own : rules) with(own);
-}
-
 inline bool in_code(const Rule& rule) {
-  return !rule.own_rules.empty() || std::any_of(rule.parts.begin(), rule.parts.end(), in_code);
+  return rule.own() || std::any_of(rule.parts.begin(), rule.parts.end(), in_code);
 }
 
 template <class With>
 void each_own(Rule& rule, With& with) {
-  each_own(rule.own_rules, with);
+  if (auto* own = std::get_if<std::shared_ptr<const OwnRule>>(&rule.by)) with(*own);
   // Parts without code of the game's stay the list that other zones share.
   if (std::none_of(rule.parts.begin(), rule.parts.end(), in_code)) return;
   std::vector<Rule> parts(rule.parts.begin(), rule.parts.end());
@@ -38,14 +33,16 @@ void each_own(ZoneBehaviour& behaviour, With& with) {
   each_own(behaviour.rules.drop, with);
   each_own(behaviour.rules.pick.link, with);
   each_own(behaviour.rules.pick.when, with);
+  each_own(behaviour.rules.flip, with);
+  each_own(behaviour.rules.reorient, with);
   if (auto* own = std::get_if<CustomLayout>(&behaviour.layout.kind)) with(*own);
 }
 
 /// Most zones name nothing: of those no copy is made.
 inline bool in_code(const TableSetup& setup, ZoneId zone) {
   const ZoneRules& rules = setup.rules_of(zone);
-  return in_code(rules.drop) || in_code(rules.pick.link) || in_code(rules.pick.when) ||
-         std::holds_alternative<CustomLayout>(setup.layout_of(zone).kind);
+  return in_code(rules.drop) || in_code(rules.pick.link) || in_code(rules.pick.when) || in_code(rules.flip) ||
+         in_code(rules.reorient) || std::holds_alternative<CustomLayout>(setup.layout_of(zone).kind);
 }
 
 template <class With>

@@ -142,15 +142,18 @@ TableSetup dealt(const TableSetup& setup, std::uint64_t seed) {
   for (const Zone& zone : table.zones()) all.insert(all.end(), zone.cards.begin(), zone.cards.end());
   std::sort(all.begin(), all.end());  // however they lay, the same seed gives the same round
   std::vector<ZoneContents> bare;
-  for (const Zone& zone : table.zones())
-    bare.push_back(
-        {.zone = zone.id, .recycled = 0, .numbers = table.numbers(zone.id), .cards = {}, .card_numbers = {}});
-  for (const CardId card : all) {
-    ZoneContents& stock = bare[out.round.stock.value - 1];
-    stock.cards.push_back({.card = card, .face_up = false});
-    if (Numbers own = table.numbers(card); !own.empty())
-      stock.card_numbers.emplace_back(card, std::move(own));
+  for (const Zone& zone : table.zones()) {
+    bare.push_back({.zone = zone.id});
+    if (Numbers own = table.numbers(zone.id); !own.empty())
+      bare.back().numbers = {{CardId{}, std::move(own)}};
   }
+  ZoneContents& stock = bare[out.round.stock.value - 1];
+  std::vector<std::pair<CardId, Numbers>> numbered(stock.numbers.begin(), stock.numbers.end());
+  for (const CardId card : all) {
+    stock.cards.push_back({.card = card, .face_up = false});
+    if (Numbers own = table.numbers(card); !own.empty()) numbered.emplace_back(card, std::move(own));
+  }
+  stock.numbers = std::move(numbered);
   (void)table.arrange(bare);
   (void)table.shuffle(out.round.stock, seed);
   for (const DealtZone& dealt : out.round.zones) {
@@ -170,10 +173,33 @@ void check(const ZoneHandling& handling, const Zone& zone, const Table& table) {
                             zone.name, to.value));
   }
   if (handling.double_tap == TapKind::pick) {
-    throw Error(fmt::format("zone '{}': a double tap picks up: flip, draw or send is expected", zone.name));
+    throw Error(
+        fmt::format("zone '{}': a double tap picks up: flip, draw, send or reorient is expected", zone.name));
   }
-  if (!handling.match) return;
-  const MatchRule& match = *handling.match;
+}
+
+/// What a tap does that no rule allows would never be done.
+void check_taps(const ZoneHandling& handling, const ZoneRules& rules, const Zone& zone) {
+  const auto needs = [&](TapKind kind, const Rule& rule, std::string_view does, std::string_view key) {
+    if ((handling.tap != kind && handling.double_tap != kind) || rule.kind != RuleKind::nothing) return;
+    throw Error(
+        fmt::format("zone '{}': a tap {} its cards, and its rules let nobody: a rule '{}' is expected, "
+                    "of all its cards 'anything'",
+                    zone.name, does, key));
+  };
+  needs(TapKind::flip, rules.flip, "flips", "flip");
+  needs(TapKind::reorient, rules.reorient, "turns", "reorient");
+}
+
+void check_match(const ZoneRules& rules, const Zone& zone, const Table& table) {
+  if (!rules.match) return;
+  const MatchRule& match = *rules.match;
+  if (rules.flip.kind == RuleKind::nothing) {
+    throw Error(
+        fmt::format("zone '{}': open cards match, and its rules let nobody open them: a rule 'flip' is "
+                    "expected, of all its cards 'anything'",
+                    zone.name));
+  }
   const bool goes = match.end != MatchEnd::stay;
   if (goes ? !table.zone(match.to) || match.to == zone.id : match.to != ZoneId{}) {
     throw Error(
@@ -227,6 +253,8 @@ void check_rules(const ZoneRules& rules, const ZoneHandling& handling, const Zon
     throw Error(fmt::format("zone '{}': its stock gives to itself: another zone is expected", zone.name));
   }
   check(handling, zone, table);
+  check_taps(handling, rules, zone);
+  check_match(rules, zone, table);
 }
 
 /// The slots of formations counted; nested no deeper than was checked.

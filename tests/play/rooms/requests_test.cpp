@@ -104,8 +104,8 @@ TEST_CASE("play: of several carries the one whose pointer moved last is first, a
 
 TEST_CASE("play: a tap is told and does nothing through a closed gate, and lays down what is in the hand") {
   TableSetup setup = two_hands();
-  const std::array<TapKind, 5> kinds{TapKind::none, TapKind::flip, TapKind::pick, TapKind::draw,
-                                     TapKind::send};
+  const std::array<TapKind, 6> kinds{TapKind::none, TapKind::flip, TapKind::pick,
+                                     TapKind::draw, TapKind::send, TapKind::reorient};
   for_all("taps", 300, [&](Random& r) {
     const ZoneId home{1};
     const ZoneId zone{1 + static_cast<std::uint32_t>(r.below(2))};

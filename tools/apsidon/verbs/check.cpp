@@ -218,7 +218,7 @@ class Checker {
       zones.insert(rules.sends_to.begin(), rules.sends_to.end());
       if (rules.stock) zones.insert(rules.stock->to);
       if (rules.takes_itself) zones.insert(zone.id);
-      if (handling.match) zones.insert(handling.match->to);
+      if (rules.match) zones.insert(rules.match->to);
       const FlickTargets& flicks = handling.flick_to;
       zones.insert({flicks.left, flicks.right, flicks.up, flicks.down});
     }
