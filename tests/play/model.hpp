@@ -37,8 +37,7 @@ class Model {
   /// What belongs to a move is seen when the next one begins.
   void next_begins() { forget_nothing(); }
 
-  void hear(const Event& e, const TableSetup& setup, const std::map<std::uint64_t, Proposal>& asked,
-            const Table& table) {
+  void hear(const Event& e, const std::map<std::uint64_t, Proposal>& asked, const Table& table) {
     switch (e.kind) {
       case EventKind::exchanged: {
         step();
