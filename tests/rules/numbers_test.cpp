@@ -1,12 +1,9 @@
-// Rules of numbers, of seats and turns, and moves of the game's own: on a bare table, on a playfield, in
-// files and logs.
+// Rules of numbers, of seats and turns, and moves of the game's own: on a bare table and on a playfield, with
+// their refusals and sentences.
 #include <algorithm>
 #include <catch2/catch.hpp>
 
-#include "apsidon/files/saved_game.hpp"
-#include "apsidon/files/table_file.hpp"
 #include "support/hand.hpp"
-#include "support/property.hpp"
 
 using namespace apsidon;
 using namespace apsidon::test;
@@ -73,10 +70,6 @@ struct Fair {
                              .card = cards.back(),
                              .name = "worn",
                              .value = q.table.number("worn", cards.back()) + 1});
-            } else if (cards.size() == 5) {
-              out.push_back({.kind = EditKind::create,
-                             .zone = stall,
-                             .made = {.face = q.table.card(lower)->face, .numbers = {{"worn", 1}}}});
             }
           }
           out.push_back({.kind = EditKind::set_turn, .seats = {next}});
@@ -299,58 +292,4 @@ TEST_CASE("play: what the game counts itself belongs to the move before, and is 
   CHECK(h.field.table().number("worn", card) == 0);
   CHECK(h.field.table().is_on_turn(f.south));
   CHECK(h.cards("stall").empty());
-}
-
-TEST_CASE("play: games with numbers, turns, sales and redeals are the same live, bare, undone and saved") {
-  for_all("fairs", 3, [](Random& r) {
-    Fair f;
-    f.bind();
-    const std::vector<FaceId> faces = f.setup.table.deck().faces();
-    for (int i = 0; i < 24; ++i)
-      f.setup.table.create_card(f.hands[r.below(2)], {.face = faces[4 * r.below(4) + r.below(2)]});
-    const PlayfieldOptions options{.window = {900, 700}, .seat = r.chance(0.5f) ? SeatId{} : f.south};
-    SavedGame game{.setup = f.setup, .log = {.options = options}};
-    Playfield field(f.setup, options);
-    field.set_recorder(game.recorder());
-    Table bare = f.setup.table;
-    Rulebook rules = f.setup.rulebook();
-    for (int i = 0; i < 30; ++i) {
-      rules.seat = options.seat;
-      const auto moves = legal_moves(bare, rules);
-      if (moves.empty()) {
-        // Whoever else is on turn plays elsewhere: a server says so.
-        if (!options.seat || bare.is_on_turn(options.seat)) break;
-        (void)bare.set_turn(std::vector{options.seat});
-        RC_ASSERT(field.edits().set_turn(std::vector{options.seat}).allowed());
-        RC_ASSERT(field.edits().mark_move().allowed());
-        continue;
-      }
-      const Move move = moves[r.below(moves.size())];
-      const std::string before = state_of(bare);
-      RC_ASSERT(apply_move(bare, rules, move).verdict.allowed());
-      RC_ASSERT(field.moves().make(move).allowed());
-      RC_ASSERT(state_of(field.table()) == state_of(bare));
-      if (r.chance(0.4f)) {
-        RC_ASSERT(field.moves().undo().allowed());
-        RC_ASSERT(state_of(field.table()) == before);
-        field.advance_to(field.now() + 0.1);
-        RC_ASSERT(field.moves().redo().allowed());
-        RC_ASSERT(state_of(field.table()) == state_of(bare));
-      }
-      field.advance_to(field.now() + r.uniform(0, 0.4f));
-      RC_ASSERT(field.frame().items.size() >= bare.card_count());
-    }
-    const auto again = parse_game(write_game(game, field), "x");  // without the functions
-    RC_ASSERT(again.has_value());
-    RC_ASSERT(state_of(again->field.table()) == state_of(bare));
-    RC_ASSERT(fingerprint(again->field) == fingerprint(field));
-    // As it stands now it is written and read as well.
-    TableSetup now = f.setup;
-    now.table = bare;
-    const std::string text = write_table(now);
-    const auto read = parse_table(text, "y");
-    RC_ASSERT(read.has_value());
-    RC_ASSERT(write_table(*read) == text);
-    RC_ASSERT(read->table.number("sold") == bare.number("sold"));
-  });
 }
