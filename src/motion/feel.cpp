@@ -1,7 +1,5 @@
 #include "apsidon/motion/feel.hpp"
 
-#include <numbers>
-
 #include "geometry/options.hpp"
 #include "motion/fields.hpp"
 #include "motion/inside.hpp"
@@ -44,7 +42,7 @@ Effect effect_of(const CardEffect& e, EffectKind kind, float card_width) {
           .seconds = e.seconds,
           .swings = e.swings,
           .most = {.move = {e.width * card_width, 0},
-                   .rotation = e.turn_deg * std::numbers::pi_v<float> / 180,
+                   .rotation = e.turn.radians(),
                    .scale = e.growth,
                    .brightness = e.brightness,
                    .lift = e.lift}};
@@ -69,7 +67,7 @@ Feel springy() {
   on(feel.reveal.glide, 0.4f, 0.7f);
   on(feel.finale.glide, 1.2f, 0.8f);
   feel.move.stagger = 0.03f;
-  feel.shake = {.seconds = 0.5f, .swings = 3, .width = 0.08f, .turn_deg = 2.5f};
+  feel.shake = {.seconds = 0.5f, .swings = 3, .width = 0.08f, .turn = Angle::degrees(2.5)};
   feel.pulse = {.seconds = 0.8f, .swings = 2, .growth = 0.08f, .lift = 0.25f};
   return feel;
 }
@@ -106,9 +104,10 @@ Feel reduced(const Feel& feel) {
   });
   out.carry.seconds = 0;
   out.carry_lift = 0;
-  out.tilt_deg = 0;
+  out.tilt_angle = {};
   for (CardEffect* effect : {&out.shake, &out.pulse}) {
-    effect->width = effect->turn_deg = effect->growth = effect->lift = 0;
+    effect->width = effect->growth = effect->lift = 0;
+    effect->turn = {};
   }
   return out;
 }

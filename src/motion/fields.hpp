@@ -44,7 +44,7 @@ void fields(CardEffect& e, V& v) {
   v.number("seconds", e.seconds, 0, 60);
   v.number("swings", e.swings, 0, 100);
   v.number("width", e.width, 0, 10);
-  v.number("turn_deg", e.turn_deg, -360, 360);
+  v.angle("turn_deg", e.turn, -360, 360);
   v.number("growth", e.growth, -1, 10);
   v.number("brightness", e.brightness, -1, 10);
   v.number("lift", e.lift, 0, 10);
@@ -62,11 +62,11 @@ void fields(Feel& f, V& v) {
   v.part("move", f.move);
   v.part("shift", f.shift);
   v.part("flip", f.flip);
-  v.number("flip_axis_deg", f.flip_axis_deg, -180, 180);
+  v.angle("flip_axis_deg", f.flip_axis, -180, 180);
   v.part("back", f.back);
   v.part("carry", f.carry);
   v.number("carry_lift", f.carry_lift, 0, 10);
-  v.number("tilt_deg", f.tilt_deg, 0, 90);
+  v.angle("tilt_angle_deg", f.tilt_angle, 0, 90);
   v.number("tilt_speed", f.tilt_speed, 0.1, 1000);
   v.part("tilt", f.tilt);
   v.part("raise", f.raise);

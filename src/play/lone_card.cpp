@@ -76,7 +76,7 @@ void LoneCard::take(const Feel& feel) {
         motion_detail::LinearStops{{0, 0}, {0, flipping_.flip_from}, {1, flipping_.flip_to}, {1, 1}});
   turning_ = feel.shift;
   raising_ = feel.raise;
-  flip_axis_ = feel.flip_axis_deg * pi / 180;
+  flip_axis_ = feel.flip_axis.radians();
 }
 
 void LoneCard::tell(EventKind kind, bool face_up) {

@@ -21,7 +21,7 @@ TEST_CASE("play: a held card is lifted as the feel has it, and a flip turns abou
   }
   for (const float degrees : {0.0f, 90.0f, -45.0f}) {
     Feel feel;
-    feel.flip_axis_deg = degrees;
+    feel.flip_axis = Angle::degrees(double{degrees});
     Hand h(desk(), {.window = {1000, 700}, .feel = feel});
     const CardId card = h.cards("slot").front();
     REQUIRE(h.field.edits().flip(card, false));

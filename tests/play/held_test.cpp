@@ -70,7 +70,8 @@ TEST_CASE("play: a held card stands up when the zone below it is switched off or
 TEST_CASE("play: the gripped point of a card that has grown stays under the pointer") {
   for_all("grip", 3, [](Random& r) {
     Hand h(desk({.hover = r.chance(0.5f) ? HoverKind::lift : HoverKind::raise}));
-    REQUIRE(h.field.hand().set_hover_options({.growth = r.uniform(0, 0.4f), .turn_deg = r.uniform(-5, 5)}));
+    REQUIRE(h.field.hand().set_hover_options(
+        {.growth = r.uniform(0, 0.4f), .turn = Angle::degrees(double{r.uniform(-5, 5)})}));
     const CardId card = h.cards("hand")[r.below(10)];
     const Size size = h.field.where().card_size();
     const Vec2 at =
@@ -369,10 +370,10 @@ TEST_CASE(
     "number") {
   Hand h(desk());
   Feel feel;
-  feel.tilt_deg = 500;
+  feel.tilt_angle = Angle::degrees(500);
   TableSetup nothing(glasshouse());
   const std::vector<std::pair<Verdict, std::string>> refused{
-      {h.field.performances().set_feel(feel), "tilt_deg"},
+      {h.field.performances().set_feel(feel), "tilt_angle_deg"},
       {h.field.hand().set_hover_options({.growth = -2}), "growth"},
       {h.field.hand().set_thresholds({.mouse_slop = -1}), "mouse_slop"},
       {h.field.edits().set_plans({}), "plans"},

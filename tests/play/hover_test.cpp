@@ -28,7 +28,7 @@ TEST_CASE("play: hover: sweeping slowly over a hand of ten raises each card once
 }
 
 TEST_CASE("play: hover: a card rises, grows, turns and lifts by what is stated") {
-  const HoverOptions hover{.rise = 0.1f, .growth = 0.2f, .turn_deg = 5, .lift = 0.5f};
+  const HoverOptions hover{.rise = 0.1f, .growth = 0.2f, .turn = Angle::degrees(5), .lift = 0.5f};
   Hand h(desk({.hover = HoverKind::lift}), {.window = {1000, 700}, .hover = hover});
   const CardId card = h.cards("hand").back();
   const CardId beside = h.cards("hand")[8];

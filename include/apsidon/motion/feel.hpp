@@ -2,6 +2,7 @@
 #include <string>
 
 #include "apsidon/core_export.hpp"
+#include "apsidon/geometry/angle.hpp"
 #include "apsidon/motion/choreography.hpp"
 
 namespace apsidon {
@@ -18,7 +19,7 @@ struct CardEffect {
   float seconds = 0.4f;  ///< [0, 60]
   float swings = 1;      ///< [0, 100]
   float width = 0;       ///< how far to the side, card widths, [0, 10]
-  float turn_deg = 0;    ///< how far it turns, degrees, [-360, 360]
+  Angle turn = {};       ///< how far it turns, -360° to 360°
   float growth = 0;      ///< how much larger it gets, [-1, 10]
   float brightness = 0;  ///< how much brighter it gets, [-1, 10]
   float lift = 0;        ///< card widths, [0, 10]
@@ -38,12 +39,12 @@ struct Feel {
                     .stagger = 0};  ///< to another zone; its cues are told of a script's moves only
   Glide shift{.seconds = 0.2f, .curve = ease_in_out};                ///< making room, closing a gap
   Glide flip{.seconds = 0.3f, .curve = ease_in_out, .lift = 0.15f};  ///< flipping in place
-  float flip_axis_deg = 0;  ///< of every flip: 0 about the vertical, 90 about the horizontal, [-180, 180]
+  Angle flip_axis = {};  ///< of every flip: 0° about the vertical, 90° about the horizontal, -180° to 180°
   Glide back{.seconds = 0.3f, .curve = {0.3f, 0.5f, 0.3f, 1}};  ///< after a drag that moved nothing
   Glide carry{.seconds = 0.07f, .curve = ease_out};             ///< behind the pointer
   float carry_lift = 0.3f;                                      ///< of a held card, card widths, [0, 10]
-  float tilt_deg = 8;                         ///< the most by which a held card leans into its way, [0, 90]
-  float tilt_speed = 12;                      ///< at which it leans most, card widths per second, [0.1, 1000]
+  Angle tilt_angle = Angle::degrees(8);  ///< the most by which a held card leans into its way, 0° to 90°
+  float tilt_speed = 12;                 ///< at which it leans most, card widths per second, [0.1, 1000]
   Spring tilt{.period = 0.4f, .damping = 1};  ///< damped by less than 1 it counts as 1, and leans no further
   Glide raise{.seconds = 0.14f, .curve = ease_out};  ///< a hovered card comes out, or goes back
   Glide zoom{.seconds = 0.16f, .curve = ease_out};   ///< the larger picture of a card comes, or goes

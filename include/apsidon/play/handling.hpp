@@ -5,6 +5,7 @@
 
 #include "apsidon/cards/ids.hpp"
 #include "apsidon/core_export.hpp"
+#include "apsidon/geometry/angle.hpp"
 #include "apsidon/geometry/vec2.hpp"
 
 namespace apsidon {
@@ -92,7 +93,7 @@ struct HoverOptions {
   double out_seconds = 0.06;  ///< delay before the hover ends over nothing, [0, 10]
   float rise = 0.04f;         ///< how far up a card goes that rises in place, share of its height, [-4, 4]
   float growth = 0.03f;       ///< how much larger it gets, [-1, 10]
-  float turn_deg = 0;         ///< how far it turns, degrees, [-180, 180]
+  Angle turn = {};            ///< how far it turns, -180° to 180°
   float lift = 0.2f;          ///< card widths, [0, 10]
   float margin = 3;  ///< px that the pointer has to go beyond the card's border to leave it, [0, 100]
   double zoom_seconds = 0.35;  ///< of hovering until the larger picture comes, [0, 60]

@@ -5,7 +5,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <numbers>
 
 #include "apsidon/geometry/error.hpp"
 
@@ -115,7 +114,7 @@ LayoutRequest Rooms::layout_request() const {
           .insertions = hand.insertions(),
           .guests = referee.guests(),
           .held = hand.held(),
-          .flip_axis = feel().flip_axis_deg * std::numbers::pi_v<float> / 180};
+          .flip_axis = feel().flip_axis.radians()};
 }
 
 FrameSources Rooms::frame_sources() const {

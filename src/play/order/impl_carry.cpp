@@ -60,7 +60,7 @@ void Impl::carry_to(Vec2 pointer, double time) {
   if (!carry.holds) return;
   for (const CardId card : table().cards_of(carry.run)) {
     traffic.travel(slot(card), hand.goal(carry, card, table(), arrangement, feel()), feel().carry);
-    if (feel().tilt_deg > 0) traffic.lean(slot(card), carry.lean(), Hand::leaning_spring(feel()));
+    if (feel().tilt_angle > Angle{}) traffic.lean(slot(card), carry.lean(), Hand::leaning_spring(feel()));
   }
 }
 

@@ -153,7 +153,7 @@ void Hand::move_to(Vec2 pointer, double time, const TableSetup& setup, const Arr
   const double passed = time - carry_.time;
   const float speed = passed > 1e-4 ? (pointer.x - carry_.pointer.x) / static_cast<float>(passed) : 0;
   const float whole = feel.tilt_speed * std::max(arrangement.card().width, 1.0f);
-  const float tilt = std::clamp(speed / whole, -1.0f, 1.0f) * feel.tilt_deg * std::numbers::pi_v<float> / 180;
+  const float tilt = std::clamp(speed / whole, -1.0f, 1.0f) * feel.tilt_angle.radians();
   carry_.tilt = carry_.holds ? tilt : 0;
   carry_.pointer = pointer;
   carry_.time = time;

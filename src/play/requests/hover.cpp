@@ -1,14 +1,13 @@
 #include "play/requests/hover.hpp"
 
 #include <algorithm>
-#include <numbers>
 #include <utility>
 
 namespace apsidon::play_detail {
 
 Offset risen(const HoverOptions& options, Size card) {
   return {.move = {0, -options.rise * card.height},
-          .rotation = options.turn_deg * std::numbers::pi_v<float> / 180,
+          .rotation = options.turn.radians(),
           .scale = options.growth,
           .lift = options.lift};
 }

@@ -66,7 +66,7 @@ void fields(HoverOptions& o, V& v) {
   v.number("out_seconds", o.out_seconds, 0, 10);
   v.number("rise", o.rise, -4, 4);
   v.number("growth", o.growth, -1, 10);
-  v.number("turn_deg", o.turn_deg, -180, 180);
+  v.angle("turn_deg", o.turn, -180, 180);
   v.number("lift", o.lift, 0, 10);
   v.number("margin", o.margin, 0, 100);
   v.number("zoom_seconds", o.zoom_seconds, 0, 60);

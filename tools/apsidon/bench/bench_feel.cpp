@@ -184,9 +184,9 @@ void BenchView::feel_knobs(Playfield& field) {
        {"shake, seconds", &feel.shake.seconds, 2},
        {"pulse, seconds", &feel.pulse.seconds, 2}}};
   for (const auto& [name, number, most] : numbers) changed = slider(name, *number, 0, most) || changed;
-  changed = slider("tilt", feel.tilt_deg, 0, 30, "%.1f\xC2\xB0") || changed;
+  changed = slider("tilt", feel.tilt_angle, 0, 30) || changed;
   changed = slider("tilt speed", feel.tilt_speed, 0.5f, 40) || changed;
-  changed = slider("flip axis", feel.flip_axis_deg, -180, 180, "%.0f\xC2\xB0") || changed;
+  changed = slider("flip axis", feel.flip_axis, -180, 180) || changed;
   changed = slider("shuffle rounds", feel.shuffle_rounds, 1, 10) || changed;
   if (any_open) window_.redraw();  // a card goes along its curve
   if (changed) field.performances().set_feel(feel);
