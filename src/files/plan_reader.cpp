@@ -50,7 +50,7 @@ PlanReader::PlanReader(const TableSetup& setup, const PlanNames& names) : setup_
 }
 
 Plan PlanReader::read(const Node& node) {
-  node.expect_keys({"name", "margin", "aspect", "largest_width", "whole_multiples", "root", "overlays"});
+  node.expect_keys({"name", "margin", "aspect", "largest_width", "whole_multiples", "mirrored", "root", "overlays"});
   placed_.clear();
   shown_.clear();
   Plan plan{.name = node.text_or("name", ""), .root = {}};
@@ -58,6 +58,7 @@ Plan PlanReader::read(const Node& node) {
   const Size& art = setup_.art_size;
   if (!art.empty()) plan.aspect = art.width / art.height;
   plan.aspect = node.number_or("aspect", plan.aspect, 0.05, 20);
+  plan.mirrored = node.truth_or("mirrored", false);
   plan.largest_width = node.number_or("largest_width", plan.largest_width, 0, 1e6);
   if (node.truth_or("whole_multiples", false)) {
     if (art.empty()) {

@@ -67,6 +67,7 @@ Json json_of(const Plan& plan, const TableSetup& setup) {
   if (!plan.name.empty()) json["name"] = plan.name;
   json["margin"] = decimal(plan.margin);
   json["aspect"] = decimal(plan.aspect);
+  if (plan.mirrored) json["mirrored"] = true;
   if (plan.largest_width > 0) json["largest_width"] = decimal(plan.largest_width);
   if (!plan.whole_multiples_of.empty()) json["whole_multiples"] = true;
   json["root"] = json_of(plan.root, setup);

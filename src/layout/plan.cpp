@@ -239,6 +239,21 @@ void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t pan
   }
 }
 
+namespace {
+
+/// Exchanges left and right within a room, from device pixel to device pixel.
+void mirror(const Rect& room, float ratio, std::span<Rect> areas) {
+  const float sum = std::ceil(room.min.x * ratio) / ratio + std::floor(room.max.x * ratio) / ratio;
+  for (Rect& area : areas) {
+    if (area == Rect{}) continue;  // of what the plan does not show
+    const float left = sum - area.max.x;
+    area.max.x = sum - area.min.x;
+    area.min.x = left;
+  }
+}
+
+}  // namespace
+
 PlanResult solve(const Plan& plan, std::span<const ZoneLayout> places, const PlanWindow& window,
                  std::span<Rect> areas, std::span<Rect> panels, std::span<const char> empty) {
   const float ratio = ratio_of(window);
@@ -251,6 +266,10 @@ PlanResult solve(const Plan& plan, std::span<const ZoneLayout> places, const Pla
   result.fits = result.card.width > 0 && result.card.height > 0;
   measure_zones(places, result.card, areas);
   arrange(plan, places, result.card, ratio, room, inner(window, 0), {areas, panels, empty});
+  if (plan.mirrored) {
+    mirror(inner(window, 0), ratio, areas);
+    mirror(inner(window, 0), ratio, panels);
+  }
   return result;
 }
 

@@ -32,6 +32,7 @@ RandomPlan random_plan(Random& r) {
   while (out.places.empty())
     out.plan = {
         .root = random_node(r, out.places, 3), .margin = r.uniform(0, 30), .aspect = r.uniform(0.4f, 1.2f)};
+  out.plan.mirrored = r.chance(0.3f);
   check(out.plan, out.places);
   return out;
 }
@@ -120,6 +121,25 @@ TEST_CASE("plan: equal shares and gaps differ by a device pixel at most, and end
       RC_ASSERT(std::abs(areas[i].max.x * ratio - std::round(areas[i].max.x * ratio)) < 5e-3f);
     }
     RC_ASSERT((widest - narrowest) * ratio < 1.01f);
+  });
+}
+
+TEST_CASE("plan: mirrored it has left and right exchanged, down to the device pixel") {
+  for_all("mirrored", 10, [](Random& r) {
+    RandomPlan p = random_plan(r);
+    const Size window{static_cast<float>(r.between(1, 1500)), r.uniform(0, 1500)};
+    std::vector<Rect> areas;
+    std::vector<Rect> mirrored;
+    p.plan.mirrored = false;
+    const PlanResult result = solved(p, window, &areas);
+    p.plan.mirrored = true;
+    RC_ASSERT(solved(p, window, &mirrored) == result);
+    for (std::size_t i = 0; i < areas.size(); ++i) {
+      RC_ASSERT(mirrored[i].min.x == window.width - areas[i].max.x);
+      RC_ASSERT(mirrored[i].max.x == window.width - areas[i].min.x);
+      RC_ASSERT(mirrored[i].min.y == areas[i].min.y);
+      RC_ASSERT(mirrored[i].max.y == areas[i].max.y);
+    }
   });
 }
 

@@ -338,6 +338,33 @@ TEST_CASE("play: marks: a card, a zone and a panel glow by name, for a time or u
   CHECK(switches.marks(CardId{1}).empty());
 }
 
+TEST_CASE("play: plans: a mirrored plan has its seats on the other side, and their cards turned to them") {
+  TableSetup setup(glasshouse());
+  std::vector<ZoneId> hands;
+  for (const Facing facing : {Facing::bottom, Facing::left, Facing::top, Facing::right}) {
+    hands.push_back(setup.add({.name = std::string("hand-") + std::to_string(hands.size()),
+                               .layout = {.kind = HandLayout{}, .longest = 5, .facing = facing},
+                               .cards = {{.face = {1}}, {.face = {2}}}}));
+  }
+  setup.plans = {{.root = seats({zone(hands[0]), zone(hands[1]), zone(hands[2]), zone(hands[3])}, space(1))}};
+  Hand h(setup);
+  const Rect left = *h.field.where().area(hands[1]);
+  const Rect right = *h.field.where().area(hands[3]);
+  REQUIRE(left.max.x < right.min.x);
+  std::vector<Plan> plans = setup.plans;
+  plans[0].mirrored = true;
+  REQUIRE(h.field.edits().set_plans(plans));
+  h.settle();
+  CHECK(*h.field.where().area(hands[1]) == right);
+  CHECK(*h.field.where().area(hands[3]) == left);
+  CHECK(h.field.where().facing(hands[1]) == Facing::right);
+  CHECK(h.field.where().facing(hands[0]) == Facing::bottom);
+  const Pose turned = *h.field.where().live_pose(h.field.table().zone(hands[1])->cards[0]);
+  const Pose other = *h.field.where().live_pose(h.field.table().zone(hands[3])->cards[0]);
+  CHECK(turned.rotation != Approx(other.rotation));
+  CHECK(right.contains(turned.centre));
+}
+
 TEST_CASE("play: edits: a sync brings the numbers of cards and zones, and refuses what is no number") {
   TableSetup setup(glasshouse());
   const ZoneId bed = setup.add({.name = "bed",

@@ -49,7 +49,7 @@ ZoneBehaviour WhereGroup::behaviour(ZoneId zone) const {
 }
 
 Facing WhereGroup::facing(ZoneId zone) const {
-  return field()->table().zone(zone) ? field()->setup().layout_of(zone).facing : Facing::bottom;
+  return field()->table().zone(zone) ? field()->arrangement.facing(field()->setup(), zone) : Facing::bottom;
 }
 
 float WhereGroup::content(ZoneId zone) const {

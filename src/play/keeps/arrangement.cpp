@@ -207,12 +207,19 @@ std::span<const Shift> Arrangement::scroll_to(const TableSetup& setup, ZoneId zo
   return shifts_;
 }
 
+Facing Arrangement::facing(const TableSetup& setup, ZoneId zone) const {
+  const Facing own = setup.layout_of(zone).facing;
+  if (!setup.plans[plan()].mirrored) return own;
+  if (own == Facing::left) return Facing::right;
+  return own == Facing::right ? Facing::left : own;
+}
+
 LayoutInput Arrangement::input(const TableSetup& setup, ZoneId zone) const {
   const ZoneLayout& options = setup.layout_of(zone);
   return {.area = area(zone),
           .card = solved_.card * options.factor,
           .cards = {},
-          .facing = options.facing,
+          .facing = facing(setup, zone),
           .window = window_.size,
           .scrolls = options.scrolls,
           .offset = offset(zone)};

@@ -152,9 +152,12 @@ class Checker {
       cards[i].face_up = false;
     std::vector<Pose> poses(n);
     const Size card = field_.where().card_size() * place.factor;
-    const LayoutReport report = lay_out(
-        place.kind,
-        {.area = *field_.where().area(zone.id), .card = card, .cards = cards, .facing = place.facing}, poses);
+    const LayoutReport report = lay_out(place.kind,
+                                        {.area = *field_.where().area(zone.id),
+                                         .card = card,
+                                         .cards = cards,
+                                         .facing = field_.where().facing(zone.id)},
+                                        poses);
     if (report.crowded) {
       add("crowded", zone.name,
           fmt::format("with {} cards, its longest, strips are below their least: give it a larger share, or "
