@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 #include <deque>
 #include <limits>
+#include <map>
 #include <set>
 #include <string>
 
@@ -199,7 +200,7 @@ TEST_CASE("play: a panel is found by its name, and shows a share from 0 to 1") {
   CHECK(panels.revision() == before + 1);
 }
 
-TEST_CASE("play: a thing is off while a reason has it so, and hidden things are off") {
+TEST_CASE("play: a thing is off while a reason has it so, hidden things are off, and marks end in time") {
   for_all("switches", 30, [](Random& r) {
     using What = SwitchInput::What;
     Switches switches({});
@@ -207,14 +208,33 @@ TEST_CASE("play: a thing is off while a reason has it so, and hidden things are 
     const Switchable things[] = {CardId{1}, CardId{2}, ZoneId{1}, ZoneId{2}, PanelId{1}, PanelId{2}};
     std::set<std::string> off[6];
     std::set<std::string> hidden[6];
-    for (int i = 0; i < 60; ++i) {
+    std::map<std::string, double> marks[6];  // with their ends
+    double own = 0;
+    for (int i = 0; i < 90; ++i) {
       const std::size_t of = r.below(6);
-      const auto what = static_cast<What>(r.below(4));
+      const auto what = static_cast<What>(r.below(6));
       const std::string reason = r.chance(0.5f) ? "" : "asleep";
+      if (what == What::mark || what == What::unmark) {
+        const double seconds = r.chance(0.5f) ? r.between(1, 9) : 0;
+        marks[of].erase(reason);
+        if (what == What::mark) marks[of][reason] = seconds > 0 ? own + seconds : 1e9;
+        RC_ASSERT(
+            !switches.turn({.what = what, .of = things[of], .reason = reason, .seconds = seconds}, own));
+        own += r.between(0, 2);
+        switches.end_marks(own);
+        double due = 1e9;
+        for (std::size_t t = 0; t < 6; ++t) {
+          std::erase_if(marks[t], [&](const auto& mark) { return mark.second <= own; });
+          for (const auto& [name, end] : marks[t]) due = std::min(due, end);
+          RC_ASSERT(switches.marks_of(things[t]).size() == marks[t].size());
+        }
+        RC_ASSERT(std::min(switches.due(), 1e9) == due);
+        continue;
+      }
       auto& held = what == What::hide || what == What::show ? hidden[of] : off[of];
       const bool gives = what == What::off || what == What::hide;
       const bool changes = gives ? held.insert(reason).second : held.erase(reason) > 0;
-      RC_ASSERT(switches.turn({.what = what, .of = things[of], .reason = reason}) == changes);
+      RC_ASSERT(switches.turn({.what = what, .of = things[of], .reason = reason}, own) == changes);
       std::size_t cards = 0;
       std::size_t zones = 0;
       for (std::size_t t = 0; t < 6; ++t) {
@@ -227,6 +247,6 @@ TEST_CASE("play: a thing is off while a reason has it so, and hidden things are 
       RC_ASSERT(switches.off().cards.size() == cards);
       RC_ASSERT(switches.off().zones.size() == zones);
     }
-    RC_ASSERT(!switches.turn({.what = What::off, .of = {}, .reason = "nothing"}));
+    RC_ASSERT(!switches.turn({.what = What::off, .of = {}, .reason = "nothing"}, own));
   });
 }
