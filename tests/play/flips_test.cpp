@@ -18,12 +18,12 @@ namespace {
 
 /// Covered pairs in two rows; who opens two that belong together has found them, and else it is the other
 /// seat's turn.
-struct Pairs {
+struct HiddenPairs {
   TableSetup setup{glasshouse(2)};
   std::vector<ZoneId> rows;
   ZoneId found;
 
-  Pairs(Random& r, MatchEnd end) {
+  HiddenPairs(Random& r, MatchEnd end) {
     (void)setup.table.create_seat("north");
     (void)setup.table.create_seat("south");
     (void)setup.table.set_turn({{{1}}});
@@ -67,14 +67,14 @@ struct Pairs {
 };
 
 /// The same without tables, rules or time.
-struct Plain {
+struct PlainPairs {
   std::map<CardId, FaceId> face;
   std::set<CardId> open;
   std::set<CardId> gone;  // found: taken away, or left open
   int turn = 1;
   std::map<int, int> pairs;
 
-  explicit Plain(const Table& table) {
+  explicit PlainPairs(const Table& table) {
     for (const Zone& zone : table.zones()) {
       for (const CardId card : zone.cards) face[card] = table.card(card)->face;
     }
@@ -109,7 +109,7 @@ std::set<CardId> flips_of(const std::vector<Move>& moves) {
   return out;
 }
 
-void expect_same(const Table& table, const Plain& plain) {
+void expect_pairs(const Table& table, const PlainPairs& plain) {
   for (const auto& [card, face] : plain.face) {
     const bool up = plain.open.contains(card) || plain.gone.contains(card);
     REQUIRE(table.card(card)->face_up == up);
@@ -123,7 +123,7 @@ void expect_same(const Table& table, const Plain& plain) {
 }
 
 /// A pot with two open cards and one that is covered, which may be flipped and turned, and a bed.
-TableSetup pot() {
+TableSetup flower_pot() {
   TableSetup setup(glasshouse());
   const ZoneId from = setup.add({.name = "pot",
                                  .layout = {.kind = SpreadLayout{}, .longest = 3, .sideways = true},
@@ -145,8 +145,8 @@ TableSetup pot() {
 TEST_CASE("play: flips: pairs are found alike on a bare table, on a playfield and by a plain model") {
   for_all("pairs", 2, [](Random& r) {
     const auto end = static_cast<MatchEnd>(r.below(3));
-    Pairs game(r, end);
-    Plain plain(game.setup.table);
+    HiddenPairs game(r, end);
+    PlainPairs plain(game.setup.table);
     Table bare = game.setup.table;
     const Rulebook rules = game.setup.rulebook();
     Playfield field(game.setup, {.window = {800, 500}});
@@ -166,14 +166,14 @@ TEST_CASE("play: flips: pairs are found alike on a bare table, on a playfield an
       }
       (void)events_until(field, field.now() + 3);
       plain.flip(move.run.first);
-      expect_same(bare, plain);
-      expect_same(field.table(), plain);
+      expect_pairs(bare, plain);
+      expect_pairs(field.table(), plain);
       if (field.moves().can_undo() && r.chance(0.2f)) {
         REQUIRE(field.moves().undo());
         (void)events_until(field, field.now() + 0.1);
         REQUIRE(field.moves().redo());
         (void)events_until(field, field.now() + 3);
-        expect_same(field.table(), plain);
+        expect_pairs(field.table(), plain);
       }
     }
     REQUIRE(flips_of(field.rules().legal_moves()) == plain.flips());
@@ -181,7 +181,7 @@ TEST_CASE("play: flips: pairs are found alike on a bare table, on a playfield an
 }
 
 TEST_CASE("play: flips: a card is flipped and turned as its zone's rules have it, and back by undo") {
-  Hand h(pot());
+  Hand h(flower_pot());
   const auto moves = h.field.rules().legal_moves();
   const auto of = [&](MoveKind kind) {
     return std::count_if(moves.begin(), moves.end(), [&](const Move& move) { return move.kind == kind; });
@@ -222,7 +222,7 @@ TEST_CASE("play: flips: a card is flipped and turned as its zone's rules have it
 }
 
 TEST_CASE("play: flips: a flip is a proposal, which the game answers now, later, with no, or by doing it") {
-  Hand h(pot());
+  Hand h(flower_pot());
   std::optional<Verdict> says;
   h.field.moves().set_judge([&](const Proposal&) { return says; });
   const auto waiting = [&] { return h.field.moves().waiting().size(); };
@@ -253,7 +253,7 @@ TEST_CASE("play: flips: a flip is a proposal, which the game answers now, later,
 }
 
 TEST_CASE("play: flips: a tap flips, and two taps turn; a table from a file has the same") {
-  const TableSetup written = pot();
+  const TableSetup written = flower_pot();
   auto read = parse_table(write_table(written), "pot");
   REQUIRE(read);
   CHECK(read->unbound() == std::vector<std::string>{"may-turn"});
@@ -293,7 +293,7 @@ TEST_CASE("play: flips: what a tap does has to be allowed by a rule, and what is
 }
 
 TEST_CASE("play: marks: a card, a zone and a panel glow by name, for a time or until it is taken back") {
-  TableSetup setup = pot();
+  TableSetup setup = flower_pot();
   setup.table.create_seat("south");
   const PanelId panel = setup.add_panel({.name = "south", .kind = PanelKind::counter, .text = "{points}"});
   setup.plans[0].root.parts.push_back(apsidon::panel(panel, {.px = 90}, {.px = 40}));
@@ -395,6 +395,6 @@ TEST_CASE("play: edits: a sync brings the numbers of cards and zones, and refuse
 }
 
 TEST_CASE("play: flips: who plays at a table without that seat is told so") {
-  CHECK_THROWS_WITH(Playfield(pot(), {.seat = {3}}),
+  CHECK_THROWS_WITH(Playfield(flower_pot(), {.seat = {3}}),
                     "playfield: seat 3: none, or one of the table's 0 is expected");
 }
