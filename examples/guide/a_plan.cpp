@@ -2,9 +2,7 @@
 #include <cstdio>
 #include <vector>
 
-#include "apsidon/play/playfield.hpp"
-#include "apsidon/play/setup.hpp"
-#include "apsidon/play/where_group.hpp"
+#include "apsidon/apsidon.hpp"
 #include "apsidon/studio/sheets.hpp"
 
 using namespace apsidon;

@@ -1,10 +1,8 @@
 // Chapter 2: a table. A deck, three zones, cards in them, and what a client asks of it.
 #include <cstdio>
 
+#include "apsidon/apsidon.hpp"
 #include "apsidon/draw/paint.hpp"
-#include "apsidon/play/playfield.hpp"
-#include "apsidon/play/setup.hpp"
-#include "apsidon/play/where_group.hpp"
 
 using namespace apsidon;
 

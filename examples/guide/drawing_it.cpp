@@ -2,13 +2,8 @@
 #include <cstdio>
 #include <vector>
 
-#include "apsidon/art/pixels.hpp"
+#include "apsidon/apsidon.hpp"
 #include "apsidon/draw/picture.hpp"
-#include "apsidon/geometry/quad.hpp"
-#include "apsidon/play/frame.hpp"
-#include "apsidon/play/moves_group.hpp"
-#include "apsidon/play/playfield.hpp"
-#include "apsidon/play/setup.hpp"
 
 using namespace apsidon;
 
@@ -26,8 +21,7 @@ bool inside(const Quad& quad, Vec2 p) {
 
 void fill(Pixels& picture, const Quad& quad, Pixel colour) {
   for (std::size_t i = 0; i < picture.all.size(); ++i) {
-    const auto width = static_cast<std::size_t>(picture.width);
-    const Vec2 middle{static_cast<float>(i % width) + 0.5f, static_cast<float>(i / width) + 0.5f};
+    const Vec2 middle{static_cast<float>(i % 640) + 0.5f, static_cast<float>(i / 640) + 0.5f};
     if (inside(quad, middle)) picture.all[i] = colour;
   }
 }
@@ -36,9 +30,8 @@ void fill(Pixels& picture, const Quad& quad, Pixel colour) {
 
 int main(int argc, char** argv) {
   TableSetup setup(Deck({.suits = {{"fern", "green"}, {"poppy", "orange"}}, .ranks = {"1", "2", "3", "4"}}));
-  const ZoneId hand = setup.add({.name = "hand",
-                                 .layout = {.kind = HandLayout{}, .longest = 8},
-                                 .rules = {.pick = {.kind = PickKind::any}, .flip = rule::anything()}});
+  const ZoneId hand = setup.add(
+      {.name = "hand", .layout = {.kind = HandLayout{}, .longest = 8}, .rules = {.flip = rule::anything()}});
   setup.add_deck(hand, {.face_up = true});
   setup.plans = {{.root = zone(hand)}};
   Playfield field(setup, {.window = {640, 360}});

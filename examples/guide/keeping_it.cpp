@@ -1,12 +1,9 @@
 // Chapter 9: undo, saves, replays, and testing a game without a window: this program is such a test.
 #include <cstdio>
 
+#include "apsidon/apsidon.hpp"
 #include "apsidon/draw/paint.hpp"
 #include "apsidon/files/saved_game.hpp"
-#include "apsidon/play/moves_group.hpp"
-#include "apsidon/play/playfield.hpp"
-#include "apsidon/play/rules_group.hpp"
-#include "apsidon/play/setup.hpp"
 
 using namespace apsidon;
 

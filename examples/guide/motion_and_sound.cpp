@@ -2,11 +2,7 @@
 #include <cstdio>
 #include <vector>
 
-#include "apsidon/motion/feel.hpp"
-#include "apsidon/play/performances_group.hpp"
-#include "apsidon/play/playfield.hpp"
-#include "apsidon/play/script.hpp"
-#include "apsidon/play/setup.hpp"
+#include "apsidon/apsidon.hpp"
 #include "apsidon/studio/sheets.hpp"
 
 using namespace apsidon;

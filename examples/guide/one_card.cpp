@@ -2,8 +2,8 @@
 #include <cstdio>
 #include <vector>
 
+#include "apsidon/apsidon.hpp"
 #include "apsidon/draw/paint.hpp"
-#include "apsidon/play/lone_card.hpp"
 #include "apsidon/studio/sheets.hpp"
 
 using namespace apsidon;

@@ -1,13 +1,8 @@
 // Chapter 6: rules, and why not. Rules are values that combine; each refusal is a sentence.
 #include <cstdio>
 
+#include "apsidon/apsidon.hpp"
 #include "apsidon/draw/paint.hpp"
-#include "apsidon/play/describe.hpp"
-#include "apsidon/play/moves_group.hpp"
-#include "apsidon/play/playfield.hpp"
-#include "apsidon/play/rules_group.hpp"
-#include "apsidon/play/setup.hpp"
-#include "apsidon/play/switches_group.hpp"
 
 using namespace apsidon;
 

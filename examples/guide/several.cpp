@@ -2,13 +2,8 @@
 #include <cstdio>
 #include <optional>
 
+#include "apsidon/apsidon.hpp"
 #include "apsidon/draw/paint.hpp"
-#include "apsidon/play/describe.hpp"
-#include "apsidon/play/moves_group.hpp"
-#include "apsidon/play/playfield.hpp"
-#include "apsidon/play/rules_group.hpp"
-#include "apsidon/play/setup.hpp"
-#include "apsidon/rules/move.hpp"
 
 using namespace apsidon;
 
@@ -24,9 +19,8 @@ int main(int argc, char** argv) {
                                            .when = rule::all({rule::on_turn(), rule::own_zone()})}},
                         .seat = seat}),
              1));
-    const PanelId panel_of =
-        setup.add_panel({.name = name, .kind = PanelKind::counter, .text = name, .seat = seat});
-    rows.push_back(panel(panel_of, {.px = 120}, {.px = 32}));
+    const PanelId label = setup.add_panel({.name = name, .kind = PanelKind::box, .text = name, .seat = seat});
+    rows.push_back(panel(label, {.px = 120}, {.px = 32}));
   }
   const ZoneId heap = setup.add({.name = "heap",
                                  .layout = {.kind = SpreadLayout{}, .longest = 8},
@@ -59,8 +53,7 @@ int main(int argc, char** argv) {
         std::printf("%s\n", describe(*event, field).c_str());
     }
   }
-  const bool same = field.table().contents_of(heap) == server.contents_of(heap);
-  std::printf("The server has %zu cards on the heap, %s here.\n", server.zone(heap)->cards.size(),
-              same ? "as" : "unlike");
+  std::printf("%zu cards lie on the server's heap, and %zu here.\n", server.zone(heap)->cards.size(),
+              field.table().zone(heap)->cards.size());
   if (argc > 1) paint(field.frame(), field.table().deck()).write_png(argv[1]);
 }

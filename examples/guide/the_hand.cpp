@@ -3,11 +3,7 @@
 #include <cstdio>
 #include <vector>
 
-#include "apsidon/play/describe.hpp"
-#include "apsidon/play/input.hpp"
-#include "apsidon/play/playfield.hpp"
-#include "apsidon/play/setup.hpp"
-#include "apsidon/play/where_group.hpp"
+#include "apsidon/apsidon.hpp"
 #include "apsidon/studio/sheets.hpp"
 
 using namespace apsidon;
