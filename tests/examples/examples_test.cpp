@@ -78,16 +78,53 @@ std::vector<std::pair<std::string, std::string>> blocks_of(const std::string& pa
   return blocks;
 }
 
+/// However far it is indented.
+std::string straight(const std::string& text) {
+  std::string out;
+  for (const std::string& line : lines_of(text))
+    out += line.substr(std::min(line.find_first_not_of(' '), line.size())) + "\n";
+  return out;
+}
+
 }  // namespace
+
+TEST_CASE("examples: each chapter of the guide quotes its program, which prints and draws what is said") {
+  const std::vector<std::pair<std::string, std::string>> chapters{
+      {"1-one-card", "one_card"},       {"2-a-table", "a_table"},    {"3-a-plan", "a_plan"},
+      {"4-the-loop", "the_loop"},       {"5-the-hand", "the_hand"},  {"6-rules", "rules_and_why_not"},
+      {"7-motion", "motion_and_sound"}, {"8-drawing", "drawing_it"}, {"9-keeping", "keeping_it"},
+      {"10-several", "several"}};
+  const auto picture = std::filesystem::temp_directory_path() / "apsidon-guide.png";
+  const std::string list = contents(source("docs/guide/README.md"));
+  for (const auto& [chapter, program] : chapters) {
+    CAPTURE(chapter);
+    const std::string page = contents(source("docs/guide/" + chapter + ".md"));
+    const std::string code = contents(source("examples/guide/" + program + ".cpp"));
+    CHECK(list.find("](" + chapter + ".md)") != std::string::npos);
+    CHECK(page.find("](" + chapter + ".png)") != std::string::npos);
+    CHECK(page.find("](../../examples/guide/" + program + ".cpp)") != std::string::npos);
+    CHECK(page.find("## What goes wrong most often") != std::string::npos);
+    CHECK(contents(source("docs/guide/" + chapter + ".png")).starts_with("\x89PNG"));
+    CHECK(lines_of(code).size() < 60);
+    const auto blocks = blocks_of(page);
+    CHECK(blocks.size() >= 2);
+    for (const auto& [language, text] : blocks) {
+      CAPTURE(text);
+      CHECK(language == "cpp");
+      CHECK(straight(code).find(straight(text)) != std::string::npos);
+    }
+    std::filesystem::remove(picture);
+    const auto outcome =
+        run(std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + program), {picture.string()});
+    CHECK(outcome.code == 0);
+    CHECK(outcome.err.empty());
+    CHECK(outcome.out == contents(source("tests/examples/" + program + ".expected")));
+    CHECK(contents(picture).starts_with("\x89PNG"));
+  }
+}
 
 TEST_CASE(
     "examples: the programs of the README and the loops of the pages are those in examples/, to the letter") {
-  const auto straight = [](const std::string& text) {  // however far it is indented
-    std::string out;
-    for (const std::string& line : lines_of(text))
-      out += line.substr(std::min(line.find_first_not_of(' '), line.size())) + "\n";
-    return out;
-  };
   std::string examples;
   for (const char* name : {"readme", "game_loop", "own_renderer"})
     examples += straight(contents(source("examples/" + std::string(name) + ".cpp")));

@@ -100,6 +100,13 @@ TEST_CASE("style: links in the docs lead to files that are there") {
   CHECK(links > 10);
 }
 
+TEST_CASE("style: a hundred questions are answered, each found by its own words") {
+  const auto outcome = run("/usr/bin/env", {"python3", source("scripts/questions").string(), "--check"});
+  CAPTURE(outcome.out, outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(outcome.out.find(", 0 problems") != std::string::npos);
+}
+
 TEST_CASE("style: every screenshot is linked from the README, and there are few") {
   const std::string readme = contents(source("README.md"));
   int shots = 0;
