@@ -98,3 +98,18 @@ TEST_CASE("sdl: a widget of Qt shows two hands and takes a drag, with two device
   CHECK(holds(outcome.err, "laid on upper."));
   CHECK(std::filesystem::file_size(shot) > 20'000);
 }
+
+TEST_CASE("sdl: a hand is drawn with OpenGL, sharp and with a flipped card among its faces") {
+  const std::filesystem::path program = std::filesystem::path(APSIDON_EXAMPLES) / "example_opengl";
+  if (!std::filesystem::exists(program)) {
+    WARN("epoxy is not there: the example of OpenGL was not built");
+    return;
+  }
+  const Scratch scratch;
+  const std::string shot = (scratch / "gl.png").string();
+  const auto outcome = on_a_display({program.string(), "90", shot});
+  CAPTURE(outcome.out, outcome.err);
+  CHECK(outcome.code == 0);
+  // Seven cards are many colours; an empty window, or plain quads, are some hundred bytes.
+  CHECK(std::filesystem::file_size(shot) > 60'000);
+}
