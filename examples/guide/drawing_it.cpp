@@ -35,7 +35,7 @@ int main(int argc, char** argv) {
   setup.add_deck(hand, {.face_up = true});
   setup.plans = {{.root = zone(hand)}};
   Playfield field(setup, {.window = {640, 360}});
-  (void)field.moves().flip(field.table().zone(hand)->cards[3]);
+  (void)field.moves().flip(field.table().zone(hand)->cards.back());
   while (field.next_event(0.08)) {  // in the middle of the flip
   }
 

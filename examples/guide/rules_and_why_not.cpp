@@ -11,11 +11,11 @@ int main(int argc, char** argv) {
   const ZoneId hand = setup.add({.name = "hand",
                                  .layout = {.kind = HandLayout{}, .longest = 8},
                                  .rules = {.pick = {.kind = PickKind::any}}});
-  const ZoneId bed = setup.add(
-      {.name = "bed",  // begins with a 1, and goes on one rank up in the other colour
-       .layout = {.kind = ColumnLayout{}, .longest = 4},
-       .rules = {.drop = rule::any({rule::rank_on_empty(0),
-                                    rule::all({rule::rank_up(), rule::negate(rule::same_colour())})})}});
+  const ZoneId bed =
+      setup.add({.name = "bed",  // begins with a 1, and goes on one rank up in its suit
+                 .layout = {.kind = ColumnLayout{}, .longest = 4},
+                 .rules = {.drop = rule::any(
+                               {rule::rank_on_empty(0), rule::all({rule::same_suit(), rule::rank_up()})})}});
   const ZoneId pot =
       setup.add({.name = "pot", .rules = {.drop = rule::own("too-thirsty", [](const RuleQuestion& q) {
                                             const int water = q.table.number("water");
@@ -44,8 +44,9 @@ int main(int argc, char** argv) {
   std::printf("%zu moves are legal.\n", field.rules().legal_moves().size());
   lay("fern-2", bed);
   lay("fern-1", bed);
-  lay("fern-2", bed);
+  lay("fern-3", bed);
   lay("poppy-2", bed);
+  lay("fern-2", bed);
   lay("poppy-4", pot);
   lay("poppy-1", pot);
   (void)field.switches().switch_off(card("fern-3"), "asleep");

@@ -51,7 +51,7 @@ int main(int argc, char** argv) {
   run_to(3.3);
   strip.push_back({.frame = field.frame(), .caption = "sent by a key"});
   run_to(4.5);
-  drag(PointerKind::touch, at(1), at(1) + Vec2{90, -110}, 5, 5.08, 5.14);
+  drag(PointerKind::touch, at(1), at(1) + Vec2{10, 95}, 5, 5.08, 5.14);
   if (argc > 1)
     contact_sheet(strip, setup.table.deck(), "A mouse, keys, a finger", {1100, 340}).write_png(argv[1]);
 }
