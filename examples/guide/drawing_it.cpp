@@ -36,7 +36,7 @@ int main(int argc, char** argv) {
   setup.plans = {{.root = zone(hand)}};
   Playfield field(setup, {.window = {640, 360}});
   (void)field.moves().flip(field.table().zone(hand)->cards.back());
-  while (field.next_event(0.08)) {  // in the middle of the flip
+  while (field.next_event(0.12)) {  // in the middle of the flip
   }
 
   const Frame& frame = field.frame();

@@ -142,13 +142,13 @@ TEST_CASE("play: panels say and fill by the numbers of the table, and the one of
   const SeatId south = *h.field.table().find_seat("south");
   const auto panel = [&](std::size_t i) { return h.field.frame().panels.at(i); };
   CHECK(panel(0).text == "2, 3");
-  CHECK_FALSE(panel(0).on_turn);
+  CHECK_FALSE(panel(0).glows);
   CHECK(panel(1).fill == 0.25f);
   REQUIRE(h.field.edits().set_number("points", 6, south));
   REQUIRE(h.field.edits().move({h.cards("hand")[0], 1}, h.zone("plot")));
   REQUIRE(h.field.edits().set_turn(std::vector{south}));
   CHECK(panel(0).text == "6, 2");
-  CHECK(panel(0).on_turn);
+  CHECK(panel(0).glows);
   CHECK(panel(1).fill == 0.75f);
   REQUIRE(h.field.edits().set_number("points", 99, south));
   CHECK(panel(1).fill == 1);
