@@ -4,6 +4,7 @@
 #include <map>
 #include <set>
 
+#include "apsidon/files/input_log.hpp"
 #include "apsidon/files/table_file.hpp"
 #include "apsidon/files/write_file.hpp"
 #include "support/hand.hpp"
@@ -198,7 +199,7 @@ TEST_CASE("play: flips: a card is flipped and turned as its zone's rules have it
   CHECK(h.count(EventKind::flipped) == 1);
   CHECK(h.count(EventKind::reoriented) == 1);
   CHECK(h.last(EventKind::reoriented)->proposal != 0);
-  CHECK(describe(*h.last(EventKind::reoriented), h.field) == "fern 2 turned in pot.");
+  CHECK(describe(*h.last(EventKind::reoriented), h.field) == "Fern-2 turned in pot.");
   CHECK(h.field.moves().undo());
   CHECK(h.field.moves().undo());
   CHECK_FALSE(h.field.table().card({2})->sideways);
@@ -229,7 +230,6 @@ TEST_CASE("play: flips: a flip is a proposal, which the game answers now, later,
   CHECK(h.field.moves().flip({3}));
   REQUIRE(waiting() == 1);
   CHECK_FALSE(h.field.table().card({3})->face_up);
-  CHECK(h.field.rules().judge_pick({3}).verdict.reason == Reason::locked);
   CHECK(h.field.moves().flip({3}).reason == Reason::locked);
   CHECK(h.field.edits().set_face({3}, {7}));  // the server tells what is on it
   CHECK(h.field.moves().answer(h.field.moves().waiting()[0].id));
@@ -325,7 +325,14 @@ TEST_CASE("play: marks: a card, a zone and a panel glow by name, for a time or u
   CHECK(switches.mark(panel, "winner"));
   CHECK(h.field.frame().panels.front().glows);
   CHECK(switches.mark(CardId{77}, "hint").reason == Reason::unknown_card);
-  CHECK(switches.mark(CardId{1}, "hint", -1).reason == Reason::out_of_range);
+  // As text, as another language says it.
+  const auto input =
+      parse_input(R"({"switch": "mark", "card": 3, "reason": "asked", "seconds": 0.1})", flower_pot());
+  REQUIRE(input);
+  CHECK(h.field.call(*input).verdict);
+  CHECK(switches.marks(CardId{3}).size() == 1);
+  h.wait(0.2);
+  CHECK(switches.marks(CardId{3}).empty());
   // Marked again, its time begins anew; a card that leaves takes its marks along.
   CHECK(switches.mark(CardId{1}, "hint", 1));
   (void)events_until(h.field, h.field.now() + 0.8);

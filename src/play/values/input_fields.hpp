@@ -378,7 +378,7 @@ void fields(SwitchInput& i, V& v) {
   v("panel", i.of.panel);
   v("reason", i.reason);
   if (i.what == SwitchInput::What::off || i.what == SwitchInput::What::hide) v("lasts", i.lasts, false);
-  if (i.what == SwitchInput::What::mark) v.seconds("seconds", i.seconds, 0, most_act_seconds);
+  v.seconds("seconds", i.seconds, 0, most_act_seconds);
 }
 
 template <class V>
