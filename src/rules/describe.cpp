@@ -31,7 +31,7 @@ Phrases english_reasons() {
   say(Reason::empty_zone, "{zone} is empty.");
   say(Reason::pick_nothing, "{zone} gives no cards by hand.");
   say(Reason::flip_nothing, "Cards in {zone} are not flipped by hand.");
-  say(Reason::reorient_nothing, "Cards in {zone} are not turned by hand.");
+  say(Reason::reorient_nothing, "Cards in {zone} are not turned by a quarter by hand.");
   say(Reason::other_side, "{card} lies so already.");
   say(Reason::not_top, "{card} is covered: {zone} gives its top card only.");
   say(Reason::face_down, "{card} lies face down.");

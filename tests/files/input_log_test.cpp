@@ -62,7 +62,8 @@ AnyInput random_input(Random& r, double time) {
   };
   switch (r.below(input_kinds)) {
     case 24: {
-      SwitchInput input{.what = static_cast<SwitchInput::What>(r.below(4)), .reason = text(), .time = time};
+      SwitchInput input{.what = static_cast<SwitchInput::What>(r.below(6)), .reason = text(), .time = time};
+      if (input.what == SwitchInput::What::mark && r.chance(0.5f)) input.seconds = 0.25 * r.between(1, 9);
       if (r.chance(0.3f)) {
         input.of = card();
       } else if (r.chance(0.5f)) {
@@ -110,7 +111,8 @@ AnyInput random_input(Random& r, double time) {
     case 10:
       return OwnRuleInput{.rule = text(), .verdict = verdict(), .time = time};
     case 11: {
-      Move move{.kind = static_cast<MoveKind>(r.below(6)),
+      Move move{.kind = static_cast<MoveKind>(r.below(8)),
+                .on = r.chance(0.5f),
                 .run = {card(), r.below(4)},
                 .from = zone(),
                 .to = zone()};
@@ -119,7 +121,10 @@ AnyInput random_input(Random& r, double time) {
       return MoveInput{.move = move, .time = time};
     }
     case 12:
-      return TapInput{.tap = r.chance(0.5f) ? TapKind::send : TapKind::draw,
+      return TapInput{.tap = r.chance(0.5f)   ? TapKind::send
+                             : r.chance(0.5f) ? TapKind::draw
+                             : r.chance(0.5f) ? TapKind::flip
+                                              : TapKind::reorient,
                       .card = card(),
                       .zone = zone(),
                       .time = time};
@@ -201,8 +206,10 @@ AnyInput random_input(Random& r, double time) {
         if (r.chance(0.5f)) wanted.face = FaceId{static_cast<std::uint32_t>(r.between(0, 52))};
         if (r.chance(0.5f)) wanted.face_up = r.chance(0.5f);
         if (r.chance(0.5f)) wanted.sideways = r.chance(0.5f);
+        if (r.chance(0.5f)) wanted.numbers = Numbers{{"hits", r.between(-9, 9)}};
         sync.wanted[r.below(2)].cards.push_back(wanted);
       }
+      if (r.chance(0.5f)) sync.wanted[0].numbers = Numbers{{"air", 2}, {"water", 3}};
       return sync;
     }
     case 7:

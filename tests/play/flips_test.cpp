@@ -199,7 +199,7 @@ TEST_CASE("play: flips: a card is flipped and turned as its zone's rules have it
   CHECK(h.count(EventKind::flipped) == 1);
   CHECK(h.count(EventKind::reoriented) == 1);
   CHECK(h.last(EventKind::reoriented)->proposal != 0);
-  CHECK(describe(*h.last(EventKind::reoriented), h.field) == "Fern-2 turned in pot.");
+  CHECK(describe(*h.last(EventKind::reoriented), h.field) == "Fern-2 turned by a quarter in pot.");
   CHECK(h.field.moves().undo());
   CHECK(h.field.moves().undo());
   CHECK_FALSE(h.field.table().card({2})->sideways);

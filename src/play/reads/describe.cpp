@@ -75,7 +75,7 @@ EventPhrases english_events() {
   say(EventKind::exchanged, "{card} exchanged, to {to}.");
   say(EventKind::flipped, "{card} flipped in {from}.");
   say(EventKind::face_changed, "{card} shows another face.");
-  say(EventKind::reoriented, "{card} turned in {from}.");
+  say(EventKind::reoriented, "{card} turned by a quarter in {from}.");
   say(EventKind::taken, "{to} takes {card}.");
   say(EventKind::drawn, "{from} gives {count} to {to}.");
   say(EventKind::recycled, "{from} recycled into {to}.");
