@@ -252,7 +252,7 @@ TEST_CASE("play: flips: a flip is a proposal, which the game answers now, later,
   CHECK_FALSE(h.field.table().card({3})->face_up);
 }
 
-TEST_CASE("play: flips: a tap flips, and two taps turn; a table from a file has the same") {
+TEST_CASE("play: flips: a tap flips, two taps turn, and a table from a file has the same") {
   const TableSetup written = flower_pot();
   auto read = parse_table(write_table(written), "pot");
   REQUIRE(read);

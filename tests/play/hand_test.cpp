@@ -214,11 +214,11 @@ TEST_CASE(
     "play: all that happens to cards and the game has a sentence, and what only moves or waits has none") {
   const std::set<EventKind> silent{
       EventKind::tapped,   EventKind::double_tapped, EventKind::long_pressed, EventKind::released,
-      EventKind::proposed, EventKind::reoriented,    EventKind::hovered,      EventKind::unhovered,
-      EventKind::zoomed,   EventKind::unzoomed,      EventKind::focused,      EventKind::departed,
-      EventKind::edge_on,  EventKind::arrived,       EventKind::landed,       EventKind::began,
-      EventKind::cue,      EventKind::ended,         EventKind::stopped,      EventKind::rang,
-      EventKind::settled,  EventKind::created,       EventKind::removed,      EventKind::counted};
+      EventKind::proposed, EventKind::hovered,       EventKind::unhovered,    EventKind::zoomed,
+      EventKind::unzoomed, EventKind::focused,       EventKind::departed,     EventKind::edge_on,
+      EventKind::arrived,  EventKind::landed,        EventKind::began,        EventKind::cue,
+      EventKind::ended,    EventKind::stopped,       EventKind::rang,         EventKind::settled,
+      EventKind::created,  EventKind::removed,       EventKind::counted};
   for (std::size_t kind = 0; kind < event_kind_count; ++kind) {
     CAPTURE(name_of(static_cast<EventKind>(kind)));
     CHECK(default_event_phrases().by_kind[kind].empty() == silent.contains(static_cast<EventKind>(kind)));

@@ -219,7 +219,7 @@ TEST_CASE("tool: check knows what a round, a stock or a match fills, and what an
   const Wrong dealt(
       R"([{"name": "stock", "layout": "pile"}, {"name": "hand", "layout": "hand", "longest": 3},
           {"name": "found", "layout": "pile", "longest": 9},
-          {"name": "grid", "layout": "grid", "longest": 4, "match": {"open": 2, "to": "found"}},
+          {"name": "grid", "layout": "grid", "longest": 4, "flip": "anything", "match": {"open": 2, "to": "found"}},
           {"name": "lost"}], "round": {"stock": "stock", "zones": [{"zone": "hand", "open": 3}, {"zone": "grid", "covered": 2}]})",
       R"({"stock": {"deck": {"packs": 1}}})",
       R"({"across": [{"zone": "stock"}, {"zone": "hand", "share": 1}, {"zone": "found"}, {"zone": "grid"}, {"zone": "lost"}]})");
