@@ -98,7 +98,7 @@ ZoneContents Table::contents_of(ZoneId id) const {
     const Card& c = *card(card_id);
     out.cards.push_back(
         {.card = card_id, .face_up = c.face_up, .sideways = c.sideways, .cell = c.cell, .at = c.at});
-    note(card_id, numbers(card_id));
+    if (!numbers_.empty()) note(card_id, numbers(card_id));
   }
   out.numbers = std::move(numbered);
   return out;

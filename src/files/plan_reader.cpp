@@ -50,7 +50,8 @@ PlanReader::PlanReader(const TableSetup& setup, const PlanNames& names) : setup_
 }
 
 Plan PlanReader::read(const Node& node) {
-  node.expect_keys({"name", "margin", "aspect", "largest_width", "whole_multiples", "mirrored", "root", "overlays"});
+  node.expect_keys(
+      {"name", "margin", "aspect", "largest_width", "whole_multiples", "mirrored", "root", "overlays"});
   placed_.clear();
   shown_.clear();
   Plan plan{.name = node.text_or("name", ""), .root = {}};

@@ -16,10 +16,14 @@ using rules_detail::is_off;
 using rules_detail::refuse_off;
 
 std::size_t rules_detail::count_parts(const ZoneRules& rules) {
-  return rules_detail::count_parts(rules.drop) + rules_detail::count_parts(rules.pick.link) +
-         rules_detail::count_parts(rules.pick.when) + rules_detail::count_parts(rules.flip) +
-         rules_detail::count_parts(rules.reorient) + rules.sends_to.size() + rules.takes_from.size() +
-         (rules.stock ? rules.stock->gives.size() : 0);
+  std::size_t parts = rules.sends_to.size() + rules.takes_from.size();
+  for (const Rule* rule : {&rules.drop, &rules.pick.link, &rules.pick.when})
+    parts += rules_detail::count_parts(*rule);
+  for (const Rule* rule : {&rules.flip, &rules.reorient}) {
+    // Most zones let nobody do that, and are not asked about it.
+    if (rule->kind != RuleKind::nothing) parts += rules_detail::count_parts(*rule);
+  }
+  return parts + (rules.stock ? rules.stock->gives.size() : 0);
 }
 
 void check(const ZoneRules& rules, const Table& table) {

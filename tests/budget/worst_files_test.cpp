@@ -21,12 +21,8 @@ namespace {
 
 // A second is more than 1,000,000,000 of these steps with optimisation; what a table of no length costs is
 // that of a megabyte.
-// Since tables count, a zone's rules take 48 bytes more and what undo keeps of it 40: with 10,000 zones,
-// three times in memory, that is 1% more than the 200 MB that are stated. The margin goes when a rule is
-// smaller.
-constexpr double margin = 1.02;
-constexpr double steps_of_megabyte = 750e6 * margin;
-constexpr double bytes_of_megabyte = 200e6 * margin;
+constexpr double steps_of_megabyte = 750e6;
+constexpr double bytes_of_megabyte = 200e6;
 
 Json table_of(Json zone) {
   zone["name"] = "a";

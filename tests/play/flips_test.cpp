@@ -325,6 +325,12 @@ TEST_CASE("play: marks: a card, a zone and a panel glow by name, for a time or u
   CHECK(switches.mark(panel, "winner"));
   CHECK(h.field.frame().panels.front().glows);
   CHECK(switches.mark(CardId{77}, "hint").reason == Reason::unknown_card);
+  // No mark lasts by itself for longer than an hour.
+  CHECK(switches.mark(CardId{2}, "long", 1e9));
+  (void)events_until(h.field, h.field.now() + 3599);
+  CHECK(switches.marks(CardId{2}).size() == 1);
+  (void)events_until(h.field, h.field.now() + 2);
+  CHECK(switches.marks(CardId{2}).empty());
   // As text, as another language says it.
   const auto input =
       parse_input(R"({"switch": "mark", "card": 3, "reason": "asked", "seconds": 0.1})", flower_pot());

@@ -25,12 +25,12 @@ struct Pairs {
     for (std::uint32_t face = 1; face <= 4; ++face) cards.push_back({.face = {face}, .face_up = false});
     const ZoneHandling handling{.tap = TapKind::flip};
     const ZoneId basket = setup.add({.name = "basket", .rules = {.drop = rule::anything()}});
-    const ZoneId grid = setup.add({.name = "grid",
-                                   .layout = {.kind = GridLayout{.columns = 2}, .longest = 4},
-                                   .rules = {.flip = rule::anything(),
-                                             .match = MatchRule{.open = 2, .to = basket, .seconds = 0.5}},
-                                   .handling = handling,
-                                   .cards = cards});
+    const ZoneId grid = setup.add(
+        {.name = "grid",
+         .layout = {.kind = GridLayout{.columns = 2}, .longest = 4},
+         .rules = {.flip = rule::anything(), .match = MatchRule{.open = 2, .to = basket, .seconds = 0.5}},
+         .handling = handling,
+         .cards = cards});
     setup.plans = {{.root = across({zone(grid, 1), zone(basket)})}};
     return setup;
   }

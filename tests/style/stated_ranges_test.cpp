@@ -97,10 +97,9 @@ TEST_CASE("play: the numbers of a set-up have their ranges") {
   check_borders("jokers", 0, 4, 1, [](double v) { (void)standard_deck(i(v)); });
   check_borders("open", 1, 100, 1, [](double v) {
     TableSetup setup(glasshouse());
-    const ZoneId added =
-        setup.add({.name = "a",
-                                    .rules = {.flip = rule::anything(),
-                                              .match = MatchRule{.open = i(v), .end = MatchEnd::stay}}});
+    const ZoneId added = setup.add(
+        {.name = "a",
+         .rules = {.flip = rule::anything(), .match = MatchRule{.open = i(v), .end = MatchEnd::stay}}});
     setup.plans = {{.root = zone(added)}};
     check(setup);
   });

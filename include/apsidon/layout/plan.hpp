@@ -113,8 +113,8 @@ struct Plan {
   /// largest that fits, and have its proportions; where not even one does they are as large as fits. Empty:
   /// any size.
   Size whole_multiples_of = {};
-  /// Left and right are exchanged, for right-to-left and left-handed tables: all areas, and zones that face one
-  /// of the two. Within their zones cards lie as ever, as their corner marks do.
+  /// Left and right are exchanged, for right-to-left and left-handed tables: all areas, and zones that face
+  /// one of the two. Within their zones cards lie as ever, as their corner marks do.
   bool mirrored = false;
 
   friend bool operator==(const Plan&, const Plan&) = default;
