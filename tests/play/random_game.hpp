@@ -33,7 +33,8 @@ inline TableSetup random_game(Random& r) {
       rules.match = MatchRule{.open = r.between(1, 3), .to = other(i), .seconds = 0.4};
     }
     if (handling.tap == TapKind::draw) rules.takes_itself = false;
-    rules.flips_uncovered = r.chance(0.4f);
+    // A card that is covered by hand and uncovered by rule at once is no move.
+    rules.flips_uncovered = rules.flip.kind == RuleKind::nothing && r.chance(0.4f);
     if (handling.tap != TapKind::pick && r.chance(0.3f)) handling.double_tap = TapKind::send;
     if (r.chance(0.3f)) handling.flick_to = FlickTargets::anywhere(other(i));
   }
