@@ -15,5 +15,6 @@ int main(int argc, char** argv) {
   apsidon::tool::add_check(line);
   apsidon::tool::add_play(line);
   apsidon::tool::add_demo(line);
+  apsidon::tool::add_help(line);
   return line.run(argc, argv);
 }

@@ -27,6 +27,7 @@ void add_fit(CommandLine& line);
 void add_check(CommandLine& line);
 void add_play(CommandLine& line);
 void add_demo(CommandLine& line);
+void add_help(CommandLine& line);
 
 /// Options of the verbs that look at a table in a window.
 struct TableOptions {

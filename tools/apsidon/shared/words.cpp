@@ -229,6 +229,27 @@ Words& CommandLine::verb(const std::string& name, const std::string& what) {
   return impl_->verbs.back();
 }
 
+std::vector<VerbHelp> CommandLine::verbs() const {
+  std::vector<VerbHelp> all;
+  for (const Words& words : impl_->verbs) {
+    const CLI::App& app = *words.impl_->app;
+    VerbHelp verb{.name = app.get_name(), .what = app.get_description(), .examples = words.impl_->examples};
+    for (const CLI::Option* option : app.get_options()) {
+      verb.options.push_back({.names = option->get_name(false, true),
+                              .type = option->get_items_expected_max() == 0 ? "" : option->get_type_name(),
+                              .help = option->get_description(),
+                              .required = option->get_required()});
+    }
+    all.push_back(std::move(verb));
+  }
+  return all;
+}
+
+std::string CommandLine::help(const std::string& verb) const {
+  if (verb.empty()) return impl_->app.help();
+  return impl_->app.get_subcommand(verb)->help("apsidon");
+}
+
 int CommandLine::run(int argc, char** argv) {
   const auto fail = [&](const Failure& failure) {
     const std::string verb = impl_->chosen() ? " " + impl_->chosen()->impl_->app->get_name() : "";

@@ -76,6 +76,20 @@ class Words {
   std::unique_ptr<Impl> impl_;
 };
 
+/// What the help says of a verb.
+struct VerbHelp {
+  struct Option {
+    std::string names = {};  ///< "--at", "-h,--help", or of a word without a dash its name
+    std::string type = {};   ///< "X,Y"; empty for a flag
+    std::string help = {};
+    bool required = false;
+  };
+  std::string name = {};
+  std::string what = {};
+  std::vector<Option> options = {};
+  std::string examples = {};
+};
+
 /// Parses a call, runs its verb, and turns whatever goes wrong into a sentence and an exit code.
 class CommandLine {
  public:
@@ -86,6 +100,10 @@ class CommandLine {
 
   /// Valid as long as the command line.
   Words& verb(const std::string& name, const std::string& what);
+  /// Of all verbs, in the order in which they were made.
+  [[nodiscard]] std::vector<VerbHelp> verbs() const;
+  /// What `--help` prints, of all, or after a verb.
+  [[nodiscard]] std::string help(const std::string& verb = "") const;
   int run(int argc, char** argv);
 
  private:
