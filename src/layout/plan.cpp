@@ -241,32 +241,41 @@ void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t pan
 
 namespace {
 
-/// Exchanges left and right within a room; what lies on device pixels does so then, too.
-void mirror(Rect& area, const Rect& room, float ratio) {
-  if (area == Rect{}) return;  // of what the plan does not show
-  const auto is_whole = [&](float px) { return px * ratio == std::round(px * ratio); };
-  const bool aligned = is_whole(area.min.x) && is_whole(area.max.x);
-  const float sum = aligned ? std::ceil(room.min.x * ratio) / ratio + std::floor(room.max.x * ratio) / ratio
-                            : room.min.x + room.max.x;
-  const float left = sum - area.max.x;
-  area.max.x = sum - area.min.x;
-  area.min.x = left;
-}
-
 bool has_panel(const PlanNode& node, PanelId panel) {
   return (node.kind == PlanKind::panel && node.panel == panel) ||
          std::any_of(node.parts.begin(), node.parts.end(),
                      [&](const PlanNode& part) { return has_panel(part, panel); });
 }
 
+/// Exchanges left and right of areas within a room: from device pixel to device pixel, where that leaves all
+/// of them in it.
+void mirror(const Rect& room, float ratio, std::span<Rect> areas) {
+  constexpr float rounding = 0.01f;
+  const auto within = [&](float left, float right) {
+    return left >= room.min.x - rounding && right <= room.max.x + rounding;
+  };
+  const float whole =
+      std::ceil(room.min.x * ratio - rounding) / ratio + std::floor(room.max.x * ratio + rounding) / ratio;
+  const bool stays = std::all_of(areas.begin(), areas.end(), [&](const Rect& area) {
+    return !within(area.min.x, area.max.x) || within(whole - area.max.x, whole - area.min.x);
+  });
+  const float sum = stays ? whole : room.min.x + room.max.x;
+  for (Rect& area : areas) {
+    if (area == Rect{}) continue;  // of what the plan does not show
+    const float left = sum - area.max.x;
+    area.max.x = sum - area.min.x;
+    area.min.x = left;
+  }
+}
+
 void mirror(const Plan& plan, const PlanWindow& window, std::span<Rect> areas, std::span<Rect> panels) {
   const float ratio = ratio_of(window);
-  for (Rect& area : areas) mirror(area, inner(window, plan.margin), ratio);
+  mirror(inner(window, plan.margin), ratio, areas);
   for (std::uint32_t i = 0; i < panels.size(); ++i) {
     const bool over = std::any_of(plan.overlays.begin(), plan.overlays.end(), [&](const Overlay& overlay) {
       return overlay.panel == PanelId{i + 1} || has_panel(overlay.inside, {i + 1});
     });
-    mirror(panels[i], inner(window, over ? 0 : plan.margin), ratio);
+    mirror(inner(window, over ? 0 : plan.margin), ratio, panels.subspan(i, 1));
   }
 }
 

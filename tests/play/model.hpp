@@ -94,6 +94,9 @@ class Model {
         card.face_up = !card.face_up;
         break;
       }
+      case EventKind::reoriented:
+        if (e.proposal != 0) step();
+        break;
       case EventKind::undone:
         forget_nothing();
         RC_ASSERT(!done_.empty());
