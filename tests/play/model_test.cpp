@@ -362,7 +362,9 @@ class ModelSession {
         e.proposal == 0 || !asked_.contains(e.proposal) || asked_.at(e.proposal).move.kind == MoveKind::run;
     if (ends && run) RC_ASSERT(--open_ >= 0);
     if (e.kind == EventKind::matched || e.kind == EventKind::unmatched) matched_ = true;
-    model_.hear(e, asked_, field.table());
+    // What follows from comparing is read from the table, with what comparing itself has moved.
+    const bool follows = e.proposal == 0 && (e.kind == EventKind::taken || e.kind == EventKind::flipped);
+    if (!matched_ || !follows) model_.hear(e, asked_, field.table());
   }
 
   /// The card that is hit is the last in drawing order that has the point, unless an overlay lies above it.
