@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <span>
 #include <type_traits>
 #include <utility>
 
@@ -37,6 +38,10 @@ Answer allow() {
 template <class Answer>
 Answer allow_if(bool good, const Asked& q, Reason reason, int wanted = 0, int found = 0) {
   return good ? allow<Answer>() : refuse<Answer>(q, reason, wanted, found);
+}
+
+bool is_one_of(std::span<const ZoneId> zones, ZoneId zone) {
+  return std::find(zones.begin(), zones.end(), zone) != zones.end();
 }
 
 bool is_joker(const FaceTraits& face) { return face.known && face.rank < 0; }
@@ -293,9 +298,7 @@ Answer ask(const Rule& rule, const Asked& q) {
     case RuleKind::rank_at_least:
       return ask_face<Answer>(rule, q);
     case RuleKind::from:
-      return allow_if<Answer>(
-          std::find(rule.zones().begin(), rule.zones().end(), q.from) != rule.zones().end(), q,
-          Reason::wrong_source);
+      return allow_if<Answer>(is_one_of(rule.zones(), q.from), q, Reason::wrong_source);
     case RuleKind::neighbours:
       return ask_neighbours<Answer>(rule, q);
     case RuleKind::waited_for:

@@ -20,8 +20,9 @@ TableSetup two_slots(Rule drop = rule::anything()) {
       {.name = "pot",
        .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything(), .flip = rule::anything()},
        .cards = {{.face = FaceId{1}, .face_up = true}}});
-  const ZoneId to =
-      setup.add({.name = "bed", .rules = {.pick = {.kind = PickKind::top}, .drop = std::move(drop)}});
+  const ZoneId to = setup.add(
+      {.name = "bed",
+       .rules = {.pick = {.kind = PickKind::top}, .drop = std::move(drop), .flip = rule::anything()}});
   setup.plans = {{.root = across({zone(from), zone(to)})}};
   return setup;
 }

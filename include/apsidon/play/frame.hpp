@@ -44,13 +44,13 @@ struct FrameItem {
   Marks marks = {};
   /// Of a back, in a deck whose backs tell the suit: which, from 0; -1: none, or not known.
   std::int16_t back_suit = -1;
-  CardId card = {};         ///< none for an outline
-  ZoneId zone = {};         ///< where the card lies, or whose outline it is
-  FaceId face = {};         ///< what shows; none for a back, an outline, or a face that is not known
-  Size size = {};           ///< upright, px
-  Rect clip = everywhere;   ///< of a zone that scrolls: nothing shows outside of it
-  std::uint64_t order = 0;  ///< items are sorted by it: layer, then order of departure or place in the zone
+  CardId card = {};        ///< none for an outline
+  ZoneId zone = {};        ///< where the card lies, or whose outline it is
+  FaceId face = {};        ///< what shows; none for a back, an outline, or a face that is not known
+  Size size = {};          ///< upright, px
+  Rect clip = everywhere;  ///< of a zone that scrolls: nothing shows outside of it
   float brightness = 1;
+  std::uint64_t order = 0;  ///< items are sorted by it: layer, then order of departure or place in the zone
   /// From the upright item, its middle at the origin, to the window; without perspective.
   alignas(64) Matrix matrix = {};
   Quad corners = {};  ///< in the window, with perspective, clockwise from the top left of the side that shows

@@ -246,7 +246,9 @@ std::vector<VerbHelp> CommandLine::verbs() const {
 }
 
 std::string CommandLine::help(const std::string& verb) const {
-  if (verb.empty()) return impl_->app.help();
+  // Asked by a verb itself, the tool would answer with that verb's help.
+  const CLI::App& app = impl_->app;
+  if (verb.empty()) return app.get_formatter()->make_help(&app, app.get_name(), CLI::AppFormatMode::Normal);
   return impl_->app.get_subcommand(verb)->help("apsidon");
 }
 
