@@ -270,7 +270,7 @@ Answer ask_own(const OwnRule& rule, const Asked& q) {
 
 template <class Answer>
 Answer ask(const Rule& rule, const Asked& q) {
-  if (q.rules.asked) *q.rules.asked += 1 + rule.zones().size();
+  if (q.rules.asked) *q.rules.asked += 1;
   switch (rule.kind) {
     case RuleKind::anything:
       return allow<Answer>();
@@ -298,6 +298,7 @@ Answer ask(const Rule& rule, const Asked& q) {
     case RuleKind::rank_at_least:
       return ask_face<Answer>(rule, q);
     case RuleKind::from:
+      if (q.rules.asked) *q.rules.asked += rule.zones().size();
       return allow_if<Answer>(is_one_of(rule.zones(), q.from), q, Reason::wrong_source);
     case RuleKind::neighbours:
       return ask_neighbours<Answer>(rule, q);
