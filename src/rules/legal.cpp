@@ -125,22 +125,32 @@ bool takes(const Table& table, const Rulebook& rules, const Demand::Target& to, 
   return ask<bool>(to.rules->drop, q);
 }
 
-/// Calls `with` for each flip and turn of a zone's cards; returns false when `with` did.
-template <class With>
-bool each_side_move(const Table& table, const Rulebook& rules, const Zone& zone, std::size_t compared,
-                    With with) {
+/// Whether a zone's own moves, beside runs that go from it, have to be looked for.
+bool has_moves_of_its_own(const ZoneRules& rules) {
+  return rules.stock || rules.flip.kind != RuleKind::nothing || rules.reorient.kind != RuleKind::nothing;
+}
+
+/// The tap on a stock, and each flip and turn of a zone's cards, where so many lie open to be compared.
+void find_moves_of_its_own(const Table& table, const Rulebook& rules, const Zone& zone, std::size_t compared,
+                           Patience& patience, std::vector<Move>& moves) {
+  moves.clear();
   const ZoneRules& own = rules.zones[zone.id.value - 1];
+  if (own.stock) {
+    const MoveVerdict tap = stock_move(table, rules, zone.id);
+    if (tap.verdict) moves.push_back(tap.move);
+  }
   for (const MoveKind kind : {MoveKind::flip, MoveKind::reorient}) {
     const bool flips = kind == MoveKind::flip;
     if ((flips ? own.flip : own.reorient).kind == RuleKind::nothing) continue;
     for (const CardId id : zone.cards) {
       const Card& card = *table.card(id);
+      patience.add(1);
+      if (patience.over()) return;
       if (!rules_detail::judge_side(table, rules, card, kind, compared)) continue;
       const bool now = flips ? card.face_up : card.sideways;
-      if (!with(Move{.kind = kind, .on = !now, .run = {id, 1}, .from = zone.id})) return false;
+      moves.push_back({.kind = kind, .on = !now, .run = {id, 1}, .from = zone.id});
     }
   }
-  return true;
 }
 
 /// Calls `with` for every legal move until it returns false; false itself when it had to give up before.
@@ -155,18 +165,17 @@ bool each_legal_move(const Table& table, const Rulebook& given, With with) {
   const Demand demand(table, rules);
   Patience patience(rules);
   const std::size_t compared = rules_detail::compared_cards(table, rules).size();
+  std::vector<Move> of_zone;
   for (const Zone& zone : table.zones()) {
     if (zone.id.value > rules.zones.size()) break;
     const ZoneRules& own = rules.zones[zone.id.value - 1];
-    if (own.stock) {
-      const MoveVerdict tap = stock_move(table, rules, zone.id);
-      if (tap.verdict && !with(tap.move)) return true;
+    if (has_moves_of_its_own(own)) {
+      find_moves_of_its_own(table, rules, zone, compared, patience, of_zone);
+      for (const Move& move : of_zone) {
+        if (!with(move)) return true;
+      }
+      if (patience.over()) return false;
     }
-    const auto side = [&](const Move& move) {
-      patience.add(1);
-      return !patience.over() && with(move);
-    };
-    if (!each_side_move(table, rules, zone, compared, side)) return !patience.over();
     if (own.pick.kind == PickKind::nothing || zone.cards.empty() || is_off(rules, zone.id)) continue;
     const auto each_target = [&](const Card& card, std::size_t count) {
       const Asker face(table.deck().traits(card.face));
