@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <cctype>
+#include <fstream>
 #include <map>
 #include <nlohmann/json.hpp>
 
@@ -120,4 +121,21 @@ TEST_CASE("tool: judge lists every legal move, and answers one question with yes
   const auto csv = tool({"judge", potting_bench, "--card", "reed-2", "--format", "csv"});
   CHECK(apsidon::test::lines_of(csv.out).size() == 16);
   CHECK(apsidon::test::lines_of(csv.out)[0] == "card,face,from,count,to,allowed,reason,alternative");
+}
+
+TEST_CASE("tool: judge lists flips, turns and moves of the table's own beside those that go to a zone") {
+  const Scratch scratch;
+  std::ofstream(scratch / "t.json") << R"({
+    "apsidon": "table", "version": 1,
+    "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"]},
+    "zones": [{"name": "pot", "flip": "anything", "reorient": {"rank-at-least": "2"}, "pick": "any"}],
+    "cards": {"pot": ["fern-1"]}, "moves": [{"name": "knock"}],
+    "plans": [{"root": {"zone": "pot"}}]})";
+  const std::string table = (scratch / "t.json").string();
+  const auto text = tool({"judge", table});
+  CHECK(text.code == 0);
+  CHECK(holds(text.out, "yes: fern-1 (1) is flipped in pot\n1 legal move\n"));
+  CHECK(holds(tool({"judge", table, "--format", "csv"}).out, ",pot,1,,true,allowed,"));
+  CHECK(nlohmann::json::parse(tool({"judge", table, "--format", "json"}).out)["judged"].size() == 1);
+  CHECK(holds(tool({"judge", "data/seed-drawer.table.json"}).out, " legal moves\n"));
 }

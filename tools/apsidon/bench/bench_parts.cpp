@@ -86,8 +86,15 @@ void BenchView::moves_and_events(const Playfield& field) {
   ImGui::BeginChild("moves");
   for (const Move& move : moves) {
     const Card* card = field.table().card(move.run.first);
-    ImGui::Text("%s to %s", card ? field.table().deck().text(card->face).c_str() : "a tap",
-                field.table().zone(move.to)->name.c_str());
+    const Zone* to = field.table().zone(move.to);
+    const char* how = move.kind == MoveKind::flip       ? "flipped"
+                      : move.kind == MoveKind::reorient ? "turned"
+                                                        : "";
+    ImGui::Text("%s %s%s",
+                card ? field.table().deck().text(card->face).c_str()
+                : to ? "a tap"
+                     : "a named move",
+                to ? "to " : how, to ? to->name.c_str() : "");
   }
   ImGui::EndChild();
 }

@@ -24,17 +24,31 @@ struct Judged {
   ZoneId to;
   std::size_t count = 0;
   Verdict verdict;
+  std::string does = {};  ///< of what is no card's way to a zone: in words
 };
+
+/// What a move is that is no card's way to a zone; empty when it is one, or a tap on a stock.
+std::string words_of(const TableSetup& setup, const Move& move) {
+  const Table& table = setup.table;
+  if (move.kind == MoveKind::flip)
+    return fmt::format("{} is flipped in {}", card_text(table, move.run.first), table.zone(move.from)->name);
+  if (move.kind == MoveKind::reorient)
+    return fmt::format("{} is turned by a quarter in {}", card_text(table, move.run.first),
+                       table.zone(move.from)->name);
+  if (move.kind != MoveKind::named) return {};
+  return fmt::format("the move '{}'", setup.named_moves[static_cast<std::size_t>(move.named)].name);
+}
 
 Judged judge(const TableSetup& setup, CardId card, ZoneId to) {
   const PickVerdict pick = judge_pick(setup.table, setup.rulebook(), card);
   const Verdict verdict =
       pick.verdict ? judge_drop(setup.table, setup.rulebook(), pick.run, to) : pick.verdict;
-  return {card, setup.table.card(card)->zone, to, pick.run.count, verdict};
+  return {card, setup.table.card(card)->zone, to, pick.run.count, verdict, {}};
 }
 
 std::string line(const TableSetup& setup, const Judged& j) {
   const Table& table = setup.table;
+  if (!j.does.empty()) return fmt::format("yes: {}\n", printable(j.does));
   const std::string with = j.count > 1 ? fmt::format(" with the {} on it", j.count - 1) : "";
   const std::string zone = table.zone(j.to)->name;
   if (j.count == 0 && j.verdict) {
@@ -68,8 +82,9 @@ class Report {
     const Table& table = setup_.table;
     const Card* card = table.card(j.card);
     const std::string face = card ? table.deck().text(card->face) : "";
-    const std::string& from = table.zone(j.from)->name;
-    const std::string& to = table.zone(j.to)->name;
+    const auto name_of_zone = [&](ZoneId zone) { return zone ? table.zone(zone)->name : std::string{}; };
+    const std::string from = name_of_zone(j.from);
+    const std::string to = name_of_zone(j.to);
     const std::string reason(code_of(j.verdict.reason));
     if (format_ == Format::csv) {
       return print(fmt::format("{},{},{},{},{},{},{},{}\n", j.card.value, csv(face), csv(from), j.count,
@@ -84,7 +99,7 @@ class Report {
     row["allowed"] = j.verdict.allowed();
     row["reason"] = reason;
     row["alternative"] = j.verdict.alternative;
-    row["sentence"] = describe(j.verdict, table);
+    row["sentence"] = j.does.empty() ? describe(j.verdict, table) : j.does;
     print((rows_++ > 0 ? ",\n " : "\n ") + row.dump());
   }
 
@@ -125,7 +140,7 @@ int run(const JudgeOptions& options) {
           fmt::format("apsidon judge: the first {} legal moves: name a --card or a --to for others", most));
     for (const Move& move : moves) {
       const Verdict verdict = judge_move(table, setup.rulebook(), move);
-      report.add({move.run.first, move.from, move.to, move.run.count, verdict});
+      report.add({move.run.first, move.from, move.to, move.run.count, verdict, words_of(setup, move)});
     }
     cards.clear();
   }
