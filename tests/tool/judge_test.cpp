@@ -134,7 +134,7 @@ TEST_CASE("tool: judge lists flips, turns and moves of the table's own beside th
   const std::string table = (scratch / "t.json").string();
   const auto text = tool({"judge", table});
   CHECK(text.code == 0);
-  CHECK(holds(text.out, "yes: fern-1 (1) is flipped in pot\n1 legal move\n"));
+  CHECK(holds(text.out, "yes: fern-1 (card 1, pot:0) is flipped in pot\n1 legal move\n"));
   CHECK(holds(tool({"judge", table, "--format", "csv"}).out, ",pot,1,,true,allowed,"));
   CHECK(nlohmann::json::parse(tool({"judge", table, "--format", "json"}).out)["judged"].size() == 1);
   CHECK(holds(tool({"judge", "data/seed-drawer.table.json"}).out, " legal moves\n"));
