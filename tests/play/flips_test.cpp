@@ -345,7 +345,9 @@ TEST_CASE("play: marks: a card, a zone and a panel glow by name, for a time or u
   CHECK(switches.mark(CardId{1}, "hint", 1));
   (void)events_until(h.field, h.field.now() + 0.8);
   CHECK(switches.marks(CardId{1}).size() == 1);
+  CHECK(switches.mark(CardId{1}, "best"));
   CHECK(h.field.edits().remove({1}));
+  CHECK(switches.marks(CardId{1}).empty());
   (void)h.field.frame();
   (void)events_until(h.field, h.field.now() + 0.5);
   CHECK(switches.marks(CardId{1}).empty());

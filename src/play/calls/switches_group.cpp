@@ -39,6 +39,8 @@ std::span<const std::string> SwitchesGroup::reasons_hidden(Switchable what) cons
 }
 
 std::span<const std::string> SwitchesGroup::marks(Switchable what) const {
+  // A card that has left has none; undo may bring it back, with them.
+  if (what.card && !field()->table().card(what.card)) return {};
   return field()->switches.marks_of(what);
 }
 

@@ -147,7 +147,7 @@ class Referee {
 
   // Comparing (comparing.cpp).
 
-  /// If enough lie open, and are not compared yet.
+  /// Begins to compare, if enough cards lie open and none are being compared.
   void begin_comparing(double own);
   /// The time to look at the open cards is over: what comes of it is told. None when the game has covered
   /// them meanwhile.

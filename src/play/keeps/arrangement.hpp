@@ -75,7 +75,7 @@ class Arrangement {
   [[nodiscard]] Rect clip(const TableSetup& setup, ZoneId zone) const;
   /// What the zone's layout works from, without its cards.
   [[nodiscard]] LayoutInput input(const TableSetup& setup, ZoneId zone) const;
-  /// As its plan has it.
+  /// The side that a zone faces: left and right are exchanged where the plan is mirrored.
   [[nodiscard]] Facing facing(const TableSetup& setup, ZoneId zone) const;
   /// A pose that a card has moved to, moved back as far as it left the window by that.
   [[nodiscard]] Pose kept_in_window(const Pose& from, Pose to) const;
