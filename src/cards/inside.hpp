@@ -24,8 +24,8 @@ struct Inside {
 
   /// Cards that lie open, and that a player's move has opened to compare them, first one first. O(cards that
   /// have numbers).
-  [[nodiscard]] static APSIDON_CORE_EXPORT std::vector<CardId> opened_cards(const Table& table);
-  static APSIDON_CORE_EXPORT void forget_opened(Table& table, CardId card);
+  [[nodiscard]] static std::vector<CardId> opened_cards(const Table& table);
+  static void forget_opened(Table& table, CardId card);
 
   // For History.
 
