@@ -149,10 +149,11 @@ Rule read_rule(const Node& node, const Table& table) {
       break;
     case RuleKind::negate:
     case RuleKind::each_neighbour:
-      rule.parts = {read_rule(argument, table)};
+      rule.by = SharedList<Rule>({read_rule(argument, table)});
       break;
     default:
-      rule.parts = each_read<Rule>(argument, [&](const Node& part) { return read_rule(part, table); });
+      rule.by = SharedList<Rule>(
+          each_read<Rule>(argument, [&](const Node& part) { return read_rule(part, table); }));
       argument.guard(ProblemCode::missing_key, [&] { check(rule, table.deck()); });
       break;
   }
@@ -218,11 +219,11 @@ Json json_of(const Rule& rule, const Table& table) {
       break;
     case RuleKind::negate:
     case RuleKind::each_neighbour:
-      argument = json_of(rule.parts.front(), table);
+      argument = json_of(rule.parts().front(), table);
       break;
     default:
       argument = Json::array();
-      for (const Rule& part : rule.parts) argument.push_back(json_of(part, table));
+      for (const Rule& part : rule.parts()) argument.push_back(json_of(part, table));
       break;
   }
   Json json;

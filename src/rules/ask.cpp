@@ -135,7 +135,7 @@ Answer ask_each_neighbour(const Rule& rule, const Asked& q) {
   each_filled_neighbour(q, [&](CardId top) {
     Asked with = q;
     with.set_onto(top);
-    answer = ask<Answer>(rule.parts.front(), with);
+    answer = ask<Answer>(rule.parts().front(), with);
     return static_cast<bool>(answer);
   });
   return answer;
@@ -167,15 +167,16 @@ bool says_more(const Verdict& a, const Verdict& b) { return says_of_cards(a) && 
 template <class Answer>
 Answer ask_any(const Rule& rule, const Asked& q) {
   if constexpr (std::is_same_v<Answer, bool>) {
-    for (const Rule& part : rule.parts) {
+    for (const Rule& part : rule.parts()) {
       if (ask<bool>(part, q)) return true;
     }
     return false;
   } else {
     Verdict best;
     int about_cards = 0;
-    for (std::size_t i = 0; i < rule.parts.size(); ++i) {
-      Verdict v = ask<Verdict>(rule.parts[i], q);
+    const std::span<const Rule> parts = rule.parts();
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+      Verdict v = ask<Verdict>(parts[i], q);
       if (v.allowed()) {
         v.alternative = static_cast<int>(i);
         return v;
@@ -191,7 +192,7 @@ Answer ask_any(const Rule& rule, const Asked& q) {
 template <class Answer>
 Answer ask_all(const Rule& rule, const Asked& q) {
   Answer last = allow<Answer>();
-  for (const Rule& part : rule.parts) {
+  for (const Rule& part : rule.parts()) {
     const Answer answer = ask<Answer>(part, q);
     if (!answer) return answer;
     if constexpr (!std::is_same_v<Answer, bool>) {
@@ -315,7 +316,7 @@ Answer ask(const Rule& rule, const Asked& q) {
     case RuleKind::own:
       return ask_own<Answer>(*rule.own(), q);
     case RuleKind::negate:
-      return allow_if<Answer>(!ask<bool>(rule.parts.front(), q), q, Reason::negated);
+      return allow_if<Answer>(!ask<bool>(rule.parts().front(), q), q, Reason::negated);
   }
   return allow<Answer>();
 }

@@ -132,7 +132,7 @@ bool begins_with(const Rule& rule) {
   const bool wants = rule.kind == RuleKind::rank_on_empty || rule.kind == RuleKind::of_suit ||
                      rule.kind == RuleKind::rank_at_least;
   const bool combines = rule.kind == RuleKind::all || rule.kind == RuleKind::any;
-  return wants || (combines && std::any_of(rule.parts.begin(), rule.parts.end(), begins_with));
+  return wants || (combines && std::any_of(rule.parts().begin(), rule.parts().end(), begins_with));
 }
 
 int worth_of(const ZoneRules& rules, const Zone& zone) {

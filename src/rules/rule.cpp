@@ -28,13 +28,19 @@ Rule from(std::vector<ZoneId> zones) {
 Rule on_empty() { return {.kind = RuleKind::on_empty}; }
 Rule rank_on_empty(int rank) { return {.kind = RuleKind::rank_on_empty, .number = rank}; }
 Rule at_most(int cards) { return {.kind = RuleKind::at_most, .number = cards}; }
-Rule all(std::vector<Rule> parts) { return {.kind = RuleKind::all, .parts = std::move(parts)}; }
-Rule any(std::vector<Rule> parts) { return {.kind = RuleKind::any, .parts = std::move(parts)}; }
-Rule negate(Rule part) { return {.kind = RuleKind::negate, .parts = {std::move(part)}}; }
+Rule all(std::vector<Rule> parts) {
+  return {.kind = RuleKind::all, .by = SharedList<Rule>(std::move(parts))};
+}
+Rule any(std::vector<Rule> parts) {
+  return {.kind = RuleKind::any, .by = SharedList<Rule>(std::move(parts))};
+}
+Rule negate(Rule part) { return {.kind = RuleKind::negate, .by = SharedList<Rule>({std::move(part)})}; }
 
 Rule neighbours(int filled) { return {.kind = RuleKind::neighbours, .number = filled}; }
 Rule waited_for(int filled) { return {.kind = RuleKind::waited_for, .number = filled}; }
-Rule each_neighbour(Rule part) { return {.kind = RuleKind::each_neighbour, .parts = {std::move(part)}}; }
+Rule each_neighbour(Rule part) {
+  return {.kind = RuleKind::each_neighbour, .by = SharedList<Rule>({std::move(part)})};
+}
 Rule number(NumberTerm number, Compared is, NumberTerm than) {
   return {.kind = RuleKind::number,
           .by = SharedList<NumberRule>({{.number = std::move(number), .is = is, .than = std::move(than)}})};
@@ -72,12 +78,12 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
     throw Error(fmt::format("rule: it is nested deeper than {} levels: fewer are expected", most_nesting));
   }
   const bool combines = rule.kind == RuleKind::all || rule.kind == RuleKind::any;
-  if (combines && rule.parts.empty())
+  if (combines && rule.parts().empty())
     throw Error("rule: an all or any has no parts: at least one is expected");
   const bool has_one_part = rule.kind == RuleKind::negate || rule.kind == RuleKind::each_neighbour;
-  if (has_one_part && rule.parts.size() != 1) {
+  if (has_one_part && rule.parts().size() != 1) {
     throw Error(fmt::format("rule: a {} has {} parts: exactly one is expected",
-                            rule.kind == RuleKind::negate ? "not" : "each neighbour", rule.parts.size()));
+                            rule.kind == RuleKind::negate ? "not" : "each neighbour", rule.parts().size()));
   }
   if (rule.kind == RuleKind::from && rule.zones().empty()) {
     throw Error("rule: a from names no zones: at least one is expected");
@@ -106,7 +112,7 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
   if (rule.kind == RuleKind::of_suit && (rule.number < 0 || rule.number >= suits)) {
     throw Error(fmt::format("rule: suit {}: 0 to {} is expected", rule.number, suits - 1));
   }
-  for (const Rule& part : rule.parts) check_nested(part, deck, depth + 1);
+  for (const Rule& part : rule.parts()) check_nested(part, deck, depth + 1);
 }
 
 /// A question about no card has neither card nor zone.
@@ -125,7 +131,7 @@ bool asks_about_cards(const Rule& rule) {
     case RuleKind::all:
     case RuleKind::any:
     case RuleKind::negate:
-      return std::any_of(rule.parts.begin(), rule.parts.end(), asks_about_cards);
+      return std::any_of(rule.parts().begin(), rule.parts().end(), asks_about_cards);
     default:
       return true;
   }
@@ -144,7 +150,7 @@ void check_owners(const Rule& rule, const Table& table) {
                               term->name, owner.zone.value, owner.seat.value));
     }
   }
-  for (const Rule& part : rule.parts) check_owners(part, table);
+  for (const Rule& part : rule.parts()) check_owners(part, table);
 }
 
 }  // namespace
@@ -171,7 +177,7 @@ void rules_detail::check(const NamedMove& move, const Table& table) {
 
 std::size_t rules_detail::count_parts(const Rule& rule) {
   std::size_t parts = 1 + rule.zones().size();
-  for (const Rule& part : rule.parts) parts += rules_detail::count_parts(part);
+  for (const Rule& part : rule.parts()) parts += rules_detail::count_parts(part);
   return parts;
 }
 

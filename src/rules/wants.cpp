@@ -74,6 +74,7 @@ struct Collector {
     // Alternatives within parts of an `all` multiply: of absurdly many it is quicker to ask.
     constexpr int most_steps = 1000;
     if (++steps > most_steps) return false;
+    const std::span<const Rule> parts = rule.parts();
     switch (rule.kind) {
       case RuleKind::from:
       case RuleKind::negate:
@@ -88,10 +89,10 @@ struct Collector {
       case RuleKind::nothing:
         return true;
       case RuleKind::any:
-        return std::all_of(rule.parts.begin(), rule.parts.end(),
+        return std::all_of(parts.begin(), parts.end(),
                            [&](const Rule& part) { return collect(part, so_far, rest); });
       case RuleKind::all: {
-        const Rest own{rule.parts.data(), rule.parts.data() + rule.parts.size(), rest};
+        const Rest own{parts.data(), parts.data() + parts.size(), rest};
         return go_on(so_far, &own);
       }
       default: {

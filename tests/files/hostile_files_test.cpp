@@ -134,7 +134,8 @@ TEST_CASE(
                 R"(, "zones": [{"name": "a", "drop": )" + rule + R"(}], "plans": [{"root": {"zone": "a"}}]})")
             .find("24 levels") != std::string::npos);
   Rule negated = rule::anything();
-  for (int i = 0; i < 5'000; ++i) negated = Rule{.kind = RuleKind::negate, .parts = {std::move(negated)}};
+  for (int i = 0; i < 5'000; ++i)
+    negated = Rule{.kind = RuleKind::negate, .by = SharedList<Rule>({std::move(negated)})};
   CHECK_THROWS_WITH(check(negated, glasshouse()), Catch::Contains("24 levels"));
   PlanNode plan = zone({1});
   for (int i = 0; i < 5'000; ++i) {

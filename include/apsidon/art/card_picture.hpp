@@ -16,22 +16,22 @@ using PictureSize = std::function<Result<Size>(const std::string& picture)>;
 
 /// A card that lies in a box.
 struct ShownCard {
-  FaceId face = {};  ///< none: not known, its back shows
-  bool face_up = true;
-  bool sideways = false;  ///< turned by a quarter, clockwise
-  Rect box = {};          ///< px
-  Fit fit = Fit::contain;
-  bool larger = false;  ///< a larger picture, where the art has one
+  FaceId face = {};        ///< none: not known, its back shows
+  bool face_up = true;     ///< which side shows
+  bool sideways = false;   ///< turned by a quarter, clockwise
+  Rect box = {};           ///< px
+  Fit fit = Fit::contain;  ///< how it fills the box
+  bool larger = false;     ///< a larger picture, where the art has one
 };
 
 /// What is drawn of a card, and where.
 struct CardPicture {
   std::optional<PicturePart> part = {};  ///< none: a fallback is drawn
   std::string name = {};                 ///< of the fallback: the text of the face; empty for a back
-  bool back = false;
-  Size size = {};      ///< of the card upright, px
-  Matrix matrix = {};  ///< from the upright card, its middle at the origin, to the window
-  Quad corners = {};   ///< clockwise from the top left of the picture
+  bool back = false;                     ///< it is the card's back
+  Size size = {};                        ///< of the card upright, px
+  Matrix matrix = {};                    ///< from the upright card, its middle at the origin, to the window
+  Quad corners = {};                     ///< clockwise from the top left of the picture
 };
 
 /// The picture of a card by itself. Its proportions are the art's, else those of its part where its size is

@@ -12,6 +12,7 @@
 
 namespace apsidon {
 
+/// A suit of a deck.
 struct Suit {
   std::string name = {};    ///< not empty, without spaces or '-': "fern"
   std::string colour = {};  ///< suits of one colour say the same word: "green"
@@ -71,13 +72,17 @@ class APSIDON_CORE_EXPORT Deck {
   /// Throws Error when an option is out of the range stated beside it.
   explicit Deck(DeckOptions options);
   // To move one is to copy it, so that none is ever without its faces.
+  /// O(1).
   Deck(const Deck&) = default;
+  /// O(1).
   Deck& operator=(const Deck&) = default;
 
+  /// What it was made from.
   [[nodiscard]] const DeckOptions& options() const;
-  [[nodiscard]] int suit_count() const { return suits_; }
-  [[nodiscard]] int rank_count() const { return ranks_; }
-  [[nodiscard]] int joker_count() const { return jokers_; }
+  [[nodiscard]] int suit_count() const { return suits_; }    ///< at least 1
+  [[nodiscard]] int rank_count() const { return ranks_; }    ///< at least 1
+  [[nodiscard]] int joker_count() const { return jokers_; }  ///< 0 for none
+  /// How many different faces there are, jokers with them.
   [[nodiscard]] int face_count() const { return suit_count() * rank_count() + joker_count(); }
 
   /// The face of this suit and rank, each counted from 0 in the order of the options; hidden when out of
@@ -85,9 +90,11 @@ class APSIDON_CORE_EXPORT Deck {
   [[nodiscard]] FaceId face(int suit, int rank) const;
   /// The joker of this place in the options, from 0; hidden when out of range.
   [[nodiscard]] FaceId joker(int index) const;
+  /// False for a hidden or foreign face.
   [[nodiscard]] bool is_joker(FaceId face) const;
   /// All faces, suit by suit, lowest rank first, then the jokers.
   [[nodiscard]] std::vector<FaceId> faces() const;
+  /// Whether it is a face of this deck; false for a hidden one.
   [[nodiscard]] bool has(FaceId face) const;
 
   /// All that the next four say, at once.
@@ -96,6 +103,7 @@ class APSIDON_CORE_EXPORT Deck {
   }
   /// Position in the options, from 0; -1 for a joker, and for a hidden or foreign face.
   [[nodiscard]] int suit_of(FaceId face) const { return traits(face).suit; }
+  /// Likewise of the rank, the lowest is 0.
   [[nodiscard]] int rank_of(FaceId face) const { return traits(face).rank; }
   /// Suits and jokers of one colour give the same number; -1 for a joker without one, and for a hidden or
   /// foreign face.

@@ -9,6 +9,7 @@
 
 namespace apsidon {
 
+/// What a game may change of its table.
 enum class EditKind : std::uint8_t {
   move,          ///< `run` goes to `zone`, to the index `at` if there is one
   swap,          ///< `card` and `other` exchange places
@@ -31,23 +32,23 @@ enum class EditKind : std::uint8_t {
 /// A change of the table by the game itself, as a value: not judged, and nothing follows from it. What does
 /// not apply is left at its default.
 struct Edit {
-  EditKind kind = EditKind::move;
-  Run run = {};
-  CardId card = {};
-  CardId other = {};
-  ZoneId zone = {};
-  std::optional<std::size_t> at = {};
-  std::size_t count = 0;
-  bool on = false;
-  FaceId face = {};
-  int cell = -1;
-  Vec2 position = {};
-  std::uint64_t seed = 0;
-  CardOptions made = {};
-  std::string name = {};
-  int value = 0;
-  SeatId seat = {};
-  std::vector<SeatId> seats = {};
+  EditKind kind = EditKind::move;      ///< what is done; it says which of the others count
+  Run run = {};                        ///< of move
+  CardId card = {};                    ///< of all kinds that are about one card
+  CardId other = {};                   ///< of swap
+  ZoneId zone = {};                    ///< where it happens, or goes
+  std::optional<std::size_t> at = {};  ///< of move: an index from the bottom; none: on top
+  std::size_t count = 0;               ///< of cut, cards
+  bool on = false;                     ///< of flip and set_sideways
+  FaceId face = {};                    ///< of set_face
+  int cell = -1;                       ///< of set_cell, from 0
+  Vec2 position = {};                  ///< of set_position, shares, [0, 1]
+  std::uint64_t seed = 0;              ///< of scatter and shuffle: the same seed does the same
+  CardOptions made = {};               ///< of create
+  std::string name = {};               ///< of set_number, not empty
+  int value = 0;                       ///< of set_number, within ±`largest_number`
+  SeatId seat = {};                    ///< of set_number
+  std::vector<SeatId> seats = {};      ///< of set_turn; none: nobody's
 
   friend bool operator==(const Edit&, const Edit&) = default;
 };

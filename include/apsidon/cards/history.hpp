@@ -41,10 +41,13 @@ class APSIDON_CORE_EXPORT History {
   /// that came are taken away with it, and cards that were taken away come back, with their ids; after more
   /// than 10,000 of those at once nothing can be undone any more. O(zones + cards of those that changed).
   void note(const Table& table, bool belongs = false);
+  /// Whether there is a step to take back.
   [[nodiscard]] bool can_undo() const { return done_ > 0; }
+  /// Whether a step was taken back, and none was made since.
   [[nodiscard]] bool can_redo() const { return done_ < steps_.size(); }
   /// Takes the last step back. What has changed since it last looked goes back with it.
   Verdict undo(Table& table);
+  /// Makes the step again that was taken back last.
   Verdict redo(Table& table);
 
  private:

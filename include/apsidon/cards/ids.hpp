@@ -7,11 +7,11 @@ namespace apsidon {
 /// A small number that stands for one thing; ids of different things do not mix. 0 stands for none.
 template <class Thing>
 struct Id {
-  std::uint32_t value = 0;
+  std::uint32_t value = 0;  ///< 0: none
 
-  constexpr explicit operator bool() const { return value != 0; }
+  constexpr explicit operator bool() const { return value != 0; }  ///< whether it is the id of anything
   friend constexpr bool operator==(const Id&, const Id&) = default;
-  friend constexpr auto operator<=>(const Id&, const Id&) = default;
+  friend constexpr auto operator<=>(const Id&, const Id&) = default;  ///< by value; for maps and sorted lists
 };
 
 /// One physical card of a table. Never reused, and never derived from the face: two cards may show the same
@@ -28,6 +28,7 @@ using SeatId = Id<struct SeatThing>;
 /// hidden.
 using FaceId = Id<struct FaceThing>;
 
+/// That of a card whose face is not known.
 inline constexpr FaceId hidden_face{};
 
 }  // namespace apsidon

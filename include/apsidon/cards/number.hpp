@@ -28,14 +28,17 @@ using Numbers = SharedList<Number>;
 
 /// Whose a number is: the table's, or of what it is made from.
 struct NumberOwner {
-  ZoneId zone = {};
-  CardId card = {};
-  SeatId seat = {};
+  ZoneId zone = {};  ///< whose it is, if it is a zone's
+  CardId card = {};  ///< likewise a card's
+  SeatId seat = {};  ///< likewise a seat's
 
   constexpr NumberOwner() = default;
   // Implicit: `table.number("points", seat)`.
+  /// A zone's; a ZoneId may stand wherever an owner is wanted.
   constexpr NumberOwner(ZoneId of) : zone(of) {}
+  /// Likewise a card's.
   constexpr NumberOwner(CardId of) : card(of) {}
+  /// Likewise a seat's.
   constexpr NumberOwner(SeatId of) : seat(of) {}
 
   friend constexpr bool operator==(const NumberOwner&, const NumberOwner&) = default;

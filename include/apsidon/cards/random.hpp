@@ -10,6 +10,7 @@ namespace apsidon {
 /// pseudorandom number generators, 2014). For games, not for secrets.
 class Random64 {
  public:
+  /// The same seed gives the same numbers, everywhere.
   explicit constexpr Random64(std::uint64_t seed) : state_(seed) {}
 
   /// All 64 bits.

@@ -27,8 +27,10 @@ struct Inside;
 /// independent.
 class APSIDON_CORE_EXPORT Table {
  public:
+  /// A table without zones, for cards of this deck.
   explicit Table(Deck deck);
 
+  /// What its cards are of.
   [[nodiscard]] const Deck& deck() const { return deck_; }
 
   // Set-up calls: throw Error on misuse, before anything is changed.
@@ -44,13 +46,18 @@ class APSIDON_CORE_EXPORT Table {
 
   // Questions. Pointers and spans are valid until the next change of the table.
 
+  /// By ZoneId - 1.
   [[nodiscard]] std::span<const Zone> zones() const { return zones_; }
+  /// Null when there is none of this id. O(1).
   [[nodiscard]] const Zone* zone(ZoneId id) const;
+  /// Nothing when no zone has this name. O(zones).
   [[nodiscard]] std::optional<ZoneId> find_zone(std::string_view name) const;
   /// The zones that a repeated zone or a formation made, in order: "bed" finds bed-1 … bed-4, "trellis"
   /// trellis-1-1 and so on. O(zones).
   [[nodiscard]] std::vector<ZoneId> find_group(std::string_view name) const;
+  /// Nothing when no zone has this number of the game's. O(zones).
   [[nodiscard]] std::optional<ZoneId> find_zone_by_key(std::uint64_t key) const;
+  /// Null when there is none of this id, or it has been taken away. O(1).
   [[nodiscard]] const Card* card(CardId id) const {
     const auto s = slot(id);
     return s ? &cards_[*s] : nullptr;
@@ -58,17 +65,22 @@ class APSIDON_CORE_EXPORT Table {
   /// The seats, in the order in which they were made; and whose turn it is, in that order: of one, of
   /// several, or of none.
   [[nodiscard]] std::span<const Seat> seats() const { return seats_; }
+  /// Nothing when no seat has this name. O(seats).
   [[nodiscard]] std::optional<SeatId> find_seat(std::string_view name) const;
+  /// Whose turn it is, in ascending order; none: nobody's.
   [[nodiscard]] std::span<const SeatId> turn() const { return turn_; }
+  /// Whether it is this seat's turn.
   [[nodiscard]] bool is_on_turn(SeatId seat) const;
   /// A number of the table, or of a zone, a card or a seat; one that was never set is 0. "cards" of a zone is
   /// how many lie there. O(numbers of its owner + log of owners).
   [[nodiscard]] int number(std::string_view name, const NumberOwner& of = {}) const;
   /// All that were set there, by name.
   [[nodiscard]] Numbers numbers(const NumberOwner& of = {}) const;
+  /// Nothing when no card has this number of the game's. O(1) on average.
   [[nodiscard]] std::optional<CardId> find_card_by_key(std::uint64_t key) const;
   /// The last id that was given to a card; none when there was none.
   [[nodiscard]] CardId last_id() const { return {used_ids_ + static_cast<std::uint32_t>(slot_of_.size())}; }
+  /// Cards on the table.
   [[nodiscard]] std::size_t card_count() const { return cards_.size() - free_slots_.size(); }
   /// The top card of a zone; nothing when it is empty or unknown.
   [[nodiscard]] std::optional<CardId> top(ZoneId zone) const;
@@ -84,6 +96,7 @@ class APSIDON_CORE_EXPORT Table {
     const std::size_t s = slot_of_[id.value - used_ids_ - 1];
     return s < cards_.size() && cards_[s].id == id ? std::optional(s) : std::nullopt;
   }
+  /// How many slots there are, those that are free with them: more than any card's slot.
   [[nodiscard]] std::size_t slot_count() const { return cards_.size(); }
 
   /// Grows with every change. A call that changes nothing leaves it as it is.

@@ -88,6 +88,7 @@ enum class Reason : std::uint8_t {
   unbound,              ///< the table names a rule in code whose function was not given; `problem` says so
 };
 
+/// How many reasons there are.
 inline constexpr int reason_count = static_cast<int>(Reason::unbound) + 1;
 
 /// "not-rank-down". Never changes for a reason once released.
@@ -95,7 +96,8 @@ inline constexpr int reason_count = static_cast<int>(Reason::unbound) + 1;
 
 /// Something that a refusal of the game's own tells, by its name: "cost" is 3.
 struct VerdictArgument {
-  std::string name = {};
+  std::string name = {};  ///< its placeholder in the sentence, without braces
+  /// What stands there; of a card or a zone its name.
   std::variant<std::int64_t, std::string, CardId, ZoneId> value = {};
 
   friend bool operator==(const VerdictArgument&, const VerdictArgument&) = default;
@@ -104,8 +106,8 @@ struct VerdictArgument {
 /// The answer to a question about cards: allowed, or refused with a reason and its arguments. A plain value;
 /// `describe` makes a sentence of it.
 struct Verdict {
-  Reason reason = Reason::allowed;
-  CardId card = {};       ///< the card that decided
+  Reason reason = Reason::allowed;  ///< `allowed`, or the first thing that forbids it
+  CardId card = {};                 ///< the card that decided
   FaceId face = {};       ///< where no card but only a face was asked about, or it is told later: that
   CardId onto = {};       ///< the card it would lie on; none for an empty zone
   FaceId onto_face = {};  ///< where it is told later: what that showed
@@ -119,7 +121,9 @@ struct Verdict {
       {};  ///< of a rule in code, an answer of the game's, a number: its name, by which its sentence is found
   std::vector<VerdictArgument> arguments = {};  ///< what that sentence tells beside
 
+  /// Whether it may be.
   [[nodiscard]] constexpr bool allowed() const { return reason == Reason::allowed; }
+  /// The same: `if (verdict)`.
   constexpr explicit operator bool() const { return allowed(); }
   friend bool operator==(const Verdict&, const Verdict&) = default;
 };

@@ -22,8 +22,8 @@ struct WantedCard {
 
 /// What should lie in one zone, bottom to top.
 struct WantedZone {
-  std::uint64_t key = 0;  ///< not 0; a zone of the table
-  std::vector<WantedCard> cards = {};
+  std::uint64_t key = 0;                ///< not 0; a zone of the table
+  std::vector<WantedCard> cards = {};   ///< bottom to top
   std::optional<Numbers> numbers = {};  ///< all of the zone's; left as they are when not given
 
   friend bool operator==(const WantedZone&, const WantedZone&) = default;
@@ -31,7 +31,7 @@ struct WantedZone {
 
 /// What `Table::sync` did, or why it did nothing. Lists are in the order of the wanted zones, bottom to top.
 struct SyncReport {
-  Verdict verdict = {};
+  Verdict verdict = {};              ///< refused: nothing was changed
   std::vector<CardId> moved = {};    ///< lie elsewhere now; as few as make the difference
   std::vector<CardId> created = {};  ///< new on the table
   std::vector<CardId> changed = {};  ///< show another face, lie on the other side or turned otherwise, or

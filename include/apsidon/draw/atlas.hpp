@@ -28,6 +28,7 @@ class APSIDON_DRAW_EXPORT Atlas {
   /// Draws cells until so much time has gone, at least one; those that the frame shows come first. Returns
   /// whether all are there.
   bool build(const Frame& frame, std::chrono::nanoseconds time);
+  /// Whether every card found a place.
   [[nodiscard]] bool whole() const;
   /// The cells that the last call of `build` has drawn, with a pixel of margin around them.
   [[nodiscard]] std::span<const PixelBox> fresh() const;
@@ -38,10 +39,13 @@ class APSIDON_DRAW_EXPORT Atlas {
 
   [[nodiscard]] int width() const;   ///< device pixels
   [[nodiscard]] int height() const;  ///< device pixels
+  /// Size of a card in it, logical px.
   [[nodiscard]] Size card() const;
+  /// Device pixels per logical px.
   [[nodiscard]] float pixel_ratio() const;
   /// Red, green, blue, opacity, not premultiplied, row by row. O(pixels).
   [[nodiscard]] Pixels pixels(const PixelBox& box) const;
+  /// All of it, device pixels. O(pixels).
   [[nodiscard]] Pixels pixels() const;
 
  private:

@@ -20,6 +20,7 @@ class APSIDON_DRAW_EXPORT Gallery {
   /// lie there or below.
   Gallery(Art art, std::filesystem::path folder, OtherFiles others = OtherFiles::within);
 
+  /// What the pictures are of.
   [[nodiscard]] const Art& art() const;
   /// Of a picture, px; or why it cannot be shown. A picture has at most 16384 px a side, and at most
   /// `most_pixels`, all of an art's together at most `most_pixels_of_art`; that is known before it is

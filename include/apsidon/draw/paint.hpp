@@ -33,6 +33,7 @@ enum class Ground : std::uint8_t {
 [[nodiscard]] APSIDON_DRAW_EXPORT std::string paint_svg(const Frame& frame, const Deck& deck,
                                                         const Gallery* gallery = nullptr,
                                                         Ground ground = Ground::glasshouse);
+/// Likewise, as a PDF.
 [[nodiscard]] APSIDON_DRAW_EXPORT std::string paint_pdf(const Frame& frame, const Deck& deck,
                                                         const Gallery* gallery = nullptr,
                                                         Ground ground = Ground::glasshouse);

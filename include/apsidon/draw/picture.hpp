@@ -15,16 +15,17 @@ namespace apsidon {
 
 /// Some pixels of a picture, counted from its top left.
 struct PixelBox {
-  int x = 0;
-  int y = 0;
-  int width = 0;
-  int height = 0;
+  int x = 0;       ///< of its left column, px of the device
+  int y = 0;       ///< of its top row, px of the device
+  int width = 0;   ///< px of the device
+  int height = 0;  ///< px of the device
 
   friend constexpr bool operator==(const PixelBox&, const PixelBox&) = default;
 };
 
 /// The most that a picture may have, px of the device: a side, and in all (256 MiB).
 inline constexpr std::uint32_t most_side = 16384;
+/// The most that it may have in all, px.
 inline constexpr std::size_t most_pixels = std::size_t{64} << 20;
 /// The most px that the pictures of one art may have in all.
 inline constexpr std::size_t most_pixels_of_art = std::size_t{512} << 20;
@@ -39,9 +40,9 @@ class APSIDON_DRAW_EXPORT Picture {
   /// A picture of these pixels. Throws Error when it has none.
   [[nodiscard]] static Picture of(const Pixels& pixels);
 
-  [[nodiscard]] int width() const;   ///< device pixels
-  [[nodiscard]] int height() const;  ///< device pixels
-  [[nodiscard]] float pixel_ratio() const { return pixel_ratio_; }
+  [[nodiscard]] int width() const;                                  ///< device pixels
+  [[nodiscard]] int height() const;                                 ///< device pixels
+  [[nodiscard]] float pixel_ratio() const { return pixel_ratio_; }  ///< device pixels per logical px
   /// The pixel at a place counted from the top left; transparent outside.
   [[nodiscard]] Pixel pixel(int x, int y) const;
   /// All of them. O(pixels).

@@ -18,9 +18,9 @@ namespace apsidon {
 /// What a session began with, and all that came in, in order of time. A table, a log and a version are a bug
 /// report.
 struct InputLog {
-  PlayfieldOptions options = {};
+  PlayfieldOptions options = {};  ///< with what the playfield began
   std::string table = {};  ///< `fingerprint` of the table; empty when it is not known: written, it gets one
-  std::vector<Input> inputs = {};
+  std::vector<Input> inputs = {};  ///< in the order in which they came
 
   friend bool operator==(const InputLog&, const InputLog&) = default;
 };
@@ -49,6 +49,7 @@ struct InputLog {
 [[nodiscard]] APSIDON_FILES_EXPORT Result<InputLog> parse_log(std::string_view text,
                                                               const std::filesystem::path& file,
                                                               const TableSetup& setup);
+/// The same from a file.
 [[nodiscard]] APSIDON_FILES_EXPORT Result<InputLog> load_log(const std::filesystem::path& file,
                                                              const TableSetup& setup);
 

@@ -30,6 +30,7 @@ enum class ProblemCode : std::uint8_t {
   not_png,        ///< a picture is no PNG, or a broken one
 };
 
+/// How many codes there are.
 inline constexpr int problem_code_count = static_cast<int>(ProblemCode::not_png) + 1;
 
 /// "unknown-key". Never changes once released.
@@ -37,8 +38,8 @@ inline constexpr int problem_code_count = static_cast<int>(ProblemCode::not_png)
 
 /// One thing that is wrong with a file, and where.
 struct Problem {
-  ProblemCode code = ProblemCode::cannot_read;
-  std::string file = {};
+  ProblemCode code = ProblemCode::cannot_read;  ///< what is wrong, for programs
+  std::string file = {};                        ///< as it was asked for
   std::string pointer = {};  ///< JSON pointer (RFC 6901) of the value; empty for the whole file
   std::size_t line = 0;      ///< from 1; 0 when the file has no such place
   std::size_t column = 0;    ///< from 1, in bytes
@@ -47,6 +48,7 @@ struct Problem {
   friend bool operator==(const Problem&, const Problem&) = default;
 };
 
+/// What is wrong with a file, in the order of its lines.
 using Problems = std::vector<Problem>;
 
 /// "bench.table.json:12:5: /zones/3/strip: unknown key 'strip': … [unknown-key]". One line, `printable`.
@@ -61,22 +63,28 @@ using Problems = std::vector<Problem>;
 template <class T>
 class Result {
  public:
-  Result(T value) : state_(std::in_place_index<0>, std::move(value)) {}
+  Result(T value) : state_(std::in_place_index<0>, std::move(value)) {}  ///< what was read
+  /// Why nothing was; at least one.
   Result(Problems problems) : state_(std::in_place_index<1>, std::move(problems)) {}
+  /// Likewise, one alone.
   Result(Problem problem) : state_(std::in_place_index<1>, Problems{std::move(problem)}) {}
 
+  /// Whether it was read.
   [[nodiscard]] bool has_value() const { return state_.index() == 0; }
+  /// The same: `if (result)`.
   explicit operator bool() const { return has_value(); }
 
   /// Only when there is a value.
   [[nodiscard]] T& value() & { return std::get<0>(state_); }
+  /// What was read; throws std::bad_variant_access when nothing was, as the next six do.
   [[nodiscard]] const T& value() const& { return std::get<0>(state_); }
+  /// Likewise, to be taken.
   [[nodiscard]] T&& value() && { return std::get<0>(std::move(state_)); }
-  T& operator*() & { return value(); }
-  const T& operator*() const& { return value(); }
-  T&& operator*() && { return std::move(*this).value(); }
-  T* operator->() { return &value(); }
-  const T* operator->() const { return &value(); }
+  T& operator*() & { return value(); }                     ///< the same as `value()`
+  const T& operator*() const& { return value(); }          ///< the same as `value()`
+  T&& operator*() && { return std::move(*this).value(); }  ///< the same as `value()`
+  T* operator->() { return &value(); }                     ///< a member of it
+  const T* operator->() const { return &value(); }         ///< a member of it
 
   /// Only when there is none; at least one.
   [[nodiscard]] const Problems& error() const { return std::get<1>(state_); }

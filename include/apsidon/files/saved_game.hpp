@@ -22,8 +22,8 @@ namespace apsidon {
 ///     …
 ///     write_file("evening.save", write_game(game, field));
 struct APSIDON_FILES_EXPORT SavedGame {
-  TableSetup setup;
-  InputLog log = {};
+  TableSetup setup;   ///< with what the game began
+  InputLog log = {};  ///< what has come in since
 
   /// Keeps each input from now on. Valid as long as this game is, and not moved.
   [[nodiscard]] Recorder recorder();
@@ -33,8 +33,8 @@ struct APSIDON_FILES_EXPORT SavedGame {
 /// `field.set_recorder(game.recorder())`, once both are where they stay. The events of before are not told
 /// again.
 struct LoadedGame {
-  SavedGame game;
-  Playfield field;
+  SavedGame game;   ///< its record
+  Playfield field;  ///< as it stood when it was saved
 };
 
 /// JSON Lines: a head with the table, the time at which the game stands, how many inputs it has had and a
@@ -49,6 +49,7 @@ struct LoadedGame {
 [[nodiscard]] APSIDON_FILES_EXPORT Result<LoadedGame> parse_game(std::string_view text,
                                                                  const std::filesystem::path& file,
                                                                  const TableSetup* own = nullptr);
+/// The same from a file.
 [[nodiscard]] APSIDON_FILES_EXPORT Result<LoadedGame> load_game(const std::filesystem::path& file,
                                                                 const TableSetup* own = nullptr);
 

@@ -25,6 +25,7 @@ namespace apsidon {
 /// The same from a text in memory; `file` is used in problems, and to find a deck file.
 [[nodiscard]] APSIDON_FILES_EXPORT Result<Deck> parse_deck(std::string_view text,
                                                            const std::filesystem::path& file);
+/// Likewise a table; `others` says whether its deck may lie outside of its folder.
 [[nodiscard]] APSIDON_FILES_EXPORT Result<TableSetup> parse_table(std::string_view text,
                                                                   const std::filesystem::path& file,
                                                                   OtherFiles others = OtherFiles::within);
@@ -32,6 +33,7 @@ namespace apsidon {
 /// The deck or table as a file's text. A table is written with its deck in it and its zones one by one; read
 /// again, it gives the same table.
 [[nodiscard]] APSIDON_FILES_EXPORT std::string write_deck(const Deck& deck);
+/// The table, likewise.
 [[nodiscard]] APSIDON_FILES_EXPORT std::string write_table(const TableSetup& setup);
 
 }  // namespace apsidon

@@ -10,7 +10,7 @@ namespace apsidon {
 class APSIDON_CORE_EXPORT Error : public std::runtime_error {
  public:
   using std::runtime_error::runtime_error;
-  Error(const Error&) = default;
+  Error(const Error&) = default;  ///< never throws, as of every exception
   ~Error() override;
 };
 

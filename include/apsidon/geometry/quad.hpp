@@ -8,20 +8,24 @@ namespace apsidon {
 
 /// Four corners in logical px, clockwise, beginning at the top left of the side that shows.
 struct Quad {
-  std::array<Vec2, 4> corners{};
+  std::array<Vec2, 4> corners{};  ///< clockwise from the top left of what it is of
 
   friend constexpr bool operator==(const Quad&, const Quad&) = default;
 };
 
 /// An affine map of the plane: x' = a x + c y + tx, y' = b x + d y + ty.
 struct Matrix {
-  float a = 1, b = 0;  ///< where the unit step to the right goes
-  float c = 0, d = 1;  ///< where the unit step down goes
-  float tx = 0, ty = 0;
+  float a = 1;   ///< where the unit step to the right goes, across
+  float b = 0;   ///< … and down
+  float c = 0;   ///< where the unit step down goes, across
+  float d = 1;   ///< … and down
+  float tx = 0;  ///< where the origin goes, across
+  float ty = 0;  ///< … and down
 
   friend constexpr bool operator==(const Matrix&, const Matrix&) = default;
 };
 
+/// Where the map takes a point.
 [[nodiscard]] constexpr Vec2 apply(const Matrix& m, Vec2 p) {
   return {m.a * p.x + m.c * p.y + m.tx, m.b * p.x + m.d * p.y + m.ty};
 }

@@ -7,11 +7,13 @@ namespace apsidon {
 
 /// A width and a height in logical pixels.
 struct Size {
-  float width = 0;
-  float height = 0;
+  float width = 0;   ///< px, or what the words beside it say
+  float height = 0;  ///< likewise
 
+  /// No area, also when one is NaN.
   [[nodiscard]] constexpr bool empty() const { return !(width > 0 && height > 0); }
   friend constexpr bool operator==(const Size&, const Size&) = default;
+  /// Both times a factor.
   friend constexpr Size operator*(Size a, float s) { return {a.width * s, a.height * s}; }
 };
 
@@ -23,11 +25,15 @@ struct Rect {
 
   friend constexpr bool operator==(const Rect&, const Rect&) = default;
 
+  /// Negative where the corners are exchanged.
   [[nodiscard]] constexpr float width() const { return max.x - min.x; }
-  [[nodiscard]] constexpr float height() const { return max.y - min.y; }
-  [[nodiscard]] constexpr Size size() const { return {width(), height()}; }
+  [[nodiscard]] constexpr float height() const { return max.y - min.y; }     ///< likewise
+  [[nodiscard]] constexpr Size size() const { return {width(), height()}; }  ///< both
+  /// The middle.
   [[nodiscard]] constexpr Vec2 centre() const { return {(min.x + max.x) / 2, (min.y + max.y) / 2}; }
+  /// No area, also when one is NaN.
   [[nodiscard]] constexpr bool empty() const { return !(max.x > min.x && max.y > min.y); }
+  /// Whether a point lies in it: the left and upper edges belong to it, the others do not.
   [[nodiscard]] constexpr bool contains(Vec2 p) const {
     return min.x <= p.x && p.x < max.x && min.y <= p.y && p.y < max.y;
   }
@@ -60,7 +66,10 @@ inline constexpr Rect everywhere{{-1e30f, -1e30f}, {1e30f, 1e30f}};
 
 /// What the window leaves free, px: a phone's cut-outs.
 struct Insets {
-  float left = 0, top = 0, right = 0, bottom = 0;
+  float left = 0;    ///< from the left edge of the window, px
+  float top = 0;     ///< from the upper edge, px
+  float right = 0;   ///< from the right edge, px
+  float bottom = 0;  ///< from the lower edge, px
 
   friend constexpr bool operator==(const Insets&, const Insets&) = default;
 };

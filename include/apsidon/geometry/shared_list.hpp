@@ -13,19 +13,22 @@ template <class T>
 class SharedList {
  public:
   SharedList() = default;
+  /// O(1): takes the items.
   SharedList(std::vector<T> items) {  // implicit: it is written wherever a vector would be
     if (!items.empty()) items_ = std::make_shared<const std::vector<T>>(std::move(items));
   }
+  /// `{a, b}` may stand wherever a list is wanted.
   SharedList(std::initializer_list<T> items) : SharedList(std::vector<T>(items)) {}
 
-  [[nodiscard]] const T* data() const { return items_ ? items_->data() : nullptr; }
-  [[nodiscard]] std::size_t size() const { return items_ ? items_->size() : 0; }
-  [[nodiscard]] bool empty() const { return !items_; }
-  [[nodiscard]] const T* begin() const { return data(); }
-  [[nodiscard]] const T* end() const { return data() + size(); }
+  [[nodiscard]] const T* data() const { return items_ ? items_->data() : nullptr; }  ///< null when empty
+  [[nodiscard]] std::size_t size() const { return items_ ? items_->size() : 0; }     ///< how many
+  [[nodiscard]] bool empty() const { return !items_; }            ///< whether there are none
+  [[nodiscard]] const T* begin() const { return data(); }         ///< the first
+  [[nodiscard]] const T* end() const { return data() + size(); }  ///< behind the last
+  /// From 0, less than `size()`.
   [[nodiscard]] const T& operator[](std::size_t i) const { return (*items_)[i]; }
-  [[nodiscard]] const T& front() const { return items_->front(); }
-  [[nodiscard]] const T& back() const { return items_->back(); }
+  [[nodiscard]] const T& front() const { return items_->front(); }  ///< not of an empty list
+  [[nodiscard]] const T& back() const { return items_->back(); }    ///< not of an empty list
 
   friend bool operator==(const SharedList& a, const SharedList& b) {
     return a.items_ == b.items_ || (a.items_ && b.items_ && *a.items_ == *b.items_);

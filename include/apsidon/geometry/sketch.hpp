@@ -12,10 +12,11 @@ namespace apsidon {
 
 /// One thing of a sketch.
 struct SketchMark {
+  /// What it is.
   enum class Kind : std::uint8_t { line, box, quad, point, label };
 
-  Kind kind = Kind::point;
-  std::string layer = {};  ///< "areas", "hits", …: a viewer may choose what to show
+  Kind kind = Kind::point;  ///< how its points are read
+  std::string layer = {};   ///< "areas", "hits", …: a viewer may choose what to show
   std::array<Vec2, 4> at =
       {};                 ///< a quad's corners; a line's ends, a box's top left and bottom right; one point
   std::string text = {};  ///< of a label
@@ -27,10 +28,15 @@ struct SketchMark {
 struct Sketch {
   std::vector<SketchMark> marks = {};  ///< in drawing order
 
+  /// A line between two points, px.
   void line(std::string_view layer, Vec2 from, Vec2 to) { add(SketchMark::Kind::line, layer, {from, to}); }
+  /// An upright box, px.
   void box(std::string_view layer, const Rect& box) { add(SketchMark::Kind::box, layer, {box.min, box.max}); }
+  /// Four corners, px.
   void quad(std::string_view layer, const Quad& quad) { add(SketchMark::Kind::quad, layer, quad.corners); }
+  /// A point, px.
   void point(std::string_view layer, Vec2 at) { add(SketchMark::Kind::point, layer, {at}); }
+  /// Words at a point, px.
   void label(std::string_view layer, Vec2 at, std::string_view text) {
     add(SketchMark::Kind::label, layer, {at});
     marks.back().text = text;

@@ -11,6 +11,7 @@
 
 namespace apsidon {
 
+/// What a pointer may mean.
 enum class GestureKind : std::uint8_t {
   hover,       ///< a pointer moves and presses nothing
   leave,       ///< it has left the window, or a finger was lifted
@@ -26,15 +27,16 @@ enum class GestureKind : std::uint8_t {
   cancel,    ///< the press or drag is lost, or another button went down
 };
 
+/// What a pointer meant.
 struct Gesture {
-  GestureKind kind = GestureKind::hover;
-  std::uint32_t pointer = 0;
-  PointerKind pointer_kind = PointerKind::mouse;
-  PointerButton button = PointerButton::primary;
-  Vec2 at = {};    ///< where the pointer is
-  Vec2 from = {};  ///< where it went down; as `at` for a hover
-  double time = 0;
-  Vec2 velocity = {};  ///< px per second; of drag_end and flick
+  GestureKind kind = GestureKind::hover;          ///< what it is
+  std::uint32_t pointer = 0;                      ///< which one, as its inputs say
+  PointerKind pointer_kind = PointerKind::mouse;  ///< mouse, touch or pen
+  PointerButton button = PointerButton::primary;  ///< that went down, or up
+  Vec2 at = {};                                   ///< where the pointer is
+  Vec2 from = {};                                 ///< where it went down; as `at` for a hover
+  double time = 0;                                ///< seconds; of what became due, when it did
+  Vec2 velocity = {};                             ///< px per second; of drag_end and flick
 
   friend constexpr bool operator==(const Gesture&, const Gesture&) = default;
 };
@@ -42,8 +44,10 @@ struct Gesture {
 /// Makes gestures of pointer inputs. Knows no cards. Every pointer is read by itself.
 class APSIDON_CORE_EXPORT GestureReader {
  public:
+  /// Throws Error when a threshold is out of its range.
   explicit GestureReader(const GestureThresholds& thresholds = {});
 
+  /// How far, how long and how fast.
   [[nodiscard]] const GestureThresholds& thresholds() const { return thresholds_; }
   /// From the next input on.
   void set_thresholds(const GestureThresholds& thresholds) { thresholds_ = thresholds; }
@@ -62,6 +66,7 @@ class APSIDON_CORE_EXPORT GestureReader {
   void want_double_tap(std::uint32_t pointer);
   /// Forgets the press or drag of a pointer, without a gesture, until it goes down again.
   void forget(std::uint32_t pointer);
+  /// Likewise of all pointers.
   void forget_all();
   /// Whether something may still come of what this pointer did: it is down, or a tap of it waits.
   [[nodiscard]] bool expects(std::uint32_t pointer) const;

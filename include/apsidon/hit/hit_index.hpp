@@ -13,7 +13,7 @@ namespace apsidon {
 
 /// Something that can be hit: a rounded box in a pose.
 struct HitShape {
-  Pose pose = {};
+  Pose pose = {};           ///< where, and how turned
   Size size = {};           ///< upright, px
   float corner_radius = 0;  ///< px, at scale 1; at most half the shorter side counts
   Rect clip = everywhere;   ///< no point outside of it is in the shape
@@ -28,6 +28,7 @@ struct HitShape {
 
 /// Of which kinds a shape is, and which kinds a query asks for: bits that the client gives a meaning.
 using HitKinds = std::uint32_t;
+/// Shapes of every kind.
 inline constexpr HitKinds all_kinds = ~HitKinds{0};
 
 /// Shapes from back to front, asked which of them lie at a point. Lazy: while much moves, a query looks
@@ -37,12 +38,17 @@ inline constexpr HitKinds all_kinds = ~HitKinds{0};
 class APSIDON_CORE_EXPORT HitIndex {
  public:
   HitIndex();
+  /// O(shapes).
   HitIndex(const HitIndex&);
+  /// O(1)
   HitIndex(HitIndex&&) noexcept;
+  /// O(1) of what may be moved, else O(shapes).
   HitIndex& operator=(HitIndex) noexcept;
   ~HitIndex();
 
+  /// Forgets all shapes, and keeps its storage.
   void clear();
+  /// Makes storage for so many.
   void reserve(std::size_t shapes);
   /// Adds a shape in front of all others and gives its place, from 0. `tag` is what queries give back.
   std::size_t add(const HitShape& shape, std::uint32_t tag, HitKinds kinds = 1);
@@ -50,7 +56,7 @@ class APSIDON_CORE_EXPORT HitIndex {
   void move(std::size_t place, const Pose& pose);
   /// So do as many shapes from a place on. O(poses), and faster than one by one.
   void move(std::size_t first, std::span<const Pose> poses);
-  [[nodiscard]] std::size_t size() const;
+  [[nodiscard]] std::size_t size() const;  ///< how many shapes
 
   /// The tag of the foremost shape at this point.
   [[nodiscard]] std::optional<std::uint32_t> topmost(Vec2 point, HitKinds kinds = all_kinds);

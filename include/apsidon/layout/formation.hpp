@@ -12,8 +12,8 @@ namespace apsidon {
 
 /// One slot of a formation.
 struct FormationSlot {
-  ZoneId zone = {};
-  Vec2 at = {};  ///< the middle of its card: x in card widths, y in card heights, from anywhere
+  ZoneId zone = {};  ///< whose place it is
+  Vec2 at = {};      ///< the middle of its card: x in card widths, y in card heights, from anywhere
 
   friend constexpr bool operator==(const FormationSlot&, const FormationSlot&) = default;
 };
@@ -21,8 +21,8 @@ struct FormationSlot {
 /// Slots that lie in a pattern, and which of them are neighbours. `names` are row and place from 1, "2-3":
 /// the zones of a trellis are called "trellis-2-3".
 struct Formation {
-  std::vector<std::string> names = {};
-  std::vector<Vec2> at = {};  ///< by slot, as in FormationSlot
+  std::vector<std::string> names = {};  ///< by slot, distinct
+  std::vector<Vec2> at = {};            ///< by slot, as in FormationSlot
   std::vector<std::pair<std::size_t, std::size_t>> links =
       {};  ///< neighbours, the earlier slot first, sorted
   std::vector<std::pair<std::size_t, std::size_t>> waits = {};  ///< slots that wait: the first for the second

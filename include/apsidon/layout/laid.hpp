@@ -14,7 +14,7 @@ struct LaidCard {
   /// The card itself, for a layout of one's own that looks at its face, its key or what else there is of it:
   /// there while the layout runs. Null where a card is only tried, as for the outline of an empty zone.
   const Card* card = nullptr;
-  bool face_up = true;
+  bool face_up = true;    ///< which side shows
   bool sideways = false;  ///< turned by a quarter; takes its turned size
   std::int32_t cell =
       -1;  ///< of a grid that keeps cells: which, row by row from 0; -1: as many as lie below it
@@ -27,6 +27,7 @@ struct LaidCard {
 /// them.
 enum class Facing : std::uint8_t { bottom, left, top, right };
 
+/// No card of a zone.
 inline constexpr std::ptrdiff_t no_index = -1;
 
 /// The room that a layout makes in a zone. With none of it a layout gives the neutral poses, else the
@@ -44,9 +45,9 @@ struct LayoutInput {
   Rect area = {};                   ///< logical px
   Size card = {};                   ///< upright, logical px
   std::span<const LaidCard> cards;  ///< bottom to top
-  Room room = {};
-  Facing facing = Facing::bottom;
-  Size window = {};  ///< logical px; empty where there is none
+  Room room = {};                   ///< what room is made; none: neutral poses
+  Facing facing = Facing::bottom;   ///< where their lower edges point
+  Size window = {};                 ///< logical px; empty where there is none
   /// Cards keep their preferred strips and go on beyond the area, which shows a part of them and clips the
   /// rest.
   bool scrolls = false;
@@ -66,7 +67,7 @@ struct LayoutReport {
 
 /// How many cards a zone has to be able to hold.
 struct LayoutNeed {
-  std::size_t cards = 1;
+  std::size_t cards = 1;    ///< in all, [0, 100000]
   std::size_t covered = 0;  ///< of these, lying face down below the others
   bool sideways = false;    ///< some of them may lie sideways
 

@@ -31,8 +31,8 @@ enum class Inserts : std::uint8_t {
 struct LayoutTraits {
   std::string_view name = {};            ///< as in files
   LayoutAxis axis = LayoutAxis::across;  ///< along it cards follow one another, and a zone scrolls
-  Inserts inserts = Inserts::in_line;
-  bool strips = false;           ///< of each card that is covered a strip shows, which checks measure
+  Inserts inserts = Inserts::in_line;    ///< what a card is dropped between
+  bool strips = false;                   ///< of each card that is covered a strip shows, which checks measure
   std::size_t apart = 0;         ///< how many from the top lie apart, the others on each other; 0: all
   bool raises = true;            ///< what is hovered stands above what lies on it
   bool keeps_cells = false;      ///< each card lies in a cell of its own; one that comes gets the first free
@@ -60,8 +60,8 @@ struct CustomFunctions {
 /// `functions` are given. A pose of it that is not finite, or farther than 1e7 px from the window, becomes
 /// the middle of the area.
 struct CustomLayout {
-  std::string name = "custom";
-  std::shared_ptr<const CustomFunctions> functions = {};
+  std::string name = "custom";  ///< not empty; the name in files, by which `bind` finds it
+  std::shared_ptr<const CustomFunctions> functions = {};  ///< none: it lies as a spread
 
   friend bool operator==(const CustomLayout&, const CustomLayout&) = default;
 };

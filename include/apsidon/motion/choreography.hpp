@@ -31,11 +31,11 @@ struct Cue {
 
 /// How many cards move together.
 struct Choreography {
-  Glide glide = {};
-  float stagger = 0.05f;  ///< seconds, [0, 60]
-  StaggerBy by = StaggerBy::order;
-  float longest = 6;  ///< seconds in which all leave: more cards leave closer together, [0, 600]
-  std::vector<Cue> cues = {};
+  Glide glide = {};                 ///< of each card
+  float stagger = 0.05f;            ///< seconds, [0, 60]
+  StaggerBy by = StaggerBy::order;  ///< what decides which card leaves when
+  float longest = 6;           ///< seconds in which all leave: more cards leave closer together, [0, 600]
+  std::vector<Cue> cues = {};  ///< moments that are told, for sounds and sparks
 
   friend bool operator==(const Choreography&, const Choreography&) = default;
 };

@@ -18,22 +18,29 @@ inline constexpr float most_eased = 1000;
 /// A `cubic-bezier()` easing as in the CSS Easing Functions standard: a curve from (0, 0) to (1, 1) with two
 /// control points; it gives the share of the way for the share of the time.
 struct CubicBezier {
-  float x1 = 0.25f, y1 = 0.1f;  ///< first control point; x in [0, 1]
-  float x2 = 0.25f, y2 = 1;     ///< second control point; x in [0, 1]
+  float x1 = 0.25f;  ///< of the first control point, [0, 1]
+  float y1 = 0.1f;   ///< of the first control point, within ±`most_eased`
+  float x2 = 0.25f;  ///< of the second control point, [0, 1]
+  float y2 = 1;      ///< of the second control point, within ±`most_eased`
 
   friend constexpr bool operator==(const CubicBezier&, const CubicBezier&) = default;
 };
 
 // The named curves of the standard.
+/// The standard's `linear`.
 inline constexpr CubicBezier linear{0, 0, 1, 1};
+/// The standard's `ease`.
 inline constexpr CubicBezier ease{0.25f, 0.1f, 0.25f, 1};
+/// The standard's `ease-in`.
 inline constexpr CubicBezier ease_in{0.42f, 0, 1, 1};
+/// The standard's `ease-out`.
 inline constexpr CubicBezier ease_out{0, 0, 0.58f, 1};
+/// The standard's `ease-in-out`.
 inline constexpr CubicBezier ease_in_out{0.42f, 0, 0.58f, 1};
 
 /// What an easing comes to.
 struct EasedValue {
-  float value = 0;
+  float value = 0;  ///< 0 at the start, 1 at the end; beyond both where the curve overshoots
   float slope = 0;  ///< change of value per change of x; the largest float where the curve is upright
 
   friend constexpr bool operator==(const EasedValue&, const EasedValue&) = default;
@@ -45,13 +52,17 @@ struct EasedValue {
 class APSIDON_CORE_EXPORT Easing {
  public:
   Easing() = default;  ///< linear
+  /// O(1): what was prepared is shared.
   Easing(const Easing& other) noexcept;
+  /// Leaves a linear one.
   Easing(Easing&& other) noexcept : prepared_(other.prepared_) { other.prepared_ = nullptr; }
+  /// O(1)
   Easing& operator=(Easing other) noexcept;
   /// Not inline: g++ 12 takes options with easings in them, given in braces, for not initialised otherwise.
   ~Easing();
   /// Throws Error when an x is outside [0, 1] or a y outside ±`most_eased`.
   Easing(const CubicBezier& curve);
+  /// Likewise, by the numbers of `cubic-bezier(…)`.
   Easing(float x1, float y1, float x2, float y2) : Easing(CubicBezier{x1, y1, x2, y2}) {}
 
   /// From text in the standard's words: `linear`, `ease`, `ease-in`, `ease-out`, `ease-in-out`, `step-start`,
@@ -67,6 +78,7 @@ class APSIDON_CORE_EXPORT Easing {
 
   /// A few ns; a cubic-bezier about 10.
   [[nodiscard]] float value(float x) const;
+  /// Likewise, with the slope there.
   [[nodiscard]] EasedValue at(float x) const;
   /// `value` of many at once, the same bits; both spans have the same length, and may be the same.
   void values(std::span<const float> xs, std::span<float> out) const;

@@ -34,7 +34,7 @@ struct CardEffect {
 /// The timings, curves and springs that a table moves with. What is here is the brisk one; `springy()` and
 /// `calm()` are others, and files hold any.
 struct Feel {
-  std::string name = "brisk";
+  std::string name = "brisk";  ///< for people, and in files
   Choreography move{.glide = {.seconds = 0.26f, .curve = {0.25f, 0.6f, 0.3f, 1}, .lift = 0.2f},
                     .stagger = 0};  ///< to another zone; its cues are told of a script's moves only
   Glide shift{.seconds = 0.2f, .curve = ease_in_out};                ///< making room, closing a gap
@@ -48,24 +48,31 @@ struct Feel {
   Spring tilt{.period = 0.4f, .damping = 1};  ///< damped by less than 1 it counts as 1, and leans no further
   Glide raise{.seconds = 0.14f, .curve = ease_out};  ///< a hovered card comes out, or goes back
   Glide zoom{.seconds = 0.16f, .curve = ease_out};   ///< the larger picture of a card comes, or goes
-  DealOrder deal_order = DealOrder::rounds;
+  DealOrder deal_order = DealOrder::rounds;          ///< which card is dealt after which
+  /// Cards that are dealt.
   Choreography deal{.glide = {.seconds = 0.42f, .curve = {0.2f, 0.6f, 0.25f, 1}, .lift = 0.5f},
                     .stagger = 0.055f};
+  /// Cards that come together onto one zone.
   Choreography gather{.glide = {.seconds = 0.4f, .curve = {0.4f, 0, 0.3f, 1}, .lift = 0.35f},
                       .stagger = 0.3f,
                       .by = StaggerBy::distance};
-  ShuffleLook shuffle_look = ShuffleLook::riffle;
+  ShuffleLook shuffle_look = ShuffleLook::riffle;  ///< how a shuffle looks
+  /// Each round of a shuffle.
   Choreography shuffle{.glide = {.seconds = 0.22f, .curve = ease_in_out, .lift = 0.3f}, .stagger = 0.012f};
   int shuffle_rounds = 2;  ///< how often it is done, [1, 10]
+  /// Cards taken from a stock.
   Choreography draw{.glide = {.seconds = 0.36f,
                               .curve = {0.3f, 0.5f, 0.2f, 1},
                               .lift = 0.5f,
                               .flip_from = 0.1f,
                               .flip_to = 0.75f},
                     .stagger = 0.09f};
+  /// Several cards that are flipped at once.
   Choreography reveal{.glide = {.seconds = 0.3f, .curve = ease_in_out, .lift = 0.2f}, .stagger = 0.05f};
+  /// Cards that are won, and fade away.
   Choreography collect{.glide = {.seconds = 0.5f, .curve = {0.5f, 0, 0.8f, 0.6f}, .lift = 0.6f},
                        .stagger = 0.06f};
+  /// The wreath at the end of a game.
   Choreography finale{.glide = {.seconds = 1.1f, .curve = {0.3f, 0.1f, 0.3f, 1}, .lift = 1.2f, .bend = 0.35f},
                       .stagger = 0.05f};
   float finale_stay = 0.5f;  ///< seconds that the cards of a finale stay before they go home, [0, 60]

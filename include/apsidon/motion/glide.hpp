@@ -10,8 +10,8 @@ namespace apsidon {
 
 /// How one kind of way is travelled: in a stated time along a curve, or on a spring.
 struct Glide {
-  float seconds = 0.3f;  ///< of the way on a curve, [0, 60]
-  Easing curve = ease_in_out;
+  float seconds = 0.3f;               ///< of the way on a curve, [0, 60]
+  Easing curve = ease_in_out;         ///< how the way is shared out over the time
   std::optional<Spring> spring = {};  ///< where it is set, in place of seconds and curve
   float lift = 0;                     ///< highest point of the way above its ends, card widths, [0, 10]
   float bend =
@@ -33,6 +33,7 @@ struct Offset {
   friend constexpr bool operator==(const Offset&, const Offset&) = default;
 };
 
+/// How an effect goes to and fro.
 enum class EffectKind {
   swing,  ///< to either side and dying away: refused
   pulse,  ///< swells and sinks: hinted
@@ -42,10 +43,10 @@ enum class EffectKind {
 /// Something that a card does beside its way, with a clock of its own. It begins and ends with nothing added,
 /// at rest.
 struct Effect {
-  EffectKind kind = EffectKind::pulse;
-  float seconds = 0.4f;  ///< [0, 60]
-  float swings = 1;      ///< whole swings or pulses, [0, 100]
-  Offset most = {};      ///< what is added at the height of it
+  EffectKind kind = EffectKind::pulse;  ///< how it goes to and fro
+  float seconds = 0.4f;                 ///< [0, 60]
+  float swings = 1;                     ///< whole swings or pulses, [0, 100]
+  Offset most = {};                     ///< what is added at the height of it
 
   friend constexpr bool operator==(const Effect&, const Effect&) = default;
 };

@@ -21,7 +21,7 @@ class APSIDON_CORE_EXPORT Gliding {
   /// Leaves for a goal at this time, seconds. Of the glide its seconds and curve, or its spring, count.
   void go(float goal, const Glide& glide, double now);
 
-  [[nodiscard]] float goal() const { return to_; }
+  [[nodiscard]] float goal() const { return to_; }  ///< where it is, or goes
   /// At a time, no earlier than that of the last `go`. O(1).
   [[nodiscard]] float at(double time) const;
   /// Per second.

@@ -12,8 +12,13 @@
 
 namespace apsidon {
 
+namespace motion_detail {
+class TableMotion;
+}  // namespace motion_detail
+
 /// Something that a card's way came to.
 struct Passage {
+  /// What it came to.
   enum class Kind : std::uint8_t {
     departed,  ///< it had waited for the start of its way
     edge_on,   ///< its flip has come as far as its edge: the side that shows has changed
@@ -21,9 +26,9 @@ struct Passage {
     landed,    ///< it came to rest at its goal
   };
 
-  Kind kind = Kind::landed;
-  std::size_t slot = 0;
-  double time = 0;  ///< when it happened, seconds; not when it was noticed
+  Kind kind = Kind::landed;  ///< what it came to
+  std::size_t slot = 0;      ///< of which card
+  double time = 0;           ///< when it happened, seconds; not when it was noticed
 
   friend constexpr bool operator==(const Passage&, const Passage&) = default;
 };
@@ -45,15 +50,19 @@ class APSIDON_CORE_EXPORT Motion {
   Motion() : Motion(0) {}
   /// Begins at this time, seconds.
   explicit Motion(double now);
+  /// O(slots).
   Motion(const Motion&);
+  /// What was moved from may be assigned to or destroyed, as the next two.
   Motion(Motion&&) noexcept;
+  /// O(slots)
   Motion& operator=(const Motion&);
+  /// O(1)
   Motion& operator=(Motion&&) noexcept;
   ~Motion();
 
   /// Makes room for this many slots; new ones rest at a default pose, and none goes.
   void resize(std::size_t count);
-  [[nodiscard]] double now() const;
+  [[nodiscard]] double now() const;  ///< seconds
 
   /// Puts a card at a pose at once, whatever it did.
   void put(std::size_t slot, const Pose& pose);
@@ -85,6 +94,7 @@ class APSIDON_CORE_EXPORT Motion {
     if (stale_ || !begun_.empty()) compute();
     return poses_[slot];
   }
+  /// Where it rests, or goes.
   [[nodiscard]] const Pose& goal(std::size_t slot) const;
   /// Whether the card is on its way, waits for it, leans over, or has an effect.
   [[nodiscard]] bool awake(std::size_t slot) const;
@@ -96,9 +106,11 @@ class APSIDON_CORE_EXPORT Motion {
 
   /// What happened since `forget_passages`, in order of time. Valid until the next call that is not const.
   [[nodiscard]] std::span<const Passage> passages() const;
+  /// Those of before are told no more.
   void forget_passages();
 
- protected:
+ private:
+  friend class motion_detail::TableMotion;
   void compute() const;
 
   struct APSIDON_CORE_NO_EXPORT Impl;

@@ -13,15 +13,15 @@ namespace apsidon {
 /// them. Empty: nothing is said. Placeholders: `{card}`, `{count}`, `{from}`, `{to}`, `{panel}`, `{why}` (the
 /// sentence of the verdict), `{name}` (of a number, a named move, a cue), `{turn}` (whose turn it is now).
 struct EventPhrases {
-  std::array<std::string, event_kind_count> by_kind;
-  std::string run = "{card} and {more} on it";  ///< `{card}` of several cards; `{card}`, `{more}`
+  std::array<std::string, event_kind_count> by_kind;  ///< by EventKind
+  std::string run = "{card} and {more} on it";        ///< `{card}` of several cards; `{card}`, `{more}`
   std::string moved_meanwhile =
       "{card} has been moved meanwhile.";     ///< cancelled: the game has played it itself
   std::string covered = "a covered card";     ///< a card that shows its back
   std::string sideways = "{card}, sideways";  ///< around a lone card that lies so
-  std::string focus_card = "{card}, {position} of {count} in {zone}";
-  std::string focus_zone = "{zone}, empty";
-  std::string focus_panel = "{panel}";
+  std::string focus_card = "{card}, {position} of {count} in {zone}";  ///< of a focused card
+  std::string focus_zone = "{zone}, empty";                            ///< of a focused empty zone
+  std::string focus_panel = "{panel}";                                 ///< of a focused panel
   std::string both = "{one} and {other}";     ///< `{turn}` of several seats: `{one}`, `{other}`
   std::string nobody = "nobody";              ///< `{turn}` of none
   std::string may_pick = "may be picked up";  ///< added to what is focused

@@ -14,6 +14,7 @@
 
 namespace apsidon {
 
+/// What may happen on a playfield.
 enum class EventKind : std::uint8_t {
   tapped,         ///< a card, zone or panel was pressed and let go
   double_tapped,  ///< and again, soon after
@@ -66,6 +67,7 @@ enum class EventKind : std::uint8_t {
   settled,  ///< nothing moves any more, nothing is held, and no performance has anything left to do
 };
 
+/// How many kinds there are.
 inline constexpr std::size_t event_kind_count = static_cast<std::size_t>(EventKind::settled) + 1;
 
 /// Why a drag, or what was picked up by a tap or key, was put back.
@@ -95,26 +97,26 @@ using CountdownId = Id<struct CountdownThing>;
 /// Something that happened on a playfield, with its own time. A plain value: what does not apply is left at
 /// its default.
 struct Event {
-  EventKind kind = EventKind::tapped;
-  double time = 0;             ///< seconds; when it happened, not when it was noticed
-  CardId card = {};            ///< the card, or the lowest of the run
-  std::size_t count = 0;       ///< cards of the run
-  ZoneId from = {};            ///< where the card lies or came from
-  ZoneId to = {};              ///< where it was to go
-  SeatId seat = {};            ///< of which a number is another
-  PanelId panel = {};          ///< that was tapped or focused
-  std::uint64_t proposal = 0;  ///< of a drop: its number, from 1; of a drag that proposed nothing: 0
-  Vec2 at = {};                ///< the pointer
-  PointerButton button = PointerButton::primary;
-  Verdict verdict = {};
-  PerformanceId performance = {};  ///< to which this belongs
-  CountdownId countdown = {};
-  std::string name = {};                  ///< of a cue, a named move, a number
-  CancelCause cause = CancelCause::none;  ///< of a cancelled drag
-  Vec2 velocity = {};                     ///< px per second: of the pointer where a drag was let go
-  bool face_up = false;                   ///< of edge_on: which side shows from now on
-  bool flicked = false;                   ///< it was let go as a flick
-  std::vector<CardId> cards = {};         ///< all that were compared, of matched and unmatched
+  EventKind kind = EventKind::tapped;  ///< what happened
+  double time = 0;                     ///< seconds; when it happened, not when it was noticed
+  CardId card = {};                    ///< the card, or the lowest of the run
+  std::size_t count = 0;               ///< cards of the run
+  ZoneId from = {};                    ///< where the card lies or came from
+  ZoneId to = {};                      ///< where it was to go
+  SeatId seat = {};                    ///< of which a number is another
+  PanelId panel = {};                  ///< that was tapped or focused
+  std::uint64_t proposal = 0;          ///< of a drop: its number, from 1; of a drag that proposed nothing: 0
+  Vec2 at = {};                        ///< the pointer
+  PointerButton button = PointerButton::primary;  ///< of a tap
+  Verdict verdict = {};                           ///< why not, of what was refused or superseded
+  PerformanceId performance = {};                 ///< to which this belongs
+  CountdownId countdown = {};                     ///< that rang or ended
+  std::string name = {};                          ///< of a cue, a named move, a number
+  CancelCause cause = CancelCause::none;          ///< of a cancelled drag
+  Vec2 velocity = {};                             ///< px per second: of the pointer where a drag was let go
+  bool face_up = false;                           ///< of edge_on: which side shows from now on
+  bool flicked = false;                           ///< it was let go as a flick
+  std::vector<CardId> cards = {};                 ///< all that were compared, of matched and unmatched
   /// The faces that lay open when it happened, by which `describe` tells it as it was, however late it is
   /// read; none for a card that was covered.
   FaceId face = {};          ///< of the card

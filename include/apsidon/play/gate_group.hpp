@@ -16,7 +16,9 @@ namespace apsidon {
 /// cards are compared the gate is closed for the reason "comparing".
 class APSIDON_CORE_EXPORT GateGroup : public play_detail::Group {
  public:
+  /// Whether the table takes pointers and keys.
   [[nodiscard]] bool is_open() const;
+  /// Whether this reason holds it closed.
   [[nodiscard]] bool closed_for(std::string_view reason) const;
   /// The reasons that hold it closed, in the order in which they were given. Valid until the next call of the
   /// playfield that is not const.
@@ -25,6 +27,7 @@ class APSIDON_CORE_EXPORT GateGroup : public play_detail::Group {
   /// Cancels what is pressed or dragged. The reason ends with the round, unless it `lasts`: the next round
   /// begins with an open gate.
   Verdict close(std::string_view reason, bool lasts = false);
+  /// Takes this reason back; it opens with the last of them.
   Verdict open(std::string_view reason);
   /// Presses of this button are told (`tapped`) even while the gate is closed, wherever they are, and do
   /// nothing else: for what a game does at any time, like starting over.

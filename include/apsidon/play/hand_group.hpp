@@ -36,8 +36,11 @@ class APSIDON_CORE_EXPORT HandGroup : public play_detail::Group {
   /// "not-allowed" or "wait".
   [[nodiscard]] std::string_view cursor() const;
 
+  /// How dragging behaves.
   [[nodiscard]] const DragOptions& drag_options() const;
+  /// How hovering and zooming behave.
   [[nodiscard]] const HoverOptions& hover_options() const;
+  /// When a press is a drag, a long press, a flick.
   [[nodiscard]] const GestureThresholds& thresholds() const;
 
   /// Puts the focus on a card, a zone or a button that keys can act on now, or with nothing takes it away;
@@ -49,8 +52,11 @@ class APSIDON_CORE_EXPORT HandGroup : public play_detail::Group {
   // Options hold from now on, not for what is pressed or held already; those out of their range are refused,
   // and the verdict names the number.
 
+  /// How dragging behaves from now on.
   Verdict set_drag_options(const DragOptions& options);
+  /// How hovering and zooming behave from now on.
   Verdict set_hover_options(const HoverOptions& options);
+  /// When a press is a drag, a long press, a flick, from now on.
   Verdict set_thresholds(const GestureThresholds& thresholds);
 
  private:

@@ -30,10 +30,10 @@ enum class TapKind : std::uint8_t {
 /// Where a card goes that is flicked out of its zone's area, by the direction of the flick: that to which it
 /// goes farther, across or down. None: nowhere.
 struct FlickTargets {
-  ZoneId left = {};
-  ZoneId right = {};
-  ZoneId up = {};
-  ZoneId down = {};
+  ZoneId left = {};   ///< of a flick to the left
+  ZoneId right = {};  ///< of a flick to the right
+  ZoneId up = {};     ///< of a flick up
+  ZoneId down = {};   ///< of a flick down
 
   /// The same in every direction.
   [[nodiscard]] static constexpr FlickTargets anywhere(ZoneId to) { return {to, to, to, to}; }
@@ -43,34 +43,37 @@ struct FlickTargets {
 
 /// What a player's hand may do with a zone, beside what its rules say.
 struct ZoneHandling {
-  HoverKind hover = HoverKind::none;
-  bool zoom = false;  ///< a card that is hovered, or pressed long, shows a larger picture
+  HoverKind hover = HoverKind::none;  ///< what a card does under the pointer
+  bool zoom = false;                  ///< a card that is hovered, or pressed long, shows a larger picture
   bool zooms_beside_zone =
       false;  ///< that stands beside the whole zone, as of a hand always; else by the card
   /// A card of it that is held, or waits in another zone for its answer, leaves no gap; where cards are
   /// sorted by dragging a held one leaves none anyway.
   bool closes_gaps = false;
-  TapKind tap = TapKind::none;
+  TapKind tap = TapKind::none;         ///< what a tap on a card or the zone does
   TapKind double_tap = TapKind::none;  ///< any but pick; a single tap waits for it then
-  FlickTargets flick_to = {};
+  FlickTargets flick_to = {};          ///< where flicked cards go
 
   friend bool operator==(const ZoneHandling&, const ZoneHandling&) = default;
 };
 
+/// Where the pointer holds a card.
 enum class Grip : std::uint8_t {
   keep,    ///< the card is held where it was touched
   centre,  ///< the pointer is in the middle of the lowest card of the run
 };
 
+/// What follows the pointer in a drag.
 enum class DragLook : std::uint8_t {
   card,  ///< the cards themselves follow the pointer
   copy,  ///< translucent copies do, and the cards stay until they are dropped
 };
 
+/// How cards are dragged.
 struct DragOptions {
-  Grip grip = Grip::keep;
-  DragLook look = DragLook::card;
-  float held_opacity = 1;  ///< of held cards, [0, 1]
+  Grip grip = Grip::keep;          ///< where the pointer holds the card
+  DragLook look = DragLook::card;  ///< what follows the pointer
+  float held_opacity = 1;          ///< of held cards, [0, 1]
   /// How much of a held card has to lie over a zone that takes it, share of the card, for that to be aimed
   /// at, [0, 1]. Being under the pointer counts as half a card; of several the one with most is aimed at.
   float aim_overlap = 0.1f;
@@ -86,8 +89,10 @@ struct DragOptions {
 
 /// Where a larger picture stands beside its card.
 enum class ZoomSide : std::uint8_t { above, left, right, below };
+/// How a card is drawn while its larger picture shows.
 enum class ZoomedLook : std::uint8_t { shown, dimmed, hidden };
 
+/// What happens under a pointer that presses nothing.
 struct HoverOptions {
   double in_seconds = 0;      ///< delay before a card is hovered, [0, 10]
   double out_seconds = 0.06;  ///< delay before the hover ends over nothing, [0, 10]

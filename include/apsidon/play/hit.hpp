@@ -17,6 +17,7 @@ struct Hit {
 
 /// What one thing at a point has to do with the answer.
 struct Explained {
+  /// Why a thing is the answer, or is not.
   enum class Because : std::uint8_t {
     answer,   ///< this is what a press takes
     covered,  ///< something that takes hits lies above it
@@ -24,8 +25,8 @@ struct Explained {
     zoomed,   ///< it is a preview, and takes no hits
     clipped,  ///< its zone is scrolled, and does not show it here
   };
-  Hit what = {};
-  Because because = Because::covered;
+  Hit what = {};                       ///< a card, a zone or a panel
+  Because because = Because::covered;  ///< why it is the answer, or is not
 
   friend bool operator==(const Explained&, const Explained&) = default;
 };

@@ -20,6 +20,7 @@ inline constexpr double most_input_px = 1e7;
 inline constexpr double most_input_seconds = 1e13;
 /// Device pixels in a logical one.
 inline constexpr double least_pixel_ratio = 0.01;
+/// Likewise, at most.
 inline constexpr double most_pixel_ratio = 100;
 /// How many times as fast as the inputs a clock may go.
 inline constexpr double most_speed = 1000;
@@ -41,37 +42,40 @@ enum class Key : std::uint8_t {
   send_top,  ///< so does the top card of the first zone of the table's `send_top_of` that has somewhere to go
 };
 
+/// A key that the table knows.
 struct KeyInput {
-  Key key = Key::act;
+  Key key = Key::act;   ///< which one
   double time = 0;      ///< seconds
   bool repeat = false;  ///< sent again because the key is held down
 
   friend bool operator==(const KeyInput&, const KeyInput&) = default;
 };
 
+/// The window has another size.
 struct ResizeInput {
-  Size window = {};
-  float pixel_ratio = 1;
-  double time = 0;
-  Insets insets = {};
+  Size window = {};       ///< logical px
+  float pixel_ratio = 1;  ///< device pixels per logical px, [0.01, 100]
+  double time = 0;        ///< seconds
+  Insets insets = {};     ///< kept free of cards and panels: a notch, bars of the system
 
   friend bool operator==(const ResizeInput&, const ResizeInput&) = default;
 };
 
 /// The window lost the player's attention: presses and drags are lost, nothing is hovered.
 struct BlurInput {
-  double time = 0;
+  double time = 0;  ///< seconds
 
   friend bool operator==(const BlurInput&, const BlurInput&) = default;
 };
 
 /// A gate closes or opens, a clock is held or released, or undo is forbidden or allowed again, for a reason.
 struct ReasonInput {
+  /// Which call it is.
   enum class What : std::uint8_t { close_gate, open_gate, hold, release, forbid_undo, allow_undo };
-  What what = What::close_gate;
-  std::string reason = {};
-  bool lasts = false;  ///< of close_gate and forbid_undo: from round to round
-  double time = 0;
+  What what = What::close_gate;  ///< which call it is
+  std::string reason = {};       ///< the game's own word for it
+  bool lasts = false;            ///< of close_gate and forbid_undo: from round to round
+  double time = 0;               ///< seconds
 
   friend bool operator==(const ReasonInput&, const ReasonInput&) = default;
 };
@@ -81,7 +85,9 @@ struct ReasonInput {
 /// (`write_input`).
 class APSIDON_CORE_EXPORT CallInput {
  public:
+  /// Made by the library, from a call or a line of a log.
   explicit CallInput(play_detail::AnyInput input);
+  /// What is in it, for the library.
   [[nodiscard]] const play_detail::AnyInput& any() const { return *any_; }
 
   friend APSIDON_CORE_EXPORT bool operator==(const CallInput& a, const CallInput& b);

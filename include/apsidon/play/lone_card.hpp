@@ -23,9 +23,9 @@ namespace apsidon {
 
 /// What a lone card begins with.
 struct LoneCardOptions {
-  FaceId face = {};
-  bool face_up = true;
-  bool sideways = false;
+  FaceId face = {};         ///< of the deck; none: not known
+  bool face_up = true;      ///< which side shows
+  bool sideways = false;    ///< turned by a quarter, clockwise
   Rect box = {};            ///< where in its form, px; may be empty
   Fit fit = Fit::contain;   ///< in the box
   float aspect = 5.0f / 7;  ///< width over height where it lies upright, [0.05, 20]; not with a known picture
@@ -40,8 +40,8 @@ struct LoneCardOptions {
   /// Looked at while the card is made: its flip, its shift (for turning sideways) and its raise (for the
   /// hover) count. None: the brisk one.
   const Feel* feel = nullptr;
-  GestureThresholds thresholds = {};
-  double start_time = 0;  ///< seconds
+  GestureThresholds thresholds = {};  ///< when a press is a long one
+  double start_time = 0;              ///< seconds
 };
 
 /// How what is set is come to: by the feel, or at once.
@@ -59,14 +59,15 @@ class APSIDON_CORE_EXPORT LoneCard {
   /// The deck outlives it. Throws Error when an option is out of its range, or the face is not of the deck.
   explicit LoneCard(const Deck& deck, const LoneCardOptions& options = {});
 
-  [[nodiscard]] FaceId face() const { return face_; }
+  [[nodiscard]] FaceId face() const { return face_; }  ///< none: not known
+  /// Which side it has; while it flips, the one that comes.
   [[nodiscard]] bool face_up() const { return face_up_; }
-  [[nodiscard]] bool sideways() const { return sideways_; }
+  [[nodiscard]] bool sideways() const { return sideways_; }  ///< turned by a quarter
   /// Where it lies, or goes.
   [[nodiscard]] const Rect& box() const { return box_; }
-  [[nodiscard]] bool hovered() const { return hovered_; }
-  [[nodiscard]] bool focused() const { return focused_; }
-  [[nodiscard]] bool is_off() const { return off_; }
+  [[nodiscard]] bool hovered() const { return hovered_; }  ///< a pointer is on it
+  [[nodiscard]] bool focused() const { return focused_; }  ///< keys act on it
+  [[nodiscard]] bool is_off() const { return off_; }       ///< cannot be pressed
 
   // What it is from now on; each returns whether it was something else before, and tells its event then.
 
@@ -75,8 +76,11 @@ class APSIDON_CORE_EXPORT LoneCard {
   /// The same rank of another suit, and the other way round; a joker, or a face that is not known, takes the
   /// first of what it has not. False, too, for one that the deck does not have.
   bool set_suit(int suit);
+  /// The same suit of another rank, likewise.
   bool set_rank(int rank);
+  /// Flips it to this side.
   bool set_face_up(bool face_up, Pace pace = Pace::glides);
+  /// Flips it to its other side.
   bool flip(Pace pace = Pace::glides) { return set_face_up(!face_up_, pace); }
   /// Turned by a quarter, clockwise; it exchanges width and height in its box.
   bool set_sideways(bool sideways, Pace pace = Pace::glides);
@@ -84,6 +88,7 @@ class APSIDON_CORE_EXPORT LoneCard {
   bool set_box(const Rect& box, Pace pace = Pace::at_once);
   /// The form is shown with other device pixels; what is out of its range changes nothing.
   bool set_pixel_ratio(float ratio);
+  /// How it fills its box, at once.
   bool set_fit(Fit fit);
   /// Keys act on it.
   bool set_focused(bool focused);
@@ -101,13 +106,15 @@ class APSIDON_CORE_EXPORT LoneCard {
 
   // Time.
 
-  [[nodiscard]] double now() const { return now_; }
+  [[nodiscard]] double now() const { return now_; }  ///< seconds
+  /// Goes on to this time, seconds; an earlier one is ignored.
   void advance_to(double time);
   /// The next event up to this time, in order of their times: tapped (it was pressed), long_pressed,
   /// released, flipped, edge_on, face_changed, reoriented, hovered, unhovered, focused, settled. `face_up` is
   /// which side it had then; of edge_on: which shows from now on. What is called for in answer happens at the
   /// event's own time where no input was of a later one.
   std::optional<Event> next_event(double until);
+  /// Whether nothing of it moves.
   [[nodiscard]] bool at_rest() const { return !(now_ < ends_at()); }
   /// When it will be at rest if nobody does anything.
   [[nodiscard]] double ends_at() const;
@@ -123,8 +130,8 @@ class APSIDON_CORE_EXPORT LoneCard {
   [[nodiscard]] FrameItem item() const;
   /// What the pointer is tried on: the card where it lies, not raised.
   [[nodiscard]] bool is_at(Vec2 point) const;
-  [[nodiscard]] float corner_radius() const { return corner_radius_; }
-  [[nodiscard]] const Deck& deck() const { return *deck_; }
+  [[nodiscard]] float corner_radius() const { return corner_radius_; }  ///< share of its width
+  [[nodiscard]] const Deck& deck() const { return *deck_; }             ///< what its face is of
 
  private:
   [[nodiscard]] Rect box_at(double time) const;

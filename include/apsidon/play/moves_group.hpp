@@ -15,7 +15,9 @@ namespace apsidon {
 /// What was moved, what waits, and moves made for the player: `field.moves().can_undo()`.
 class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
  public:
+  /// Whether there is a move to take back, and no reason forbids it.
   [[nodiscard]] bool can_undo() const;
+  /// Whether a move was taken back, none was made since, and no reason forbids it.
   [[nodiscard]] bool can_redo() const;
   /// The moves that `finish` would make; none when it cannot.
   [[nodiscard]] std::vector<Move> finishing_moves() const;
@@ -38,8 +40,9 @@ class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
   Verdict draw_from(ZoneId stock);
   /// Makes `best_move(card)`: the run from a card goes to where it goes by itself.
   Verdict send_to_best(CardId card);
-  /// Makes `flip_move(card)`, and `reorient_move(card)`: as a tap does where a tap flips, or turns.
+  /// Makes `flip_move(card)`: as a tap does where a tap flips.
   Verdict flip(CardId card);
+  /// Makes `reorient_move(card)`, as a tap does where a tap turns.
   Verdict reorient(CardId card);
   /// Finishes a game of which all that is left can go to its zones (`TableSetup::finish`): card after card,
   /// each a move of its own, behind a gate that is closed for the reason "finishing". Refused when it cannot.
@@ -48,10 +51,12 @@ class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
   /// as other moves are (`MoveKind::undo`), which the judge answers now or later; one at a time, and
   /// superseded when the table changes meanwhile. `forbid_undo` where a server knows of no undo.
   Verdict undo();
+  /// Makes the move again that was taken back last, likewise.
   Verdict redo();
   /// Nothing is taken back or made again, by calls or by keys, until this reason, and every other, is
   /// released. It ends with the round, unless it `lasts`.
   Verdict forbid_undo(std::string_view reason, bool lasts = false);
+  /// Releases a reason of `forbid_undo`.
   Verdict allow_undo(std::string_view reason);
 
   /// Every drop is a proposal. The rules answer at once; what they allow, the game may answer too, now or

@@ -21,6 +21,7 @@ enum class NoticeKind : std::uint8_t {
   internal,    ///< the library found a mistake of its own, and goes on as it can: please report it
 };
 
+/// How many kinds there are.
 inline constexpr int notice_kind_count = static_cast<int>(NoticeKind::internal) + 1;
 
 /// "out-of-range". Never changes once released.
@@ -28,11 +29,11 @@ inline constexpr int notice_kind_count = static_cast<int>(NoticeKind::internal) 
 
 /// One such thing. The views are of the library's own texts, and stay valid.
 struct Notice {
-  NoticeKind kind = NoticeKind::out_of_range;
-  double time = 0;              ///< of the playfield, seconds
-  std::string_view input = {};  ///< of what: "pointer", "perform", …
-  std::string_view part = {};   ///< and which part of it: "at"; empty where it is not one
-  std::string problem = {};     ///< what an exception said; empty where there was none
+  NoticeKind kind = NoticeKind::out_of_range;  ///< what happened
+  double time = 0;                             ///< of the playfield, seconds
+  std::string_view input = {};                 ///< of what: "pointer", "perform", …
+  std::string_view part = {};                  ///< and which part of it: "at"; empty where it is not one
+  std::string problem = {};                    ///< what an exception said; empty where there was none
 
   friend bool operator==(const Notice&, const Notice&) = default;
 };

@@ -19,7 +19,9 @@ struct PerformOptions {
 /// What moves together, and how: `field.performances().running(id)`.
 class APSIDON_CORE_EXPORT PerformancesGroup : public play_detail::Group {
  public:
+  /// Whether it has not ended; false for a stale id.
   [[nodiscard]] bool running(PerformanceId performance) const;
+  /// How the table moves now.
   [[nodiscard]] const Feel& feel() const;
 
   /// Begins a script: its acts change the table as they begin, and the cards follow as the feel has it.

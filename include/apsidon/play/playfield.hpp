@@ -38,7 +38,9 @@ class APSIDON_CORE_EXPORT Playfield {
   /// A copy is a snapshot of everything, cards in flight too; it has no recorder and
   /// no watcher.
   Playfield(const Playfield& other);
+  /// What was moved from may be assigned to, copied or destroyed.
   Playfield(Playfield&& other) noexcept;
+  /// It keeps nothing of what it was; its groups are those of before.
   Playfield& operator=(Playfield other) noexcept;
   ~Playfield();
 
@@ -85,6 +87,7 @@ class APSIDON_CORE_EXPORT Playfield {
   /// Goes on to this time, whatever happens on the way; the events wait to be read. For pictures and films:
   /// what a game does about such an event comes late. Earlier times are ignored.
   void advance_to(double time);
+  /// The time that it has come to, seconds.
   [[nodiscard]] double now() const;
   /// When something has to be done next if nobody does anything: `now()` while something moves, is to be told
   /// or the frame that was asked for last is out of date; else the time of the next input, timer, countdown
@@ -120,29 +123,37 @@ class APSIDON_CORE_EXPORT Playfield {
 
   /// Where things are: areas, poses, outlines, the card's size, scrolling; what lies at a point.
   [[nodiscard]] const WhereGroup& where() const;
+  /// To be asked, and called.
   [[nodiscard]] WhereGroup& where();
   /// What is held, hovered, previewed, focused; how dragging and hovering behave.
   [[nodiscard]] const HandGroup& hand() const;
+  /// To be asked, and called.
   [[nodiscard]] HandGroup& hand();
   /// What may be done, and why not.
   [[nodiscard]] const RulesGroup& rules() const;
+  /// To be asked, and called.
   [[nodiscard]] RulesGroup& rules();
   /// Moves of the player that a call makes, undo, and the game's answers to drops.
   [[nodiscard]] const MovesGroup& moves() const;
+  /// To be asked, and called.
   [[nodiscard]] MovesGroup& moves();
   /// What the game itself changes: not judged, and nothing follows from it.
   [[nodiscard]] EditsGroup& edits();
   /// The table's clock, timers, countdowns, and when all is at rest.
   [[nodiscard]] const TimeGroup& time() const;
+  /// To be asked, and called.
   [[nodiscard]] TimeGroup& time();
   /// What opens and closes input.
   [[nodiscard]] const GateGroup& gate() const;
+  /// To be asked, and called.
   [[nodiscard]] GateGroup& gate();
   /// What is switched off or hidden for now.
   [[nodiscard]] const SwitchesGroup& switches() const;
+  /// To be asked, and called.
   [[nodiscard]] SwitchesGroup& switches();
   /// What moves together, and how.
   [[nodiscard]] const PerformancesGroup& performances() const;
+  /// To be asked, and called.
   [[nodiscard]] PerformancesGroup& performances();
 
  private:

@@ -15,13 +15,19 @@ class APSIDON_CORE_EXPORT RulesGroup : public play_detail::Group {
  public:
   // As in `apsidon/rules`, of the table as it is now. Cards that wait for an answer may not be moved.
 
+  /// Whether the card may be picked up, and with what.
   [[nodiscard]] PickVerdict judge_pick(CardId card) const;
+  /// Whether a run may be dropped on a zone.
   [[nodiscard]] Verdict judge_drop(const Run& run, ZoneId to) const;
+  /// What a tap on a stock does.
   [[nodiscard]] Verdict judge_stock(ZoneId stock) const;
+  /// Whether this move may be made.
   [[nodiscard]] Verdict judge_move(const Move& move) const;
   /// Whether a zone would take a face, of which there need not be a card on the table.
   [[nodiscard]] Verdict judge_face(FaceId face, ZoneId to, std::size_t count = 1, ZoneId from = {}) const;
+  /// Where the run from a card goes by itself.
   [[nodiscard]] MoveVerdict best_move(CardId card) const;
+  /// A draw, or a recycling of the waste.
   [[nodiscard]] MoveVerdict stock_move(ZoneId stock) const;
   /// All that the player may do, as far as the rules of the table say; the game's own answer (`set_judge`) is
   /// not asked. O(cards + runs * zones).

@@ -22,22 +22,22 @@ namespace apsidon {
 
 /// A zone with all that a playfield needs to know of it.
 struct ZoneSetup {
-  std::string name = {};       ///< not empty, unique in the table
-  std::uint64_t key = 0;       ///< the game's own number; 0 for none
-  ZoneLayout layout = {};      ///< lies as one place for one card, unless stated
-  ZoneRules rules = {};        ///< gives and takes nothing, unless stated
-  ZoneHandling handling = {};  ///< these three can be changed later: a ZoneBehaviour
-  int recycled = 0;            ///< how often a waste was recycled into it already
-  SeatId seat = {};            ///< to whom it belongs; none: to nobody
-  Numbers numbers = {};
+  std::string name = {};                ///< not empty, unique in the table
+  std::uint64_t key = 0;                ///< the game's own number; 0 for none
+  ZoneLayout layout = {};               ///< lies as one place for one card, unless stated
+  ZoneRules rules = {};                 ///< gives and takes nothing, unless stated
+  ZoneHandling handling = {};           ///< these three can be changed later: a ZoneBehaviour
+  int recycled = 0;                     ///< how often a waste was recycled into it already
+  SeatId seat = {};                     ///< to whom it belongs; none: to nobody
+  Numbers numbers = {};                 ///< those of the zone that are not 0
   std::vector<CardOptions> cards = {};  ///< bottom to top
 };
 
 /// How many cards a zone gets when a round is dealt, the covered ones first.
 struct DealtZone {
-  ZoneId zone = {};
-  int covered = 0;  ///< [0, 100000]
-  int open = 0;     ///< [0, 100000]
+  ZoneId zone = {};  ///< which one
+  int covered = 0;   ///< [0, 100000]
+  int open = 0;      ///< [0, 100000]
 
   friend bool operator==(const DealtZone&, const DealtZone&) = default;
 };
@@ -45,8 +45,8 @@ struct DealtZone {
 /// How a round begins: all cards of the table are shuffled, covered and upright, onto the stock; then every
 /// zone gets what is stated, in this order, each card from the top.
 struct RoundPlan {
-  ZoneId stock = {};  ///< none: a round cannot be dealt
-  std::vector<DealtZone> zones = {};
+  ZoneId stock = {};                  ///< none: a round cannot be dealt
+  std::vector<DealtZone> zones = {};  ///< in the order of dealing
 
   friend bool operator==(const RoundPlan&, const RoundPlan&) = default;
 };
@@ -72,9 +72,9 @@ struct FinishPlan {
 
 /// A deck that is laid out whole.
 struct WholeDeck {
-  int packs = 1;       ///< at least 1, and no more than the deck's copies
-  bool jokers = true;  ///< with its jokers
-  bool face_up = false;
+  int packs = 1;         ///< at least 1, and no more than the deck's copies
+  bool jokers = true;    ///< with its jokers
+  bool face_up = false;  ///< which side shows
 
   friend bool operator==(const WholeDeck&, const WholeDeck&) = default;
 };
@@ -86,6 +86,7 @@ struct WholeDeck {
 ///     const ZoneId hand = setup.add({.name = "hand", .layout = {.kind = HandLayout{}, .longest = 9}});
 ///     setup.plans = {{.root = down({zone(hand, 1)})}};
 struct APSIDON_CORE_EXPORT TableSetup {
+  /// A table without zones, for cards of this deck.
   explicit TableSetup(Deck deck) : table(std::move(deck)) {}
 
   /// Creates the zone and its cards. Throws Error on misuse, before anything is changed.
@@ -105,6 +106,7 @@ struct APSIDON_CORE_EXPORT TableSetup {
   void bind(std::string_view of, RuleFunction judge);
   /// The same of consequences and named moves in code, and of layouts.
   void bind(std::string_view of, FollowFunction follow);
+  /// Of layouts in code.
   void bind(std::string_view of, CustomFunctions functions);
   /// What is named and has no function yet, in the order of the alphabet. Such rules refuse, as `unbound`;
   /// such goals are not reached; nothing follows from such consequences; such moves are refused; such layouts
@@ -113,15 +115,23 @@ struct APSIDON_CORE_EXPORT TableSetup {
 
   // What a zone was added with, by its id. The id is one of the table.
 
+  /// How it lies.
   [[nodiscard]] const ZoneLayout& layout_of(ZoneId zone) const { return layouts_[zone.value - 1]; }
+  /// To be changed until a playfield is made of it.
   [[nodiscard]] ZoneLayout& layout_of(ZoneId zone) { return layouts_[zone.value - 1]; }
+  /// What it gives and takes.
   [[nodiscard]] const ZoneRules& rules_of(ZoneId zone) const { return rules_[zone.value - 1]; }
+  /// To be changed until a playfield is made of it.
   [[nodiscard]] ZoneRules& rules_of(ZoneId zone) { return rules_[zone.value - 1]; }
+  /// What a hand may do with it.
   [[nodiscard]] const ZoneHandling& handling_of(ZoneId zone) const { return handling_[zone.value - 1]; }
+  /// To be changed until a playfield is made of it.
   [[nodiscard]] ZoneHandling& handling_of(ZoneId zone) { return handling_[zone.value - 1]; }
+  /// All three at once.
   [[nodiscard]] ZoneBehaviour behaviour_of(ZoneId zone) const {
     return {.layout = layout_of(zone), .rules = rules_of(zone), .handling = handling_of(zone)};
   }
+  /// Sets all three at once.
   void set_behaviour(ZoneId zone, ZoneBehaviour options);
   /// For `solve` and the like, by ZoneId - 1.
   [[nodiscard]] std::span<const ZoneLayout> layouts() const { return layouts_; }
@@ -136,10 +146,10 @@ struct APSIDON_CORE_EXPORT TableSetup {
             .lost = &lost};
   }
 
-  std::string name = {};  ///< for people
-  Size art_size = {};     ///< of a card's picture, px of its own; empty when it is not known
-  Table table;
-  std::vector<PanelSetup> panels = {};                ///< by PanelId - 1
+  std::string name = {};                ///< for people
+  Size art_size = {};                   ///< of a card's picture, px of its own; empty when it is not known
+  Table table;                          ///< the cards, where they lie, whose turn it is
+  std::vector<PanelSetup> panels = {};  ///< by PanelId - 1
   std::vector<std::pair<ZoneId, ZoneId>> links = {};  ///< neighbouring slots of formations
   std::vector<std::pair<ZoneId, ZoneId>> waits = {};  ///< slots that wait: the first for the second
   std::vector<Consequence> consequences = {};         ///< what follows a move, looked for in this order
@@ -147,19 +157,19 @@ struct APSIDON_CORE_EXPORT TableSetup {
   /// What is said when a rule in code, or the game itself, refuses: by the name in the verdict. Placeholders:
   /// `{card}`, `{onto}`, `{zone}`, `{wanted}`, `{found}`, and what the verdict tells beside, by its name.
   std::map<std::string, std::string, std::less<>> sentences = {};
-  std::vector<Plan> plans = {};    ///< at least one; the one that gives the larger card is used
-  ZoneId deal_from = {};           ///< where a deal's cards come from; none: from above the window
-  std::vector<Badge> badges = {};  ///< numbers that show on their cards
-  RoundPlan round = {};
+  std::vector<Plan> plans = {};          ///< at least one; the one that gives the larger card is used
+  ZoneId deal_from = {};                 ///< where a deal's cards come from; none: from above the window
+  std::vector<Badge> badges = {};        ///< numbers that show on their cards
+  RoundPlan round = {};                  ///< how a round begins
   std::vector<ZoneId> send_top_of = {};  ///< whose top cards the key `send_top` sends, the first that goes
-  FinishPlan finish = {};
+  FinishPlan finish = {};                ///< how a game ends that is as good as won
   Names names = {};       ///< how its cards and zones are spoken of, where a client has no names of its own
   Goal won = {};          ///< how it lies when the game is won
   Goal lost = {};         ///< how it lies when the game is lost
   std::string data = {};  ///< the client's own JSON object, kept verbatim; empty for none
   // Likewise of a zone, of a card; a panel has its own with it.
-  std::map<ZoneId, std::string> zone_data = {};
-  std::map<CardId, std::string> card_data = {};
+  std::map<ZoneId, std::string> zone_data = {};  ///< by zone
+  std::map<CardId, std::string> card_data = {};  ///< by card
 
  private:
   std::vector<ZoneLayout> layouts_ = {};  // by ZoneId - 1, as the next two

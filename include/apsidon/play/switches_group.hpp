@@ -20,10 +20,12 @@ class APSIDON_CORE_EXPORT SwitchesGroup : public play_detail::Group {
  public:
   /// A card is off and hidden with its zone, too, and a panel within an overlay with that.
   [[nodiscard]] bool is_off(Switchable what) const;
+  /// Whether it is not drawn and takes no hits; likewise with its zone.
   [[nodiscard]] bool is_hidden(Switchable what) const;
   /// The reasons of its own that switch it off or hide it, in the order in which they were given. Valid until
   /// the next call of the playfield that is not const.
   [[nodiscard]] std::span<const std::string> reasons_off(Switchable what) const;
+  /// Likewise, those that hide it.
   [[nodiscard]] std::span<const std::string> reasons_hidden(Switchable what) const;
 
   /// By what names the game has marked it itself, likewise.
@@ -36,14 +38,17 @@ class APSIDON_CORE_EXPORT SwitchesGroup : public play_detail::Group {
   /// Off until this reason, and every other, is taken back with `switch_on`. A drag of a card that is
   /// switched off goes on, and finds no zone that takes it.
   Verdict switch_off(Switchable what, std::string_view reason = "", bool lasts = false);
+  /// Takes a reason of `switch_off` back.
   Verdict switch_on(Switchable what, std::string_view reason = "");
   /// Hidden until this reason, and every other, is taken back with `show`.
   Verdict hide(Switchable what, std::string_view reason = "", bool lasts = false);
+  /// Takes a reason of `hide` back.
   Verdict show(Switchable what, std::string_view reason = "");
   /// A hint, a winner, whose card it was: it glows until `unmark`, or for so many seconds of the table's
-  /// clock, [0, 3600], and no longer than its round; 0: until then. A zone's cards glow with it. Marked again
-  /// by the same name, its time begins anew.
+  /// clock, cut to [0, 3600], and no longer than its round; 0: until then. A zone's cards glow with it.
+  /// Marked again by the same name, its time begins anew.
   Verdict mark(Switchable what, std::string_view name, double seconds = 0);
+  /// Takes a mark back.
   Verdict unmark(Switchable what, std::string_view name);
 
  private:

@@ -23,12 +23,16 @@ class APSIDON_CORE_EXPORT TimeGroup : public play_detail::Group {
   /// `now()` when they are, timers and countdowns left aside; infinity when something stands still. O(cards
   /// awake); while a performance runs it is found by trying on a copy.
   [[nodiscard]] double settles_at() const;
+  /// Whether this reason stops the clock.
   [[nodiscard]] bool stopped_for(std::string_view reason) const;
   /// The reasons that stop the clock, in the order in which they were given. Valid until the next call of the
   /// playfield that is not const.
   [[nodiscard]] std::span<const std::string> reasons() const;
+  /// Of the clock; 1: as fast as the window's.
   [[nodiscard]] double speed() const;
+  /// Of cards and performances on that clock.
   [[nodiscard]] double cards_speed() const;
+  /// Until it runs out; it has its whole length until it is started.
   [[nodiscard]] double seconds_left(CountdownId countdown) const;
   /// Of the length that it was given last, 0 to 1.
   [[nodiscard]] double share_left(CountdownId countdown) const;
@@ -37,6 +41,7 @@ class APSIDON_CORE_EXPORT TimeGroup : public play_detail::Group {
 
   /// Stops the clock of the table until this reason, and every other, is released.
   Verdict hold(std::string_view reason);
+  /// Takes a reason of `hold` back.
   Verdict release(std::string_view reason);
   /// How fast the clock of the table goes, [0, 1000]; another number is ignored and counted.
   Verdict set_speed(double speed);
@@ -47,12 +52,15 @@ class APSIDON_CORE_EXPORT TimeGroup : public play_detail::Group {
   CountdownId start_timer(double seconds);
   /// A countdown of this length; `at_first_move`: it starts by itself when the player first moves a card.
   CountdownId add_countdown(double seconds, bool at_first_move = false);
+  /// From now on it runs.
   Verdict start_countdown(CountdownId countdown);
+  /// Gives it so many seconds more, or takes them.
   Verdict extend_countdown(CountdownId countdown, double seconds);
   /// A new length, not started: a new round.
   Verdict reset_countdown(CountdownId countdown, double seconds);
   /// It stands still until this reason, and every other of its own, is released; the clock goes on.
   Verdict hold_countdown(CountdownId countdown, std::string_view reason);
+  /// Takes a reason of `hold_countdown` back.
   Verdict release_countdown(CountdownId countdown, std::string_view reason);
   /// It is gone, and never runs out.
   Verdict stop_countdown(CountdownId countdown);

@@ -27,6 +27,7 @@ inline constexpr std::array<std::string_view, 7> sketch_layers{"areas",  "panels
 /// valid until the next call of the playfield that is not const.
 class APSIDON_CORE_EXPORT WhereGroup : public play_detail::Group {
  public:
+  /// Of the table's cards, upright, px.
   [[nodiscard]] Size card_size() const;
   /// Whether the window is large enough to show cards at all.
   [[nodiscard]] bool fits() const;
@@ -35,6 +36,7 @@ class APSIDON_CORE_EXPORT WhereGroup : public play_detail::Group {
 
   // Zones.
 
+  /// The box that the plan gives it, px.
   [[nodiscard]] std::optional<Rect> area(ZoneId zone) const;
   /// Where a zone takes drops: its area, and the window around it as far as half a card.
   [[nodiscard]] std::optional<Rect> drop_area(ZoneId zone) const;
@@ -46,6 +48,7 @@ class APSIDON_CORE_EXPORT WhereGroup : public play_detail::Group {
   /// was a moment ago: it stays until the point has gone on by a tenth of a card. O(cards of the zone).
   [[nodiscard]] std::optional<std::size_t> insertion_index(
       ZoneId zone, Vec2 point, std::optional<std::size_t> before = std::nullopt) const;
+  /// Whether its strips are narrower than its layout wants at least.
   [[nodiscard]] bool crowded(ZoneId zone) const;
   /// How the zone lies and is played now; as a zone without any for a stale id.
   [[nodiscard]] ZoneBehaviour behaviour(ZoneId zone) const;
@@ -53,20 +56,25 @@ class APSIDON_CORE_EXPORT WhereGroup : public play_detail::Group {
   [[nodiscard]] Facing facing(ZoneId zone) const;
   /// Length of all that lies in a zone, px, and how far it is scrolled.
   [[nodiscard]] float content(ZoneId zone) const;
+  /// How far the zone is scrolled, px.
   [[nodiscard]] float offset(ZoneId zone) const;
 
   // Panels.
 
   /// By PanelId - 1: what each panel is and shows.
   [[nodiscard]] std::span<const PanelSetup> panels() const;
+  /// Nothing when no panel has this name.
   [[nodiscard]] std::optional<PanelId> find_panel(std::string_view name) const;
   /// Nothing for one that the plan does not show, too.
   [[nodiscard]] std::optional<Rect> panel_area(PanelId panel) const;
 
   // Cards.
 
+  /// Where the layout has it while nothing is hovered or held.
   [[nodiscard]] std::optional<Pose> neutral_pose(CardId card) const;
+  /// Where it rests now: raised, or making room.
   [[nodiscard]] std::optional<Pose> resting_pose(CardId card) const;
+  /// Where it is drawn now, on its way or not.
   [[nodiscard]] std::optional<Pose> live_pose(CardId card) const;
   /// Whether a card is on its way to where it rests, or waits to leave; an effect is no way. False for a card
   /// that is held, or not there.

@@ -34,7 +34,7 @@ struct Consequence {
   /// So many topmost cards, all open, each of which follows the one below by `link`, [2, 100000]; 0: not by
   /// cards.
   int cards = 0;
-  Rule link = {};
+  Rule link = {};  ///< of `cards`: asked for each and the one below it
   /// The topmost open card, or the two topmost, whose ranks, counted from 1, come to this, [1, 1000000]; 0:
   /// not by a sum.
   int sum = 0;

@@ -20,6 +20,7 @@ struct Names {
 
 /// "queen of diamonds", by these names.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string spoken(FaceId face, const Deck& deck, const Names& names);
+/// A zone or a seat, likewise.
 [[nodiscard]] APSIDON_CORE_EXPORT std::string spoken(std::string_view name, const Names& names);
 
 /// One template per reason, by Reason; a client translates the game by replacing them. Placeholders:
@@ -27,11 +28,11 @@ struct Names {
 /// `{onto}`, `{zone}`, `{wanted}`, `{found}`, `{wanted_rank}`, `{wanted_suit}`, `{others}`, `{key}`,
 /// `{number}`.
 struct Phrases {
-  std::array<std::string, static_cast<std::size_t>(reason_count)> by_reason;
+  std::array<std::string, static_cast<std::size_t>(reason_count)> by_reason;  ///< by Reason
   /// Of rules in code and of what the game itself refuses: by the name in the verdict. What the verdict
   /// tells beside is there by its name, `{cost}`; a placeholder that nothing is known of stays as it is.
   std::map<std::string, std::string, std::less<>> by_rule = {};
-  Names names = {};
+  Names names = {};         ///< how cards and zones are called
   std::string others = {};  ///< comes after, when other ways of an `any` rule do not fit either; may be empty
 };
 

@@ -7,6 +7,7 @@
 
 namespace apsidon {
 
+/// What has to be so for a goal to be reached.
 enum class GoalKind : std::uint8_t {
   none,    ///< never reached
   all_in,  ///< every card of the table lies in one of `zones`
@@ -17,16 +18,19 @@ enum class GoalKind : std::uint8_t {
 
 /// How the table lies when a game is won, or lost.
 struct Goal {
-  GoalKind kind = GoalKind::none;
-  std::vector<ZoneId> zones = {};
-  Rule rule = {};  ///< of `when`
+  GoalKind kind = GoalKind::none;  ///< what has to be so
+  std::vector<ZoneId> zones = {};  ///< of all_in, filled and empty
+  Rule rule = {};                  ///< of `when`
 
   friend bool operator==(const Goal&, const Goal&) = default;
 };
 
 namespace goal {
+/// Every card of the table lies in one of these zones.
 [[nodiscard]] APSIDON_CORE_EXPORT Goal all_in(std::vector<ZoneId> zones);
+/// Each of these zones holds a card.
 [[nodiscard]] APSIDON_CORE_EXPORT Goal filled(std::vector<ZoneId> zones);
+/// None of these zones holds a card.
 [[nodiscard]] APSIDON_CORE_EXPORT Goal empty(std::vector<ZoneId> zones);
 /// `goal::when(rule::number("sold", Compared::at_least, "wanted"))`. A rule in code is asked without a card.
 [[nodiscard]] APSIDON_CORE_EXPORT Goal when(Rule rule);

@@ -12,6 +12,7 @@
 
 namespace apsidon {
 
+/// What a player may do.
 enum class MoveKind : std::uint8_t {
   run,       ///< a run goes to a zone
   draw,      ///< a stock gives what it gives at a tap
@@ -25,12 +26,12 @@ enum class MoveKind : std::uint8_t {
 
 /// What a player may do, as a value: whoever makes it, it is judged and followed by its consequences.
 struct Move {
-  MoveKind kind = MoveKind::run;
-  bool on = false;   ///< whether the card lies face up after a flip, sideways after a turn
-  SeatId seat = {};  ///< who makes it; none: who plays by the rulebook
-  Run run = {};      ///< of a draw and a recycling: no cards, for the stock decides how many
-  ZoneId from = {};
-  ZoneId to = {};
+  MoveKind kind = MoveKind::run;  ///< what it is; it says which of the others count
+  bool on = false;                ///< whether the card lies face up after a flip, sideways after a turn
+  SeatId seat = {};               ///< who makes it; none: who plays by the rulebook
+  Run run = {};                   ///< of a draw and a recycling: no cards, for the stock decides how many
+  ZoneId from = {};               ///< where its cards lie
+  ZoneId to = {};                 ///< where they go; of a flip and a turn: none
   std::optional<std::size_t> at = {};  ///< the index of its first card in `to`, counted without the run
                                        ///< itself; on top if none. Only where the zone inserts or sorts
   std::optional<Vec2> position = {};   ///< of the run in a free zone, shares from 0 to 1
@@ -41,8 +42,8 @@ struct Move {
 
 /// A move that was looked for; a refused verdict says why there is none.
 struct MoveVerdict {
-  Verdict verdict = {};
-  Move move = {};
+  Verdict verdict = {};  ///< allowed, or why there is none
+  Move move = {};        ///< of an allowed one
 
   friend bool operator==(const MoveVerdict&, const MoveVerdict&) = default;
 };
@@ -89,6 +90,7 @@ APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& ru
 /// made. O(nodes of the rule), and of cards that are compared O(cards that have numbers).
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict flip_move(const Table& table, const Rulebook& rules,
                                                         CardId card);
+/// The turn of a card to how it does not lie now, likewise.
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict reorient_move(const Table& table, const Rulebook& rules,
                                                             CardId card);
 
@@ -98,7 +100,7 @@ APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& ru
 
 /// What came of a move.
 struct MoveReport {
-  Verdict verdict = {};
+  Verdict verdict = {};              ///< allowed, or why nothing was done
   std::vector<MoveStep> steps = {};  ///< in the order in which they happened; none when refused
 };
 

@@ -9,6 +9,7 @@ namespace apsidon {
 
 /// Something that a move has done, or that has followed from it by rule.
 struct MoveStep {
+  /// What happened.
   enum class Kind : std::uint8_t {
     moved,      ///< a run lies in `to`
     exchanged,  ///< a card went to where the run came from
@@ -28,13 +29,13 @@ struct MoveStep {
     unmatched,     ///< they do not, and are covered again
   };
 
-  Kind kind = Kind::moved;
-  CardId card = {};  ///< the card, or the lowest of the run; of a stock the one that was its top
-  std::size_t count = 0;
-  ZoneId from = {};
-  ZoneId to = {};
-  SeatId seat = {};
-  std::string name = {};
+  Kind kind = Kind::moved;  ///< what happened
+  CardId card = {};         ///< the card, or the lowest of the run; of a stock the one that was its top
+  std::size_t count = 0;    ///< of the run, of a draw, of open cards
+  ZoneId from = {};         ///< where they lay
+  ZoneId to = {};           ///< where they lie now
+  SeatId seat = {};         ///< of a number of a seat
+  std::string name = {};    ///< of a named move, of a number
 
   friend bool operator==(const MoveStep&, const MoveStep&) = default;
 };

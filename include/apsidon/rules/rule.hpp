@@ -15,6 +15,7 @@
 
 namespace apsidon {
 
+/// What a rule asks.
 enum class RuleKind {
   anything,        ///< always allowed
   nothing,         ///< never allowed
@@ -57,29 +58,34 @@ enum class NumberOf : std::uint8_t {
 /// A number that a rule compares: 3, "points" of a seat, "cards" of the zone where the run would go. What is
 /// not there, as the card below on an empty zone, has the number 0.
 struct NumberTerm {
-  std::string name = {};  ///< empty: it is `value`
-  NumberOf of = NumberOf::owner;
-  NumberOwner owner = {};
-  int value = 0;
+  std::string name = {};          ///< empty: it is `value`
+  NumberOf of = NumberOf::owner;  ///< whose number it is
+  NumberOwner owner = {};         ///< of `owner`: a zone or a seat; none: the table
+  int value = 0;                  ///< where it has no name
 
   NumberTerm() = default;
   // Implicit, so that a rule reads as it is meant: number("redeals", at_least, 1).
   template <std::integral T>
+  /// A whole number.
   NumberTerm(T number) : value(static_cast<int>(number)) {}
+  /// A number of the table.
   NumberTerm(const char* of_table) : name(of_table) {}
+  /// A number of the table, of a zone or of a seat.
   NumberTerm(std::string number, NumberOwner of_owner = {}) : name(std::move(number)), owner(of_owner) {}
+  /// A number of what is asked about.
   NumberTerm(std::string number, NumberOf whose) : name(std::move(number)), of(whose) {}
 
   friend bool operator==(const NumberTerm&, const NumberTerm&) = default;
 };
 
+/// How a number has to be to another.
 enum class Compared : std::uint8_t { at_least, at_most, equal };
 
 /// That a number is at least, at most or just what another is.
 struct NumberRule {
-  NumberTerm number = {};
-  Compared is = Compared::at_least;
-  NumberTerm than = {};
+  NumberTerm number = {};            ///< what is compared
+  Compared is = Compared::at_least;  ///< how it has to be
+  NumberTerm than = {};              ///< with what it is compared
 
   friend bool operator==(const NumberRule&, const NumberRule&) = default;
 };
@@ -90,7 +96,7 @@ struct Rulebook;
 /// may be of a face alone, of which there is no card on the table. A rule of picking up is asked about the
 /// run where it lies: `zone` is `from` then, and `onto` the card below it.
 struct APSIDON_CORE_EXPORT RuleQuestion {
-  const Table& table;
+  const Table& table;               ///< as it is now
   CardId card = {};                 ///< the lowest of the run; none when only a face is asked about
   FaceId face = {};                 ///< its face
   ZoneId from = {};                 ///< where it lies
@@ -101,6 +107,7 @@ struct APSIDON_CORE_EXPORT RuleQuestion {
 
   /// The slots that are linked to `zone`, and those that it waits for. O(links) at most.
   [[nodiscard]] std::vector<ZoneId> neighbours() const;
+  /// The slots that `zone` waits for.
   [[nodiscard]] std::vector<ZoneId> waits_for() const;
 
   /// A verdict with the arguments of this question.
@@ -118,8 +125,8 @@ using RuleFunction = std::function<Verdict(const RuleQuestion&)>;
 /// A rule in code. Read from a file it has a name and no function: then it refuses (`unbound`), until
 /// `TableSetup::bind` gives it one, or unless a log of the session answers for it.
 struct APSIDON_CORE_EXPORT OwnRule {
-  std::string name = {};  ///< not empty; it stands for the rule in files and logs, and in what it refuses
-  RuleFunction judge = {};
+  std::string name = {};    ///< not empty; it stands for the rule in files and logs, and in what it refuses
+  RuleFunction judge = {};  ///< none: it is not bound yet, and refuses
 
   /// What the function says; a refusal when there is none, and one as `game_failed` when it throws.
   [[nodiscard]] Verdict answer(const RuleQuestion& question) const;
@@ -135,22 +142,30 @@ struct APSIDON_CORE_EXPORT OwnRule {
 /// compares by it. On an empty zone, rules about the card below refuse
 /// (`needs_card`).
 struct Rule {
-  RuleKind kind = RuleKind::anything;
-  int number = 0;
-  SharedList<Rule> parts = {};
-  /// What it goes by beside: of `from` these zones, of `number` one comparison, of `own` the function.
-  std::variant<std::monostate, SharedList<ZoneId>, SharedList<NumberRule>, std::shared_ptr<const OwnRule>>
+  RuleKind kind = RuleKind::anything;  ///< what it asks
+  int number = 0;                      ///< a suit, a rank, cards or slots, as the kind says
+  /// What it goes by beside: of those that combine others, their parts; of `from` these zones, of `number`
+  /// one comparison, of `own` the function.
+  std::variant<std::monostate, SharedList<Rule>, SharedList<ZoneId>, SharedList<NumberRule>,
+               std::shared_ptr<const OwnRule>>
       by = {};
 
-  /// Of other kinds none, and null.
+  /// The rules that it combines: of all, any, negate and each_neighbour; of other kinds none.
+  [[nodiscard]] std::span<const Rule> parts() const {
+    const auto* parts = std::get_if<SharedList<Rule>>(&by);
+    return parts ? std::span(parts->begin(), parts->end()) : std::span<const Rule>{};
+  }
+  /// Of `from`; of other kinds none.
   [[nodiscard]] std::span<const ZoneId> zones() const {
     const auto* zones = std::get_if<SharedList<ZoneId>>(&by);
     return zones ? std::span(zones->begin(), zones->end()) : std::span<const ZoneId>{};
   }
+  /// Of `number`; of other kinds null.
   [[nodiscard]] const NumberRule* compared() const {
     const auto* numbers = std::get_if<SharedList<NumberRule>>(&by);
     return numbers && !numbers->empty() ? numbers->begin() : nullptr;
   }
+  /// Of `own`; of other kinds null.
   [[nodiscard]] const OwnRule* own() const {
     const auto* function = std::get_if<std::shared_ptr<const OwnRule>>(&by);
     return function ? function->get() : nullptr;
@@ -160,32 +175,54 @@ struct Rule {
 };
 
 namespace rule {
+/// Always allowed.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule anything();
+/// Never allowed.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule nothing();
+/// The lowest card of the run is one rank below the card that it comes to lie on.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule rank_down();
+/// It is one rank above that.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule rank_up();
+/// It is of the same suit as that.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule same_suit();
+/// It is of the same colour as that.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule same_colour();
+/// It has the same rank as that.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule same_rank();
+/// It belongs to the same set as that.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule together();
+/// The lowest card of the run is of this suit, from 0.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule of_suit(int suit);
+/// The lowest card of the run has this rank, from 0, or one above it.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule rank_at_least(int rank);
+/// The run comes from one of these zones.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule from(std::vector<ZoneId> zones);
+/// The zone is empty.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule on_empty();
+/// The zone is empty, and the lowest card of the run has this rank, from 0.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule rank_on_empty(int rank);
+/// The run has at most so many cards.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule at_most(int cards);
+/// Every part allows.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule all(std::vector<Rule> parts);
+/// At least one part allows.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule any(std::vector<Rule> parts);
+/// The part refuses.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule negate(Rule part);
+/// At least so many of the slots linked to this one hold a card.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule neighbours(int filled);
 /// Slots that the zone waits for hold a card: at least so many of them, or all.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule waited_for(int filled = 0);
+/// The part allows with the top card of every linked slot that holds one below the run.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule each_neighbour(Rule part);
 /// `number("redeals", Compared::at_least, 1)`, `number({"hits", NumberOf::card}, Compared::at_most, {"limit",
 /// seat})`.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule number(NumberTerm number, Compared is, NumberTerm than);
+/// It is the turn of who plays; where nobody in particular does, of anybody.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule on_turn();
+/// The zone belongs to who plays; where nobody in particular does, to who is on turn.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule own_zone();
+/// A function of the game's; without one it is given by `TableSetup::bind`.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule own(std::string name, RuleFunction judge = {});
 }  // namespace rule
 

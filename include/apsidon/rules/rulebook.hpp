@@ -15,6 +15,7 @@ namespace rules_detail {
 class Neighbours;
 }
 
+/// What may be picked up from a zone.
 enum class PickKind {
   nothing,  ///< the zone gives no cards
   top,      ///< its top card
@@ -24,8 +25,8 @@ enum class PickKind {
 
 /// What may be picked up from a zone.
 struct PickRule {
-  PickKind kind = PickKind::nothing;
-  Rule link = {};        ///< of `run`: asked for each card and the one it lies on
+  PickKind kind = PickKind::nothing;  ///< what may be picked up
+  Rule link = {};                     ///< of `run`: asked for each card and the one it lies on
   Rule when = {};        ///< asked about what would be picked up, last: the game's own conditions
   bool covered = false;  ///< cards that lie face down, too
 
@@ -53,24 +54,24 @@ enum class MatchEnd : std::uint8_t {
 /// what belongs together. A playfield lets them be seen first: for `seconds`, while its gate is closed for
 /// the reason "comparing". A card that lies open to be compared has the number `opened_number`.
 struct MatchRule {
-  int open = 2;  ///< [1, 100]
-  MatchEnd end = MatchEnd::move;
-  ZoneId to = {};      ///< where sets go that were found; none where they stay
-  double seconds = 1;  ///< [0, 60]
+  int open = 2;                   ///< [1, 100]
+  MatchEnd end = MatchEnd::move;  ///< what becomes of those that belong together
+  ZoneId to = {};                 ///< where sets go that were found; none where they stay
+  double seconds = 1;             ///< [0, 60]
 
   friend bool operator==(const MatchRule&, const MatchRule&) = default;
 };
 
 /// What a zone gives and takes.
 struct ZoneRules {
-  PickRule pick = {};
-  Rule drop = rule::nothing();
+  PickRule pick = {};           ///< what it gives
+  Rule drop = rule::nothing();  ///< what it takes
   /// Which of its cards may be flipped where they lie, and which turned from upright to sideways and back:
   /// asked as `pick.when` is.
   Rule flip = rule::nothing();
-  Rule reorient = rule::nothing();
+  Rule reorient = rule::nothing();      ///< which may be turned to sideways and back, asked likewise
   std::optional<MatchRule> match = {};  ///< cards that are flipped are compared
-  std::optional<StockRule> stock = {};
+  std::optional<StockRule> stock = {};  ///< none: it is no stock
   /// A single card dropped on its only card exchanges places with it, when that one may go to where the other
   /// comes from.
   bool exchanges = false;
@@ -130,9 +131,10 @@ struct Rulebook {
   std::size_t* asked = nullptr;  ///< grows by each part of a rule that is asked, if not null
 };
 
+/// Whether a card may be picked up.
 struct PickVerdict {
-  Verdict verdict = {};
-  Run run = {};  ///< what would be picked up; no cards when refused
+  Verdict verdict = {};  ///< allowed, or why not
+  Run run = {};          ///< what would be picked up; no cards when refused
 
   friend bool operator==(const PickVerdict&, const PickVerdict&) = default;
 };

@@ -15,16 +15,17 @@ struct SDL_Window;
 
 namespace apsidon {
 
+/// What a window begins with.
 struct SdlWindowOptions {
-  std::string title = "Apsidon";
-  Size size = {1280, 800};
-  bool full_screen = false;
+  std::string title = "Apsidon";  ///< in its title bar
+  Size size = {1280, 800};        ///< logical px
+  bool full_screen = false;       ///< over the whole screen
 };
 
 /// Where the time of the last frame went, seconds.
 struct SdlFrameTimes {
-  double drawing = 0;
-  double presenting = 0;
+  double drawing = 0;     ///< from the frame to the end of its last card
+  double presenting = 0;  ///< until the screen had it
 };
 
 /// A window for a table, for a program that has none of its own:
@@ -60,10 +61,12 @@ class APSIDON_SDL_EXPORT SdlWindow {
   /// The time of now, for `next_event`.
   [[nodiscard]] double now() const;
 
+  /// Pictures from the next frame on; null: none. It outlives the window.
   void set_gallery(const Gallery* gallery);
+  /// Over the whole screen, or back.
   void set_full_screen(bool full);
-  [[nodiscard]] bool full_screen() const;
-  void close();
+  [[nodiscard]] bool full_screen() const;  ///< whether it is over the whole screen
+  void close();                            ///< `next` returns false from now on.
   /// The next frame is drawn, also where it is the same.
   void redraw();
   /// Sees every event first; what it returns true for goes nowhere else.
@@ -72,12 +75,12 @@ class APSIDON_SDL_EXPORT SdlWindow {
   void set_overlay(std::function<void(SDL_Renderer*)> draw);
   /// What shows of a playfield now, in device pixels.
   [[nodiscard]] Picture picture(const Playfield& field);
-  [[nodiscard]] SdlFrameTimes times() const;
+  [[nodiscard]] SdlFrameTimes times() const;  ///< of the frame that was drawn last
   /// How many frames were drawn.
   [[nodiscard]] std::uint64_t frames() const;
 
-  [[nodiscard]] SDL_Window* window() const;
-  [[nodiscard]] SDL_Renderer* renderer() const;
+  [[nodiscard]] SDL_Window* window() const;      ///< owned by this
+  [[nodiscard]] SDL_Renderer* renderer() const;  ///< owned by this
 
  private:
   void draw(const Frame& frame, const Deck& deck);

@@ -15,15 +15,15 @@ struct ArtFinding {
   /// "outside", "shared-part", "unequal-parts", "proportions", "detail-proportions", "small-detail",
   /// "backs-alike", "key-colour", "unknown-suit", "unknown-rank", "unknown-face", "unknown-name".
   std::string code;
-  std::string face;  ///< of which face; empty for the whole
-  std::string message;
+  std::string face;     ///< of which face; empty for the whole
+  std::string message;  ///< what is wrong, and what to change
 
   friend bool operator==(const ArtFinding&, const ArtFinding&) = default;
 };
 
 /// What a check looks at.
 struct ArtSources {
-  PictureSize size_of;
+  PictureSize size_of;  ///< which pictures there are
   /// The pixels of a picture that can be shown; none: they are not looked at.
   std::function<Pixels(const std::string& picture)> pixels_of = {};
   /// A word in some typefaces, dark on a transparent ground; none: corner marks are not compared with ranks.

@@ -11,11 +11,11 @@ namespace apsidon {
 /// A deck's faces and its backs on one sheet: `art` says which cell shows which face, when the sheet is
 /// called `name`.
 struct ComposedSheet {
-  Picture picture;
-  Art art;
+  Picture picture;  ///< the sheet
+  Art art;          ///< which cell shows which face
   /// Faces that show their name, as nothing else of them is there; and drawings that cannot be read.
   std::vector<std::string> nameless = {};
-  std::vector<std::string> missing = {};
+  std::vector<std::string> missing = {};  ///< drawings that cannot be read
 
   /// Whether every face has its picture.
   [[nodiscard]] bool whole() const { return nameless.empty() && missing.empty(); }

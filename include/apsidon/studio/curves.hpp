@@ -12,8 +12,8 @@ namespace apsidon {
 
 /// One curve to plot: an easing over its time, or a spring from rest.
 struct PlottedCurve {
-  std::string name;
-  Easing easing = {};
+  std::string name;                   ///< beside its plot
+  Easing easing = {};                 ///< unless it is a spring
   std::optional<Spring> spring = {};  ///< where it is set, in place of the easing
   float seconds = 1;                  ///< how long the easing takes, > 0; a spring takes as long as it does
 };
@@ -28,6 +28,7 @@ struct CurveFacts {
   float overshoot = 0;  ///< how far beyond the goal it goes, share of the way
   float fastest = 0;    ///< largest speed, shares of the way per second; without what a jump has
 };
+/// How far a curve overshoots, and how fast it gets.
 [[nodiscard]] APSIDON_STUDIO_EXPORT CurveFacts facts_of(const PlottedCurve& curve);
 
 /// Value above, speed below, all curves over one time, and for each a row of cards on its way. `size` in

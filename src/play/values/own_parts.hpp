@@ -15,17 +15,17 @@ namespace apsidon::play_detail {
 // be exchanged, each layout in code, and of consequences and named moves the names with their functions.
 
 inline bool in_code(const Rule& rule) {
-  return rule.own() || std::any_of(rule.parts.begin(), rule.parts.end(), in_code);
+  return rule.own() || std::any_of(rule.parts().begin(), rule.parts().end(), in_code);
 }
 
 template <class With>
 void each_own(Rule& rule, With& with) {
   if (auto* own = std::get_if<std::shared_ptr<const OwnRule>>(&rule.by)) with(*own);
   // Parts without code of the game's stay the list that other zones share.
-  if (std::none_of(rule.parts.begin(), rule.parts.end(), in_code)) return;
-  std::vector<Rule> parts(rule.parts.begin(), rule.parts.end());
+  if (std::none_of(rule.parts().begin(), rule.parts().end(), in_code)) return;
+  std::vector<Rule> parts(rule.parts().begin(), rule.parts().end());
   for (Rule& part : parts) each_own(part, with);
-  rule.parts = std::move(parts);
+  rule.by = SharedList<Rule>(std::move(parts));
 }
 
 template <class With>
