@@ -84,21 +84,12 @@ TEST_CASE("style: every test is a sentence with its part first") {
   CHECK(tests > 100);
 }
 
-TEST_CASE("style: links in the docs lead to files that are there") {
-  std::vector<std::filesystem::path> pages = files_under("docs", ".md");
-  for (const char* page : {"README.md", "CONTRIBUTING.md", "CHANGELOG.md"}) pages.push_back(source(page));
-  const std::regex link("\\]\\(([^)#:]+)(#[^)]*)?\\)");
-  int links = 0;
-  for (const auto& page : pages) {
-    // A lambda looks like a link.
-    const std::string text = std::regex_replace(contents(page), std::regex("\n```[^`]*```"), "");
-    for (std::sregex_iterator it(text.begin(), text.end(), link), end; it != end; ++it) {
-      CAPTURE(page.string(), (*it)[1].str());
-      CHECK(std::filesystem::exists(page.parent_path() / (*it)[1].str()));
-      ++links;
-    }
-  }
-  CHECK(links > 10);
+TEST_CASE(
+    "style: the pages become one site: all is described, every link leads somewhere, words are spelt right") {
+  const auto outcome = run(source("scripts/site").string(), {"--check"});
+  CAPTURE(outcome.out, outcome.err);
+  CHECK(outcome.code == 0);
+  CHECK(outcome.out.find(", 0 problems") != std::string::npos);
 }
 
 TEST_CASE("style: a hundred questions are answered, each found by its own words") {

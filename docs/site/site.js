@@ -1,0 +1,97 @@
+// The search of the site: pages by their words, names of the reference by what they are called.
+"use strict";
+
+const COMMON = new Set(
+  ("a an and are as at be by can do does for from have how i if in is it its me my not of on one or so that the then this to " +
+   "too want what when where which who why will with you your").split(" "));
+
+// As `words_of` in scripts/sitelib/words.py.
+function wordsOf(text) {
+  const out = [];
+  for (const word of text.toLowerCase().match(/[a-z0-9]+(?:[_-][a-z0-9]+)*/g) ?? []) {
+    for (let part of new Set([word, ...word.split(/[_-]/)])) {
+      part = part.replace(/(?<=[a-z]{3})(ings?|ed|es|s)$/, "").replace(/(.)\1$/, "$1");
+      if (!COMMON.has(part)) out.push(part);
+    }
+  }
+  return out;
+}
+
+function findPages(text) {
+  const scores = new Map();
+  for (const word of new Set(wordsOf(text))) {
+    for (const [page, weight] of INDEX.weights[word] ?? []) scores.set(page, (scores.get(page) ?? 0) + weight);
+  }
+  return [...scores].sort((a, b) => b[1] - a[1]).slice(0, 6).map(([page]) => INDEX.pages[page]);
+}
+
+// Names that have all that is typed in them: those that begin with it first, short ones before long ones.
+function findNames(text) {
+  const typed = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const rank = (name) => (name.toLowerCase().split("::").at(-1).startsWith(typed[0]) ? 0 : 1);
+  return INDEX.names
+    .filter(([name]) => typed.every((word) => name.toLowerCase().includes(word)))
+    .sort((a, b) => rank(a[0]) - rank(b[0]) || a[0].length - b[0].length)
+    .slice(0, 12);
+}
+
+const field = document.getElementById("search");
+const found = document.getElementById("found");
+const top_ = document.body.dataset.top;
+
+function entry(title, kind, address) {
+  const link = document.createElement("a");
+  link.href = `${top_}/${address}`;
+  link.textContent = title;
+  const note = document.createElement("small");
+  note.textContent = kind;
+  link.append(" ", note);
+  return link;
+}
+
+function show() {
+  const text = field.value.trim();
+  const pages = text ? findPages(text) : [];
+  const names = text ? findNames(text) : [];
+  found.replaceChildren(
+    ...pages.map(([title, address]) => entry(title, "page", address)), ...names.map((name) => entry(...name)));
+  if (text && !found.children.length) found.textContent = "Nothing is called so. Other words may find it.";
+  found.hidden = !text;
+}
+
+// Arrow keys go through what was found, Enter opens the first.
+function step(by) {
+  const links = [...found.querySelectorAll("a")];
+  const at = links.indexOf(document.activeElement) + by;
+  (links[at] ?? field).focus();
+}
+
+field.addEventListener("input", show);
+field.addEventListener("focus", show);
+document.addEventListener("keydown", (event) => {
+  const within = found.contains(document.activeElement) || document.activeElement === field;
+  if (event.key === "/" && document.activeElement !== field) {
+    event.preventDefault();
+    field.focus();
+    field.select();
+  } else if (event.key === "Escape" && within) {
+    found.hidden = true;
+    field.blur();
+  } else if (within && (event.key === "ArrowDown" || event.key === "ArrowUp")) {
+    event.preventDefault();
+    step(event.key === "ArrowDown" ? 1 : -1);
+  } else if (event.key === "Enter" && document.activeElement === field) {
+    found.querySelector("a")?.click();
+  }
+});
+document.addEventListener("click", (event) => {
+  if (!found.contains(event.target) && event.target !== field) found.hidden = true;
+});
+
+const text = new URLSearchParams(location.search).get("search");
+if (text) {
+  field.value = text;
+  show();
+}
+const here = document.querySelector("nav .here");
+if (here) here.closest("nav").scrollTop = here.offsetTop - 200;
