@@ -111,9 +111,7 @@ TEST_CASE("art: what is said of each mistake in an art file and a recipe is what
 }
 
 TEST_CASE("files: what is said of each mistake in an input log is what was written down") {
-  TableSetup table(glasshouse());
-  for (const char* name : {"stock", "waste", "hand"}) (void)table.add({.name = name});
-  table.plans = {{.root = across({zone({1}), zone({2}), zone({3})})}};
+  const TableSetup table = table_of_log();
   const std::string text = contents(source("tests/reference/everything.log"));
   REQUIRE(parse_log(text, "s.log", table));
   Json all = Json::array();

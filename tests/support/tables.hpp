@@ -16,6 +16,14 @@ inline Deck glasshouse(int copies = 1) {
                .copies = copies});
 }
 
+/// The table of tests/reference/everything.log.
+inline TableSetup table_of_log() {
+  TableSetup table(glasshouse());
+  for (const char* name : {"stock", "waste", "hand"}) (void)table.add({.name = name});
+  table.plans = {{.root = across({zone({1}), zone({2}), zone({3})})}};
+  return table;
+}
+
 inline CardOptions open_card(const Deck& deck, const std::string& face) { return {.face = *deck.find(face)}; }
 
 inline std::vector<ZoneContents> contents_of(const Table& table) {
