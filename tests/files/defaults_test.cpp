@@ -84,7 +84,8 @@ class Defaults {
 template <class Read>
 std::size_t check_defaults(const std::string& name, const Json& document, Read read) {
   std::size_t compared = 0;
-  for (const auto& [at, value] : Defaults(name, document).found()) {
+  const Defaults defaults(name, document);
+  for (const auto& [at, value] : defaults.found()) {
     Json with = document;
     Json without = document;
     with[at] = value;

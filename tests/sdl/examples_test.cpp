@@ -78,38 +78,56 @@ TEST_CASE("sdl: the trellis is tied in a window, large and small") {
   CHECK(holds(played_out("trellis", 1, "390x844", "keys"), "slots are empty"));
 }
 
-TEST_CASE("sdl: a widget of Qt shows two hands and takes a drag, with two device pixels to a px") {
-  const std::filesystem::path program = std::filesystem::path(APSIDON_EXAMPLES) / "example_qt_widget";
+namespace {
+
+/// An example that is built where its library is there: dragged in from one place of the screen to another,
+/// with its window at the top left, then closed. Returns what it said, or nothing where it was not built;
+/// `bytes` is how large its picture is.
+std::optional<std::string> dragged_in(const std::string& example, const std::string& moves,
+                                      std::size_t& bytes, const std::string& environment = "") {
+  const std::filesystem::path program = std::filesystem::path(APSIDON_EXAMPLES) / ("example_" + example);
   if (!std::filesystem::exists(program)) {
-    WARN("Qt is not there: its example was not built");
-    return;
+    WARN(example << ": its library is not there, and it was not built");
+    return std::nullopt;
   }
   const Scratch scratch;
-  const std::string shot = (scratch / "qt.png").string();
-  // The hand lies below: its middle card, in px of the screen, goes up to the upper hand.
+  const std::string shot = (scratch / "shot.png").string();
   const std::string script =
-      "openbox >/dev/null 2>&1 &\nsleep 0.7\nQT_SCALE_FACTOR=2 " + quoted(program.string()) +
+      "openbox >/dev/null 2>&1 &\nsleep 0.7\n" + environment + quoted(program.string()) +
       " &\nprogram=$!\nfor i in $(seq 100); do W=$(xdotool search --onlyvisible --pid $program | tail -1); "
       "[ -n \"$W\" ] && break; sleep 0.1; done\nsleep 1\n" +
-      drag(640, 720, 640, 240) + "sleep 0.8\nimport -window $W " + quoted(shot) +
+      moves + "sleep 0.8\ntimeout 20 import -window $W " + quoted(shot) +
       "\nkill -TERM $program\nwait $program\n";
   const auto outcome = on_a_display({"sh", "-c", script});
   CAPTURE(outcome.out, outcome.err);
-  CHECK(holds(outcome.err, "laid on upper."));
-  CHECK(std::filesystem::file_size(shot) > 20'000);
+  REQUIRE(std::filesystem::exists(shot));
+  bytes = std::filesystem::file_size(shot);
+  return outcome.err;
 }
 
-TEST_CASE("sdl: a hand is drawn with OpenGL, sharp and with a flipped card among its faces") {
-  const std::filesystem::path program = std::filesystem::path(APSIDON_EXAMPLES) / "example_opengl";
-  if (!std::filesystem::exists(program)) {
-    WARN("epoxy is not there: the example of OpenGL was not built");
-    return;
+/// Where the window of the example lies, moved there so that places in it are known.
+const std::string at_top_left = "xdotool windowmove --sync $W 100 100\nsleep 0.3\n";
+
+}  // namespace
+
+// Seven cards are many colours: an empty window, or plain quads, are some hundred bytes.
+
+TEST_CASE("sdl: a widget of Qt shows two hands and takes a drag, with two device pixels to a px") {
+  std::size_t bytes = 0;
+  // The hand lies below: its middle card, in px of the screen, goes up to the upper hand.
+  if (const auto said = dragged_in("qt_widget", drag(640, 720, 640, 240), bytes, "QT_SCALE_FACTOR=2 ")) {
+    CHECK(holds(*said, "laid on upper."));
+    CHECK(bytes > 20'000);
   }
-  const Scratch scratch;
-  const std::string shot = (scratch / "gl.png").string();
-  const auto outcome = on_a_display({program.string(), "90", shot});
-  CAPTURE(outcome.out, outcome.err);
-  CHECK(outcome.code == 0);
-  // Seven cards are many colours; an empty window, or plain quads, are some hundred bytes.
-  CHECK(std::filesystem::file_size(shot) > 60'000);
+}
+
+TEST_CASE("sdl: a hand is drawn with OpenGL, by Qt Quick and by SFML, and sorted there by a drag") {
+  for (const std::string example : {"opengl", "qt_quick", "sfml"}) {
+    CAPTURE(example);
+    std::size_t bytes = 0;
+    const auto said = dragged_in(example, at_top_left + drag(400, 350, 700, 320), bytes);
+    if (!said) continue;
+    CHECK(bytes > 60'000);
+    if (example != "opengl") CHECK(holds(*said, "laid on hand."));
+  }
 }
