@@ -4,10 +4,12 @@
 #include <nlohmann/json.hpp>
 #include <regex>
 #include <set>
+#include <sstream>
 
 #include "apsidon/apsidon.hpp"
 #include "apsidon/files/result.hpp"
 #include "support/process.hpp"
+#include "support/schema.hpp"
 #include "support/tables.hpp"
 
 using namespace apsidon;
@@ -90,6 +92,36 @@ TEST_CASE(
   CAPTURE(outcome.out, outcome.err);
   CHECK(outcome.code == 0);
   CHECK(outcome.out.find(", 0 problems") != std::string::npos);
+}
+
+TEST_CASE("style: what the pages have of files is as the schemas have it") {
+  std::size_t values = 0;
+  for (const auto& page : files_under("docs", ".md")) {
+    bool inside = false;
+    std::stringstream block;
+    for (const std::string& line : lines_of(contents(page))) {
+      if (line.starts_with("```")) {
+        inside = line == "```json";
+      } else if (inside) {
+        block << line << '\n';
+      }
+    }
+    for (nlohmann::json value; block >> std::ws && !block.eof();) {
+      block >> value;
+      CAPTURE(page.string(), value.dump());
+      ++values;
+      if (value.contains("apsidon")) {
+        CHECK(Schema(value["apsidon"].get<std::string>()).accepts(value));
+      } else if (value.contains("overlays")) {
+        for (const auto& overlay : value["overlays"]) CHECK(Schema("table", "overlay").accepts(overlay));
+      } else if (value.contains("root")) {
+        CHECK(Schema("table", "plan").accepts(value));
+      } else {
+        CHECK(Schema("table", value.contains("kind") ? "panel" : "zone").accepts(value));
+      }
+    }
+  }
+  CHECK(values > 10);
 }
 
 TEST_CASE("style: a hundred questions are answered, each found by its own words") {

@@ -13,8 +13,10 @@ struct Schema::Impl {
   valijson::Schema schema;
 };
 
-Schema::Schema(const std::string& name) : impl_(std::make_unique<Impl>()) {
-  const auto json = nlohmann::json::parse(contents(source("data/schemas/" + name + ".schema.json")));
+Schema::Schema(const std::string& name, const std::string& definition) : impl_(std::make_unique<Impl>()) {
+  auto json = nlohmann::json::parse(contents(source("data/schemas/" + name + ".schema.json")));
+  if (!definition.empty())
+    json = {{"$ref", "#/definitions/" + definition}, {"definitions", json["definitions"]}};
   valijson::SchemaParser().populateSchema(valijson::adapters::NlohmannJsonAdapter(json), impl_->schema);
 }
 

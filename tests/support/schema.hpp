@@ -9,7 +9,8 @@ namespace apsidon::test {
 /// Whether a text is valid by one of the schemas in data/schemas.
 class Schema {
  public:
-  explicit Schema(const std::string& name);
+  /// Of one of its definitions alone, if that is named: "zone".
+  explicit Schema(const std::string& name, const std::string& definition = "");
   ~Schema();
   [[nodiscard]] bool accepts(const nlohmann::json& json) const;
 
