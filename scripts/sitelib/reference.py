@@ -130,12 +130,30 @@ def read_reference(root):
     return dict(sorted((h, m) for h, m in headers.items() if h.startswith("apsidon/"))), complaints
 
 
-class Writer:
-    """Makes HTML of members. `link_of` gives the address of what an id of Doxygen's names, or nothing."""
+def notes_in(header):
+    """What a header says of all that follows: comments by themselves, between blank lines; with the line of each."""
+    lines = header.read_text().splitlines()
+    notes = []
+    for first, line in enumerate(lines):
+        if not re.match(r"\s+// ", line) or lines[first - 1].strip():
+            continue
+        last = first
+        while re.match(r"\s+//( |$)", lines[last]):
+            last += 1
+        if not lines[last].strip():
+            text = " ".join(re.sub(r"\s+// ?", "", part) for part in lines[first:last])
+            notes.append((first + 1, re.sub(r"`([^`]+)`", r"<code>\1</code>", html.escape(text))))
+    return notes
 
-    def __init__(self, link_of, code):
+
+class Writer:
+    """Makes HTML of members. `link_of` gives the address of what an id of Doxygen's names, or nothing; `notes` are those
+    of the header."""
+
+    def __init__(self, link_of, code, notes):
         self.link_of = link_of
         self.code = code  # of a piece of C++: its HTML
+        self.notes = notes
 
     def inline(self, node):
         """Of a description: text with its code, lists and links."""
@@ -197,7 +215,11 @@ class Writer:
         if fields:
             rows = "".join(f"<tr id='{m.anchor}'><td>{self.code(m.declaration)}</td><td>{self.description(m)}</td></tr>" for m in fields)
             out.append(f"<table class='members'>{rows}</table>")
-        out += [self.entry(m, 4) for m in others]
+        before = member.line
+        for other in others:
+            out += [f"<p class='note'>{text}</p>" for line, text in self.notes if before < line < other.line]
+            out.append(self.entry(other, 4))
+            before = other.line
         return "".join(out) + "</section>"
 
     def value(self, member, name, node):
