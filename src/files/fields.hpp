@@ -56,7 +56,7 @@ struct FieldReader {
     if (node.has(key)) value = Angle::degrees(node.child(key).number(least, most));
   }
   void seed(std::string_view key, std::uint32_t& value) const {
-    if (node.has(key)) value = static_cast<std::uint32_t>(node.child(key).number(0, 4294967295.0));
+    if (node.has(key)) value = static_cast<std::uint32_t>(node.child(key).whole_number(0, 4294967295.0));
   }
   template <class Value, class Names>
   void word(std::string_view key, Value& value, const Names& names) const {

@@ -119,13 +119,15 @@ double Node::number(double least, double most) const {
   return value;
 }
 
-int Node::whole(int least, int most) const {
+double Node::whole_number(double least, double most) const {
   const double value = number(least, most);
   if (value != std::floor(value)) {
     stop(ProblemCode::wrong_type, fmt::format("{}: a whole number is expected", json_->dump()));
   }
-  return static_cast<int>(value);
+  return value;
 }
+
+int Node::whole(int least, int most) const { return static_cast<int>(whole_number(least, most)); }
 
 Vec2 Node::point(double least, double most) const {
   const auto both = items();

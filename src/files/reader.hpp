@@ -51,6 +51,7 @@ class APSIDON_FILES_EXPORT Node {
   [[nodiscard]] std::string name() const;  ///< a text that may be a name
   [[nodiscard]] bool truth() const;
   [[nodiscard]] double number(double least, double most) const;
+  [[nodiscard]] double whole_number(double least, double most) const;
   [[nodiscard]] int whole(int least, int most) const;
   [[nodiscard]] Vec2 point(double least, double most) const;  ///< an array of two numbers
   [[nodiscard]] std::uint64_t key_number() const;             ///< a whole number from 1

@@ -41,6 +41,12 @@ float GestureReader::slop(const Pointer& p) const {
 
 void GestureReader::sample(Pointer& p, const PointerInput& input) {
   p.at = input.at;
+  // A mouse may tell of a thousand places a second: those that are kept are spread over `flick_seconds`.
+  const std::size_t size = p.samples.size();
+  if (p.sampled > 1 && input.time - p.samples[(p.sampled - 2) % size].time <
+                           thresholds_.flick_seconds / static_cast<double>(size - 1)) {
+    --p.sampled;
+  }
   p.samples[p.sampled++ % p.samples.size()] = {input.at, input.time};
 }
 

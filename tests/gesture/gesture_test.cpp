@@ -191,6 +191,24 @@ TEST_CASE(
   CHECK(drag(0.5).kind == GestureKind::drag_end);
 }
 
+TEST_CASE("gesture: a flick is as fast at four thousand places a second as at sixty, though they tremble") {
+  for (const double rate : {60.0, 144.0, 1000.0, 4000.0}) {
+    Listener l;
+    (void)l.at(PointerPhase::down, 0, 0);
+    float x = 0;
+    for (int i = 1; l.time < 0.3; ++i) {
+      l.time += 1 / rate;
+      x = static_cast<float>(1500 * l.time) + (i % 2 == 0 ? 1.5f : -1.5f);
+      (void)l.at(PointerPhase::move, x, 0);
+    }
+    const auto last = l.reader.read({.phase = PointerPhase::up, .at = {x, 0}, .time = l.time});
+    CAPTURE(rate);
+    REQUIRE(last.size() == 1);
+    CHECK(last[0].kind == GestureKind::flick);
+    CHECK(last[0].velocity.x == Approx(1500).epsilon(0.06));
+  }
+}
+
 TEST_CASE(
     "gesture: random inputs of many pointers: every press ends in exactly one way, all deadlines are met") {
   for_all("pointers", 20, [](Random& r) {

@@ -11,9 +11,9 @@ using Pixel = std::array<std::uint8_t, 4>;
 
 /// Red, green, blue, 0 to 255; "#RRGGBB" in files.
 struct Rgb {
-  std::uint8_t red = 0;    ///< [0, 255], as the next two
-  std::uint8_t green = 0;  ///< [0, 255]
-  std::uint8_t blue = 0;   ///< [0, 255]
+  std::uint8_t red = 0;    ///< as it is on the screen
+  std::uint8_t green = 0;  ///< likewise
+  std::uint8_t blue = 0;   ///< likewise
 
   friend constexpr bool operator==(const Rgb&, const Rgb&) = default;
 };

@@ -79,8 +79,8 @@ class APSIDON_CORE_EXPORT Deck {
 
   /// What it was made from.
   [[nodiscard]] const DeckOptions& options() const;
-  [[nodiscard]] int suit_count() const { return suits_; }    ///< at least 1
-  [[nodiscard]] int rank_count() const { return ranks_; }    ///< at least 1
+  [[nodiscard]] int suit_count() const { return suits_; }    ///< one or more
+  [[nodiscard]] int rank_count() const { return ranks_; }    ///< one or more
   [[nodiscard]] int joker_count() const { return jokers_; }  ///< 0 for none
   /// How many different faces there are, jokers with them.
   [[nodiscard]] int face_count() const { return suit_count() * rank_count() + joker_count(); }

@@ -42,7 +42,7 @@ struct Edit {
   bool on = false;                     ///< of flip and set_sideways
   FaceId face = {};                    ///< of set_face
   int cell = -1;                       ///< of set_cell, from 0
-  Vec2 position = {};                  ///< of set_position, shares, [0, 1]
+  Vec2 position = {};                  ///< of set_position, shares as of `CardOptions::at`
   std::uint64_t seed = 0;              ///< of scatter and shuffle: the same seed does the same
   CardOptions made = {};               ///< of create
   std::string name = {};               ///< of set_number, not empty

@@ -171,7 +171,7 @@ class APSIDON_CORE_EXPORT Table {
   void keep(CardId id, const CardOptions& options);
   [[nodiscard]] Verdict check_owner(const NumberOwner& owner) const;
   void set_numbers(const NumberOwner& owner, const Numbers& numbers);
-  /// Turns a card to this side, as who is no player does.
+  /// Turns a card to this side, for the game or by a rule: no player has opened it.
   void lay(Card& card, bool face_up);
   bool forget_opened(CardId card);
   void renumber(Zone& zone, std::size_t from);

@@ -67,7 +67,7 @@ struct LayoutReport {
 
 /// How many cards a zone has to be able to hold.
 struct LayoutNeed {
-  std::size_t cards = 1;    ///< in all, [0, 100000]
+  std::size_t cards = 1;    ///< in all, as `ZoneLayout::longest`
   std::size_t covered = 0;  ///< of these, lying face down below the others
   bool sideways = false;    ///< some of them may lie sideways
 

@@ -33,7 +33,7 @@ class APSIDON_CORE_EXPORT EditsGroup : public play_detail::Group {
   Verdict set_sideways(CardId card, bool sideways);
   /// The card lies in this cell of a grid, from 0; -1: as many as lie below it.
   Verdict set_cell(CardId card, int cell);
-  /// The card's middle lies here in a free zone, shares of the room the zone leaves, [0, 1].
+  /// The card's middle lies here in a free zone, shares of the room the zone leaves.
   Verdict set_position(CardId card, Vec2 at);
   /// The card has this face: what a server tells when it is turned over. Hidden: not known any more.
   Verdict set_face(CardId card, FaceId face);

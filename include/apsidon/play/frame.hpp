@@ -55,7 +55,7 @@ struct FrameItem {
   /// From the upright item, its middle at the origin, to the window; without perspective.
   alignas(64) Matrix matrix = {};
   Quad corners = {};  ///< in the window, with perspective, clockwise from the top left of the side that shows
-  float opacity = 1;  ///< [0, 1]
+  float opacity = 1;  ///< 0: nothing shows
   float lift = 0;     ///< card widths above the table
 
   friend constexpr bool operator==(const FrameItem&, const FrameItem&) = default;

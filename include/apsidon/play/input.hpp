@@ -54,7 +54,7 @@ struct KeyInput {
 /// The window has another size.
 struct ResizeInput {
   Size window = {};       ///< logical px
-  float pixel_ratio = 1;  ///< device pixels per logical px, [0.01, 100]
+  float pixel_ratio = 1;  ///< device pixels per logical px
   double time = 0;        ///< seconds
   Insets insets = {};     ///< kept free of cards and panels: a notch, bars of the system
 

@@ -18,9 +18,10 @@ namespace apsidon {
 /// ever.
 class APSIDON_CORE_EXPORT SwitchesGroup : public play_detail::Group {
  public:
-  /// A card is off and hidden with its zone, too, and a panel within an overlay with that.
+  /// Whether it is switched off: by itself, a card with its zone, a panel within an overlay with that;
+  /// likewise `is_hidden`.
   [[nodiscard]] bool is_off(Switchable what) const;
-  /// Whether it is not drawn and takes no hits; likewise with its zone.
+  /// Whether it is not drawn and takes no hits.
   [[nodiscard]] bool is_hidden(Switchable what) const;
   /// The reasons of its own that switch it off or hide it, in the order in which they were given. Valid until
   /// the next call of the playfield that is not const.
