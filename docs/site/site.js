@@ -1,4 +1,4 @@
-// The search of the site: pages by their words, names of the reference by what they are called.
+// The search of the site: questions and pages by their words, names of the reference by what they are called.
 "use strict";
 
 const COMMON = new Set(
@@ -17,12 +17,13 @@ function wordsOf(text) {
   return out;
 }
 
-function findPages(text) {
+// Of a list that is looked up by words, the best: [what it is called, what it is, where it is].
+function findByWords({entries, weights}, text, most) {
   const scores = new Map();
   for (const word of new Set(wordsOf(text))) {
-    for (const [page, weight] of INDEX.weights[word] ?? []) scores.set(page, (scores.get(page) ?? 0) + weight);
+    for (const [entry, weight] of weights[word] ?? []) scores.set(entry, (scores.get(entry) ?? 0) + weight);
   }
-  return [...scores].sort((a, b) => b[1] - a[1]).slice(0, 6).map(([page]) => INDEX.pages[page]);
+  return [...scores].sort((a, b) => b[1] - a[1]).slice(0, most).map(([entry]) => entries[entry]);
 }
 
 // Names that have all that is typed in them: those that begin with it first, short ones before long ones.
@@ -51,10 +52,9 @@ function entry(title, kind, address) {
 
 function show() {
   const text = field.value.trim();
-  const pages = text ? findPages(text) : [];
-  const names = text ? findNames(text) : [];
-  found.replaceChildren(
-    ...pages.map(([title, address]) => entry(title, "page", address)), ...names.map((name) => entry(...name)));
+  const all = text
+    ? [...findByWords(INDEX.questions, text, 3), ...findByWords(INDEX.pages, text, 5), ...findNames(text)] : [];
+  found.replaceChildren(...all.map((one) => entry(...one)));
   if (text && !found.children.length) found.textContent = "Nothing is called so. Other words may find it.";
   found.hidden = !text;
 }
