@@ -1,9 +1,7 @@
 // The search of the site: questions and pages by their words, names of the reference by what they are called.
 "use strict";
 
-const COMMON = new Set(
-  ("a an and are as at be by can do does for from have how i if in is it its me my not of on one or so that the then this to " +
-   "too want what when where which who why will with you your").split(" "));
+const COMMON = new Set(INDEX.common);
 
 // As `words_of` in scripts/sitelib/words.py.
 function wordsOf(text) {
