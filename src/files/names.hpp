@@ -37,6 +37,7 @@ inline constexpr std::array<std::pair<std::string_view, RuleKind>, 24> rule_name
     {"own-zone", RuleKind::own_zone},
     {"own", RuleKind::own},
 }};
+static_assert(rule_names.size() == static_cast<std::size_t>(RuleKind::own) + 1, "each kind has its word");
 
 /// Whether a rule is written as an object with its argument rather than as a bare word.
 constexpr bool has_argument(RuleKind kind) {
