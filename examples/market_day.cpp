@@ -22,7 +22,7 @@ TableSetup market() {
                                 .rules = {.pick = {.kind = PickKind::top}, .drop = drop}}));
     row.push_back(zone(stalls.back()));
   }
-  const ZoneId sold = setup.add({.name = "sold", .layout = {.longest = 24, .off_table = true}});
+  const ZoneId sold = setup.add({.name = "sold", .layout = {.longest = 24, .off_table = Facing::top}});
   const PanelId left = setup.add_panel({.name = "left", .text = "{pairs} of 12 sold, {redeals} redeals"});
   setup.plans = {{.root = down({across(row), panel(left, {.px = 300}, {.px = 30})})}};
   (void)setup.table.set_number("redeals", 2);

@@ -43,7 +43,7 @@ int main() {
                                   .layout = {.kind = ColumnLayout{}, .longest = 6},
                                   .rules = {.drop = rule::anything()}});
   const ZoneId sold =
-      setup.add({.name = "box", .layout = {.kind = PileLayout{}, .longest = 6, .off_table = true}});
+      setup.add({.name = "box", .layout = {.kind = PileLayout{}, .longest = 6, .off_table = Facing::top}});
   setup.add_deck(shelf, {.face_up = true});
   setup.plans = {{.root = across({zone(shelf, 1), zone(stall)})}};
   setup.consequences = {{.in = {stall}, .cards = 2, .link = rule::same_rank(), .to = sold}};

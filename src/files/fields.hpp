@@ -130,6 +130,10 @@ struct FieldWriter {
     put(key, std::string(name_in(names, value)));
   }
   template <class Value, class Names>
+  void word(std::string_view key, std::optional<Value>& value, const Names& names) {
+    if (value) word(key, *value, names);
+  }
+  template <class Value, class Names>
   void words(std::string_view key, std::vector<Value>& values, const Names& names) {
     auto all = nlohmann::ordered_json::array();
     for (const Value value : values) all.push_back(name_in(names, value));

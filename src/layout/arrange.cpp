@@ -347,11 +347,6 @@ void arrange(const Plan& plan, std::span<const ZoneLayout> places, Size card, fl
     measure_zones(places, card, out.areas);
     arrangement.place(plan.root, room);
   }
-  for (std::size_t i = 0; i < places.size(); ++i) {
-    // Above the window, where nobody sees what lies there and what flies there goes.
-    const Vec2 outside{(window.min.x + window.max.x) / 2, -2 * card.height};
-    if (places[i].off_table) out.areas[i] = rect_around(outside, card * places[i].factor);
-  }
   for (const Overlay& overlay : plan.overlays) {
     const auto along = [&](Align align, float length, float own) {
       return arrangement.whole(aligned(align, length, std::min(own, length)));

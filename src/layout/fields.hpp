@@ -40,6 +40,7 @@ void fields(PileLayout& l, V& v) {
   v.number("most_thickness", l.most_thickness, 0, 1);
   v.angle("untidy_angle_deg", l.untidy_angle, 0, 30);
   v.number("untidy_offset", l.untidy_offset, 0, 1);
+  v.whole("last", l.last, 0, static_cast<int>(most_cards));
   v.seed("seed", l.seed);
 }
 
@@ -106,7 +107,7 @@ template <class V>
 void fields(ZoneLayout& z, V& v) {
   v.layout("layout", z.kind);
   v.longest("longest", z.longest, z.longest_covered);
-  v.truth("off_table", z.off_table);
+  v.word("off_table", z.off_table, facing_names);
   v.word("facing", z.facing, facing_names);
   v.number("factor", z.factor, 0.05, 20);
   v.truth("sideways", z.sideways);

@@ -61,10 +61,12 @@ LayoutReport lay_out(const PileLayout& l, const LayoutInput& in, std::span<Pose>
   const float offset = l.untidy_offset * in.card.width;
   const float dx = std::clamp((side.width - box.width) / 2, 0.0f, offset);
   const float dy = std::clamp((side.height - box.height - most) / 2, 0.0f, offset);
+  const std::size_t squared = l.last > 0 ? n - std::min(n, static_cast<std::size_t>(l.last)) : 0;
   for (std::size_t i = 0; i < n; ++i) {
     const float y = step * static_cast<float>(n - 1 - i) - most / 2;
-    poses[i] = side.pose(dx * jitter(l.seed, i, 0), y + dy * jitter(l.seed, i, 1), in.cards[i],
-                         angle * jitter(l.seed, i, 2));
+    const float loose = i < squared ? 0 : 1;
+    poses[i] = side.pose(loose * dx * jitter(l.seed, i, 0), y + loose * dy * jitter(l.seed, i, 1),
+                         in.cards[i], loose * angle * jitter(l.seed, i, 2));
   }
   return {.content = in.card.width};
 }

@@ -230,7 +230,7 @@ void check(const Plan& plan, std::span<const ZoneLayout> places, std::size_t pan
     check_inside(overlay.inside);
   }
   for (std::size_t i = 0; i < places.size(); ++i) {
-    if (seen.zones[i] != places[i].off_table) continue;
+    if (seen.zones[i] != places[i].off_table.has_value()) continue;
     throw Error(
         places[i].off_table
             ? fmt::format("plan: zone {} is off the table and has a place: none is expected", i + 1)
@@ -281,6 +281,21 @@ void mirror(const Plan& plan, const PlanWindow& window, std::span<Rect> areas, s
 
 }  // namespace
 
+namespace {
+
+/// Where a zone that is off the table lies: beyond the middle of an edge, where nobody sees what lies there.
+Rect beyond(Facing edge, Size window, Size card) {
+  const float far = 2 * card.height;  // its longer side, whichever way it lies
+  Vec2 middle{window.width / 2, window.height / 2};
+  if (edge == Facing::left) middle.x = -far;
+  if (edge == Facing::right) middle.x = window.width + far;
+  if (edge == Facing::top) middle.y = -far;
+  if (edge == Facing::bottom) middle.y = window.height + far;
+  return rect_around(middle, card);
+}
+
+}  // namespace
+
 PlanResult solve(const Plan& plan, std::span<const ZoneLayout> places, const PlanWindow& window,
                  std::span<Rect> areas, std::span<Rect> panels, std::span<const char> empty) {
   const float ratio = ratio_of(window);
@@ -294,6 +309,11 @@ PlanResult solve(const Plan& plan, std::span<const ZoneLayout> places, const Pla
   measure_zones(places, result.card, areas);
   arrange(plan, places, result.card, ratio, room, inner(window, 0), {areas, panels, empty});
   if (plan.mirrored) mirror(plan, window, areas, panels);
+  const Size whole = inner({.size = window.size}, 0).size();
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    if (!places[i].off_table) continue;
+    areas[i] = beyond(side_in(plan, *places[i].off_table), whole, result.card * places[i].factor);
+  }
   return result;
 }
 

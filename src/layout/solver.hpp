@@ -11,6 +11,13 @@ struct PlanAreas {
   std::span<const char> empty = {};
 };
 
+/// A side of the table as the plan has it: left and right are exchanged where that is mirrored.
+[[nodiscard]] constexpr Facing side_in(const Plan& plan, Facing side) {
+  if (!plan.mirrored) return side;
+  if (side == Facing::left) return Facing::right;
+  return side == Facing::right ? Facing::left : side;
+}
+
 /// A length, and how fast it grows with the card's width.
 struct Grown {
   float px = 0;

@@ -264,7 +264,7 @@ TEST_CASE("budget: what follows from a move ends at 20,000,000 parts, and a tabl
              Catch::Contains("1001 consequences: at most 1000 are expected [too-many]"));
   // What they list counts with the rules of zones: 1,000 zones with three parts each.
   table["consequences"] = times({{"in", {"a"}}, {"sum", 3}, {"to", "w"}}, 397);
-  table["zones"].push_back({{"name", "w"}, {"off_table", true}});
+  table["zones"].push_back({{"name", "w"}, {"off_table", "top"}});
   CHECK_THAT(describe(parse_table(table.dump(), "t.json").error()[0]), Catch::Contains("at most 400000"));
   table["consequences"].erase(0);
   CHECK(parse_table(table.dump(), "t.json").has_value());

@@ -212,7 +212,7 @@ TableSetup whole_table(Random& r) {
       r.chance(0.5f) ? formation_of_rows({2, 3}, {}, RowLinks::between) : formation_of_pyramid(3), true);
   const PlanNode frame = setup.add_formation({.name = "frame"}, slots);
   setup.plans.front().root.parts.push_back(frame);
-  setup.add({.name = "box", .layout = {.off_table = true}, .seat = {2}, .numbers = some_numbers(r)});
+  setup.add({.name = "box", .layout = {.off_table = Facing::top}, .seat = {2}, .numbers = some_numbers(r)});
   for (const Zone& zone : setup.table.zones()) {
     for (const CardId card : std::vector(zone.cards)) {
       if (!r.chance(0.2f)) continue;

@@ -239,6 +239,26 @@ TEST_CASE("plan: areas begin and end on device pixels wherever the card leaves r
   CHECK(whole > all * 3 / 4);
 }
 
+TEST_CASE("plan: a zone off the table lies beyond its edge, in a mirrored plan beyond the opposite side") {
+  for_all("off the table", 10, [](Random& r) {
+    RandomPlan p = random_plan(r);
+    const auto edge = static_cast<Facing>(r.below(4));
+    p.places.push_back({.longest = 3, .factor = r.uniform(0.3f, 3), .off_table = edge});
+    const PlanWindow window{.size = {r.uniform(50, 2500), r.uniform(50, 2500)}, .insets = {5, 40, 10, 30}};
+    std::vector<Rect> areas(p.places.size());
+    const PlanResult result = solve(p.plan, p.places, window, areas);
+    if (!result.fits) return;
+    const Rect& area = areas.back();
+    const bool left = edge == (p.plan.mirrored ? Facing::right : Facing::left);
+    const bool right = edge == (p.plan.mirrored ? Facing::left : Facing::right);
+    RC_ASSERT((area.max.x <= 0) == left);
+    RC_ASSERT((area.min.x >= window.size.width) == right);
+    RC_ASSERT((area.max.y <= 0) == (edge == Facing::top));
+    RC_ASSERT((area.min.y >= window.size.height) == (edge == Facing::bottom));
+    RC_ASSERT(std::abs(area.width() - result.card.width * p.places.back().factor) < 0.01f);
+  });
+}
+
 TEST_CASE("plan: cards of pixel art are the largest whole multiple that fits, in device pixels") {
   for_all("whole multiples", 20, [](Random& r) {
     RandomPlan p = random_plan(r);

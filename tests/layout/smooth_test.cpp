@@ -183,6 +183,15 @@ TEST_CASE(
       laid(PileLayout{.untidy_angle = 10_deg, .seed = 5}, {{0, 0}, {300, 300}}, {100, 140}, 1)[0].rotation !=
       few[0].rotation);
 
+  PileLayout discarded = untidy;
+  discarded.last = 2;
+  const auto squared = laid(PileLayout{}, {{0, 0}, {300, 300}}, {100, 140}, 5);
+  const auto thrown = laid(discarded, {{0, 0}, {300, 300}}, {100, 140}, 5);
+  for (std::size_t i = 0; i < 5; ++i) {
+    CHECK(thrown[i].rotation == (i < 3 ? 0 : few[i].rotation));
+    CHECK(thrown[i].centre.x == (i < 3 ? squared[i] : few[i]).centre.x);
+  }
+
   const auto ring = laid(RingLayout{}, {{0, 0}, {800, 800}}, {100, 140}, 4);
   CHECK(ring[0].centre.x == Approx(400));
   CHECK(ring[0].centre.y < 100);

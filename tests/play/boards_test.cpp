@@ -115,7 +115,7 @@ TEST_CASE(
     "play: boards: a whole deck in one entry, a box off the table, columns with covered and open cards") {
   const char* text = R"({"apsidon": "table", "version": 1,
     "deck": {"suits": [{"name": "fern", "colour": "green"}], "ranks": ["1", "2", "3"], "jokers": [{"name": "moth"}], "copies": 2},
-    "zones": [{"name": "stock", "layout": "pile"}, {"name": "box", "off_table": true, "layout": "pile"},
+    "zones": [{"name": "stock", "layout": "pile"}, {"name": "box", "off_table": "top", "layout": "pile"},
               {"name": "column", "layout": "column", "longest": {"covered": 6, "open": 7}}],
     "cards": {"stock": {"deck": {"packs": 2, "jokers": false}, "open": ["moth"]}},
     "plans": [{"root": {"across": [{"zone": "stock"}, {"zone": "column", "share": 1}]}}]})";
@@ -145,7 +145,7 @@ TEST_CASE(
   CHECK(Playfield(open, {.window = {300, 400}}).where().card_size().width > before);
   open.plans = {{.root = space(1)}};
   CHECK_THROWS_AS(Playfield(open), Error);
-  open.layout_of(id).off_table = true;
+  open.layout_of(id).off_table = Facing::top;
   CHECK_NOTHROW(Playfield(open));
   CHECK_THROWS_WITH(open.add_deck(id, {.packs = 2}), Catch::Contains("2 packs: 1 to 1"));
   open.add_deck(id);

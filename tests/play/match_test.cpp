@@ -114,7 +114,7 @@ TEST_CASE(
   for (const MatchEnd end : {MatchEnd::stay, MatchEnd::vanish}) {
     TableSetup setup(glasshouse(2));
     const ZoneHandling handling{.tap = TapKind::flip};
-    const ZoneId box = setup.add({.name = "box", .layout = {.off_table = true}});
+    const ZoneId box = setup.add({.name = "box", .layout = {.off_table = Facing::top}});
     const MatchRule match{
         .open = 2, .end = end, .to = end == MatchEnd::stay ? ZoneId{} : box, .seconds = 0.5};
     std::vector<CardOptions> cards;

@@ -27,7 +27,8 @@ struct Yard {
            .layout = {.kind = ColumnLayout{}, .longest = 20},
            .rules = {.pick = {.kind = PickKind::top}, .drop = rule::anything(), .flips_uncovered = true}}));
     }
-    sold = setup.add({.name = "sold", .layout = {.kind = PileLayout{}, .longest = 60, .off_table = true}});
+    sold = setup.add(
+        {.name = "sold", .layout = {.kind = PileLayout{}, .longest = 60, .off_table = Facing::top}});
     std::vector<PlanNode> nodes;
     for (const ZoneId stall : stalls) nodes.push_back(zone(stall));
     setup.plans = {{.root = across(nodes)}};

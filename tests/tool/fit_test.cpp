@@ -112,10 +112,11 @@ TEST_CASE("tool: check names the culprit on tables made wrong on purpose") {
           "{}", side_by_side)
           .codes() == std::vector<std::string>{"unreachable b"});
   // A box out of sight, into which the game puts what was sold.
-  CHECK(Wrong(R"([{"name": "a", "drop": "anything"}, {"name": "sold", "layout": "pile", "off_table": true}])",
-              "{}", R"({"zone": "a"})")
-            .codes()
-            .empty());
+  CHECK(
+      Wrong(R"([{"name": "a", "drop": "anything"}, {"name": "sold", "layout": "pile", "off_table": "top"}])",
+            "{}", R"({"zone": "a"})")
+          .codes()
+          .empty());
   // Targets smaller than a finger, and a window that shows nothing.
   CHECK(Wrong(two, "{}", side_by_side).codes("90x60").front() == "small-target a, b");
   CHECK(Wrong(two, "{}", side_by_side).codes("20x20") == std::vector<std::string>{"too-small "});

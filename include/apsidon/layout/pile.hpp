@@ -13,7 +13,8 @@ struct PileLayout {
   float most_thickness = 0.035f;  ///< of the whole pile, share of the height, [0, 1]; more cards lie closer
   Angle untidy_angle = {};        ///< the most by which a card is turned to either side, 0° to 30°
   float untidy_offset = 0;        ///< the most by which it is moved, share of the card's width, [0, 1]
-  std::uint32_t seed = 1;         ///< of an untidy pile: by it cards are turned and moved
+  int last = 0;            ///< how many of the topmost lie untidy, on the others squared, [0, 100000]; 0: all
+  std::uint32_t seed = 1;  ///< of an untidy pile: by it cards are turned and moved
 
   friend bool operator==(const PileLayout&, const PileLayout&) = default;
 };

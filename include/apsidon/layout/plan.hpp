@@ -138,7 +138,8 @@ struct ZoneLayout {
   float factor = 1;                ///< its cards' size, times that of the table, [0.05, 20]
   bool sideways = false;           ///< cards may lie sideways there: room is kept for that
   bool scrolls = false;            ///< room is kept for one card; the others are reached by scrolling
-  bool off_table = false;          ///< it has no place in the plan, but one outside of the window
+  std::optional<Facing> off_table =
+      {};  ///< it has no place in the plan, but one beyond this edge of the window
   bool gives_up =
       false;  ///< while it is empty its area is a point and its place its neighbours'; cards keep their size
   bool snaps = true;  ///< upright cards rest on whole device pixels; without it as exactly as they are laid

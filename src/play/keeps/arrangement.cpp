@@ -7,6 +7,7 @@
 #include "apsidon/geometry/quad.hpp"
 #include "apsidon/layout/insertion.hpp"
 #include "layout/common.hpp"
+#include "layout/solver.hpp"
 #include "play/values/layers.hpp"
 
 namespace apsidon::play_detail {
@@ -208,10 +209,7 @@ std::span<const Shift> Arrangement::scroll_to(const TableSetup& setup, ZoneId zo
 }
 
 Facing Arrangement::facing(const TableSetup& setup, ZoneId zone) const {
-  const Facing own = setup.layout_of(zone).facing;
-  if (!setup.plans[plan()].mirrored) return own;
-  if (own == Facing::left) return Facing::right;
-  return own == Facing::right ? Facing::left : own;
+  return layout_detail::side_in(setup.plans[plan()], setup.layout_of(zone).facing);
 }
 
 LayoutInput Arrangement::input(const TableSetup& setup, ZoneId zone) const {
