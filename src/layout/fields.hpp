@@ -92,6 +92,7 @@ void fields(RingLayout& l, V& v) {
   v.angle("sweep_deg", l.sweep, 0, 360);
   v.truth("turned", l.turned);
   v.truth("round", l.round);
+  v.whole("cells", l.cells, 0, 1000);
   v.number("least_spacing", l.least_spacing, 0, 4);
 }
 

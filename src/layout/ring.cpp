@@ -16,13 +16,19 @@ SinCos sin_cos_of(float angle) {
 bool whole(const RingLayout& l) { return l.sweep.radians() > 2 * pi - 1e-4f; }
 
 float step_of(const RingLayout& l, std::size_t cards) {
+  if (l.cells > 0) cards = static_cast<std::size_t>(l.cells);
   if (cards < 2) return 0;
   return l.sweep.radians() / static_cast<float>(whole(l) ? cards : cards - 1);
 }
 
 }  // namespace
 
-LayoutTraits traits_of(const RingLayout&) { return {.name = "ring", .inserts = Inserts::on_top}; }
+LayoutTraits traits_of(const RingLayout& l) {
+  return {.name = "ring",
+          .inserts = Inserts::on_top,
+          .keeps_cells = l.cells > 0,
+          .cells = static_cast<std::size_t>(l.cells)};
+}
 
 LayoutReport lay_out(const RingLayout& l, const LayoutInput& in, std::span<Pose> poses) {
   const std::size_t n = in.cards.size();
@@ -39,18 +45,21 @@ LayoutReport lay_out(const RingLayout& l, const LayoutInput& in, std::span<Pose>
   if (l.round) rx = ry = std::min(rx, ry);
   const float step = step_of(l, n);
   for (std::size_t i = 0; i < n; ++i) {
-    const float angle = l.start.radians() + step * static_cast<float>(i);
+    const int cell = in.cards[i].cell;
+    const std::size_t place = l.cells > 0 && cell >= 0 ? static_cast<std::size_t>(cell % l.cells) : i;
+    const float angle = l.start.radians() + step * static_cast<float>(place);
     const SinCos a = sin_cos_of(angle);
     poses[i] =
         side.pose(rx * a.sine, -ry * a.cosine, in.cards[i], turned ? std::remainder(angle, 2 * pi) : 0);
   }
   const float chord = 2 * std::min(rx, ry) * std::sin(std::min(step, pi) / 2);
-  return {.crowded = n > 1 && chord < l.least_spacing * in.card.width, .content = 2 * rx + box.width};
+  return {.crowded = n > 1 && l.cells == 0 && chord < l.least_spacing * in.card.width,
+          .content = 2 * rx + box.width};
 }
 
 Size least_size(const RingLayout& l, const LayoutNeed& need, Size card) {
   const Size own = needed_of(need, card);
-  if (need.cards <= 1) return own;
+  if (need.cards <= 1 && l.cells == 0) return own;
   const float diagonal = std::sqrt(own.width * own.width + own.height * own.height);
   const Size box = l.turned ? Size{diagonal, diagonal} : own;
   const float half_step = std::max(std::sin(std::min(step_of(l, need.cards), pi) / 2), 1e-4f);

@@ -16,6 +16,7 @@ void fields(ZoneRules& r, V& v) {
   v.truth("sorts", r.sorts);
   v.truth("inserts", r.inserts);
   v.truth("lays_sideways", r.lays_sideways);
+  v.truth("lays_by_seat", r.lays_by_seat);
   v.truth("flips_uncovered", r.flips_uncovered);
   v.truth("takes_itself", r.takes_itself);
   v.zones("takes_from", r.takes_from);

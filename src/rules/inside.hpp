@@ -84,6 +84,8 @@ void end_comparison(Table& table, const Comparison& comparison, std::vector<Move
 /// The first half of `apply_move`: the move alone, for those who show it before what follows. Adds to
 /// `steps`.
 Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
+/// The cell that a move's cards get where the zone lays them by seat: that of who plays, from 0; -1: none.
+[[nodiscard]] int cell_of_seat(const Table& table, const Rulebook& rules, const Move& move);
 /// A run goes to a zone, whatever the rules say; it lies together in `from`. At an index beyond the end it
 /// goes on top.
 void move_run(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);

@@ -202,6 +202,14 @@ MoveVerdict best_move(const Table& table, const Rulebook& rules, CardId id) {
   return best ? to(best->id) : MoveVerdict{.verdict = why};
 }
 
+int rules_detail::cell_of_seat(const Table& table, const Rulebook& rules, const Move& move) {
+  const ZoneRules* to = rules_of(rules, move.to);
+  if (!to || !to->lays_by_seat || move.from == move.to) return -1;
+  SeatId seat = move.seat ? move.seat : rules.seat;
+  if (!seat && table.turn().size() == 1) seat = table.turn().front();
+  return static_cast<int>(seat.value) - 1;
+}
+
 void rules_detail::move_run(Table& table, const Rulebook& rules, const Move& move,
                             std::vector<MoveStep>& steps) {
   MoveStep moved{.card = move.run.first, .count = move.run.count, .from = move.from, .to = move.to};
@@ -218,6 +226,7 @@ void rules_detail::move_run(Table& table, const Rulebook& rules, const Move& mov
   // The cards of the run stay together, so that they are found one by one.
   for (const CardId card : table.cards_of(move.run)) {
     if (!within) (void)table.set_sideways(card, rules_of(rules, move.to)->lays_sideways);
+    if (const int cell = cell_of_seat(table, rules, move); cell >= 0) (void)table.set_cell(card, cell);
     if (move.position) (void)table.set_position(card, *move.position);
   }
   steps.push_back(moved);

@@ -42,6 +42,55 @@ struct ValuesBench {
 
 }  // namespace
 
+TEST_CASE("rules: cards of a trick lie toward the seats that played them, played, waiting and taken back") {
+  TableSetup setup(glasshouse());
+  const ZoneId hand =
+      setup.add({.name = "hand", .layout = {.longest = 9}, .rules = {.pick = {.kind = PickKind::any}}});
+  const ZoneId trick =
+      setup.add({.name = "trick",
+                 .layout = {.kind = RingLayout{.start = 180_deg, .turned = false, .cells = 4}, .longest = 4},
+                 .rules = {.drop = rule::anything(), .lays_by_seat = true}});
+  std::vector<SeatId> seats;
+  for (const char* name : {"south", "west", "north", "east"}) seats.push_back(setup.table.create_seat(name));
+  for (std::uint32_t i = 1; i <= 6; ++i) setup.table.create_card(hand, {.face = {i}});
+  setup.plans = {{.root = across({zone(hand, 1), zone(trick, 1)})}};
+  const auto card_of = [&](const Table& table, std::size_t i) { return table.zone(trick)->cards[i]; };
+  const auto play = [&](const Table& table, std::size_t seat) {
+    return Move{.seat = seats[seat], .run = {table.zone(hand)->cards[0], 1}, .from = hand, .to = trick};
+  };
+  Table table = setup.table;
+  REQUIRE(table.set_turn(std::vector{seats[3]}));
+  for (const std::size_t seat : {2u, 3u, 0u})
+    REQUIRE(apply_move(table, setup.rulebook(), play(table, seat)).verdict);
+  Move nobody = play(table, 0);
+  nobody.seat = {};
+  REQUIRE(apply_move(table, setup.rulebook(), nobody).verdict);  // whoever is on turn
+  for (const auto& [i, cell] : std::vector<std::pair<std::size_t, int>>{{0, 2}, {1, 3}, {2, 0}, {3, 3}})
+    CHECK(table.card(card_of(table, i))->cell == cell);
+
+  Playfield field(setup, {.window = {1200, 700}, .seat = seats[0]});
+  const Vec2 middle = field.where().area(trick)->centre();
+  const auto next = field.where().next_pose(trick);
+  field.moves().set_judge([](const Proposal&) { return std::optional<Verdict>(); });
+  REQUIRE(field.moves().make(play(field.table(), 1)));  // waits for its answer
+  const CardId west = field.moves().waiting()[0].move.run.first;
+  const auto waiting = field.where().resting_pose(west);
+  REQUIRE(field.moves().answer(field.moves().waiting()[0].id));
+  CHECK(field.where().resting_pose(west) == waiting);
+  CHECK(waiting->centre.x < middle.x - 10);
+  CHECK(std::abs(waiting->centre.y - middle.y) < 2);
+  REQUIRE(field.moves().make(play(field.table(), 0)));
+  REQUIRE(field.moves().answer(field.moves().waiting()[0].id));
+  const Pose south = *field.where().neutral_pose(card_of(field.table(), 1));
+  CHECK(south.centre == next->centre);
+  CHECK(south.centre.y > middle.y + 10);
+  const CardId last = card_of(field.table(), 1);
+  field.moves().set_judge({});
+  REQUIRE(field.moves().undo());
+  CHECK(field.table().card(last)->zone == hand);
+  CHECK(field.table().card(last)->cell == -1);
+}
+
 TEST_CASE("rules: a card goes by itself to where its rank begins, or to where its zone says") {
   ValuesBench b;
   b.lay(b.column, "reed-2");

@@ -79,7 +79,8 @@ inline Layout random_layout(Random& r) {
       return RingLayout{.start = Angle::degrees(double{r.uniform(-360, 360)}),
                         .sweep = Angle::degrees(double{r.chance(0.5f) ? 360 : r.uniform(20, 360)}),
                         .turned = r.chance(0.5f),
-                        .round = r.chance(0.5f)};
+                        .round = r.chance(0.5f),
+                        .cells = r.chance(0.3f) ? static_cast<int>(r.between(1, 6)) : 0};
     case 7:
       return FreeLayout{};
     default:

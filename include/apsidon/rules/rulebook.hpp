@@ -78,6 +78,7 @@ struct ZoneRules {
   bool sorts = false;            ///< its cards may be moved to other indices within it
   bool inserts = false;          ///< what is dropped may come between its cards
   bool lays_sideways = false;    ///< what is dropped lies sideways
+  bool lays_by_seat = false;     ///< what is dropped gets the cell of the seat that plays it: the first has 0
   bool flips_uncovered = false;  ///< after a move from it, its top card is flipped face up
   bool takes_itself = false;     ///< after a move, it takes what fits from the top of zones that give it
   SharedList<ZoneId> takes_from = {};  ///< then from these alone; none: from all that do not take themselves

@@ -30,7 +30,10 @@ std::optional<Pose> WhereGroup::outline(ZoneId zone) const {
 
 std::optional<Pose> WhereGroup::next_pose(ZoneId zone, bool face_up) const {
   if (!field()->table().zone(zone)) return std::nullopt;
-  const LaidCard card{.face_up = face_up, .sideways = field()->setup().rules_of(zone).lays_sideways};
+  const int cell =
+      rules_detail::cell_of_seat(field()->table(), field()->referee.plain_rulebook(), {.to = zone});
+  const LaidCard card{
+      .face_up = face_up, .sideways = field()->setup().rules_of(zone).lays_sideways, .cell = cell};
   return field()->arrangement.poses_on_top(field()->setup(), zone, {&card, 1}).front();
 }
 

@@ -152,12 +152,15 @@ void Referee::find_guests() {
     for (const CardId id : cards) {
       const Card& card = *table.card(id);
       const bool sideways = within ? card.sideways : setup_.rules_of(move.to).lays_sideways;
-      guests_.push_back(
-          {.zone = move.to,
-           .card = id,
-           .slot = static_cast<std::uint32_t>(*table.slot(id)),
-           .laid = {.face_up = card.face_up, .sideways = sideways, .at = move.position.value_or(card.at)},
-           .before = before});
+      const int cell = rules_detail::cell_of_seat(table, rulebook(), move);
+      guests_.push_back({.zone = move.to,
+                         .card = id,
+                         .slot = static_cast<std::uint32_t>(*table.slot(id)),
+                         .laid = {.face_up = card.face_up,
+                                  .sideways = sideways,
+                                  .cell = cell,
+                                  .at = move.position.value_or(card.at)},
+                         .before = before});
     }
   }
 }
