@@ -22,11 +22,7 @@ namespace {
 // A second is more than 1,000,000,000 of these steps with optimisation; what a table of no length costs is
 // that of a megabyte.
 constexpr double steps_of_megabyte = 850e6;
-// Since players flip and turn cards by rules, a zone's rules take 80 bytes more: with 10,000 zones, three
-// times in memory, that is 1% more than the 200 MB that are stated. The margin goes when the parts of a rule,
-// which a rule with zones, numbers or a function never has, lie where those do.
-constexpr double margin = 1.01;
-constexpr double bytes_of_megabyte = 200e6 * margin;
+constexpr double bytes_of_megabyte = 200e6;
 
 Json table_of(Json zone) {
   zone["name"] = "a";
