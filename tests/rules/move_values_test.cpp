@@ -74,11 +74,16 @@ TEST_CASE("rules: cards of a trick lie toward the seats that played them, played
   field.moves().set_judge([](const Proposal&) { return std::optional<Verdict>(); });
   REQUIRE(field.moves().make(play(field.table(), 1)));  // waits for its answer
   const CardId west = field.moves().waiting()[0].move.run.first;
-  const auto waiting = field.where().resting_pose(west);
+  const auto shown_at = [&](double time) {
+    while (field.next_event(time)) {
+    }
+    return *field.where().live_pose(west);
+  };
+  const Pose waiting = shown_at(5);
   REQUIRE(field.moves().answer(field.moves().waiting()[0].id));
-  CHECK(field.where().resting_pose(west) == waiting);
-  CHECK(waiting->centre.x < middle.x - 10);
-  CHECK(std::abs(waiting->centre.y - middle.y) < 2);
+  CHECK(shown_at(10).centre == waiting.centre);
+  CHECK(waiting.centre.x < middle.x - 10);
+  CHECK(std::abs(waiting.centre.y - middle.y) < 2);
   REQUIRE(field.moves().make(play(field.table(), 0)));
   REQUIRE(field.moves().answer(field.moves().waiting()[0].id));
   const Pose south = *field.where().neutral_pose(card_of(field.table(), 1));
