@@ -12,8 +12,7 @@ struct RingLayout {
       Angle::degrees(360);  ///< from the first card to the last; 360°: all the way round, evenly, 0° to 360°
   bool turned = true;       ///< lower edges point to the middle; else all lie upright
   bool round = true;        ///< on a circle, also where the area is longer in one direction
-  int cells = 0;  ///< so many places around, and each card lies in that of its cell; 0: one after another,
-                  ///< [0, 1000]
+  int cells = 0;            ///< places around, each card in that of its cell; 0: one after another, [0, 1000]
   float least_spacing =
       0.3f;  ///< between the middles of neighbours; below it is crowded, share of the width, [0, 4]
 

@@ -399,10 +399,11 @@ std::vector<Pose> Arrangement::poses_on_top(const TableSetup& setup, ZoneId id,
   }
   add_guests(lie.size(), Guest::on_top);
   there.insert(there.end(), cards.begin(), cards.end());
+  const ZoneLayout& options = setup.layout_of(id);
+  give_cells(there, options.kind);
   std::vector<Pose> poses(there.size());
   LayoutInput in = input(setup, id);
   in.cards = there;
-  const ZoneLayout& options = setup.layout_of(id);
   apsidon::lay_out(options.kind, in, poses);
   poses.erase(poses.begin(), poses.end() - static_cast<std::ptrdiff_t>(cards.size()));
   for (Pose& pose : poses) pose.scale *= options.factor;
