@@ -1,6 +1,7 @@
 // Habits that would decay silently: names of tests, lists in the docs, links.
 #include <catch2/catch.hpp>
 #include <filesystem>
+#include <functional>
 #include <nlohmann/json.hpp>
 #include <regex>
 #include <set>
@@ -8,6 +9,7 @@
 
 #include "apsidon/apsidon.hpp"
 #include "apsidon/files/result.hpp"
+#include "apsidon/files/table_file.hpp"
 #include "support/process.hpp"
 #include "support/schema.hpp"
 #include "support/tables.hpp"
@@ -122,6 +124,30 @@ TEST_CASE("style: what the pages have of files is as the schemas have it") {
     }
   }
   CHECK(values > 10);
+}
+
+TEST_CASE("style: fuzzers begin with tables that are accepted, and know every key of a file") {
+  int tables = 0;
+  for (const auto& file : files_under("fuzz/corpus/table", ".json")) {
+    const auto read = load_table(file, OtherFiles::anywhere);
+    CAPTURE(file.string(), read ? "" : describe(read.error().front()));
+    CHECK(read.has_value());
+    ++tables;
+  }
+  CHECK(tables > 2);
+  const std::string words = contents(source("fuzz/json.dict"));
+  const std::function<void(const nlohmann::json&)> look = [&](const nlohmann::json& schema) {
+    if (schema.is_object() && schema.value("properties", nlohmann::json()).is_object()) {
+      for (const auto& item : schema["properties"].items()) {
+        CAPTURE(item.key());
+        CHECK(words.find("\\\"" + item.key() + "\\\"") != std::string::npos);
+      }
+    }
+    if (schema.is_structured())
+      for (const auto& part : schema) look(part);
+  };
+  for (const char* name : {"table", "deck", "feel", "art", "recipe", "input"})
+    look(nlohmann::json::parse(contents(source("data/schemas/" + std::string(name) + ".schema.json"))));
 }
 
 TEST_CASE("style: a hundred questions are answered, each found by its own words") {
