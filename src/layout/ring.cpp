@@ -15,10 +15,15 @@ SinCos sin_cos_of(float angle) {
 
 bool whole(const RingLayout& l) { return l.sweep.radians() > 2 * pi - 1e-4f; }
 
+/// How many places there are around for so many cards.
+std::size_t places_for(const RingLayout& l, std::size_t cards) {
+  return l.cells > 0 ? static_cast<std::size_t>(l.cells) : cards;
+}
+
 float step_of(const RingLayout& l, std::size_t cards) {
-  if (l.cells > 0) cards = static_cast<std::size_t>(l.cells);
-  if (cards < 2) return 0;
-  return l.sweep.radians() / static_cast<float>(whole(l) ? cards : cards - 1);
+  const std::size_t places = places_for(l, cards);
+  if (places < 2) return 0;
+  return l.sweep.radians() / static_cast<float>(whole(l) ? places : places - 1);
 }
 
 }  // namespace
@@ -53,13 +58,13 @@ LayoutReport lay_out(const RingLayout& l, const LayoutInput& in, std::span<Pose>
         side.pose(rx * a.sine, -ry * a.cosine, in.cards[i], turned ? std::remainder(angle, 2 * pi) : 0);
   }
   const float chord = 2 * std::min(rx, ry) * std::sin(std::min(step, pi) / 2);
-  return {.crowded = n > 1 && l.cells == 0 && chord < l.least_spacing * in.card.width,
-          .content = 2 * rx + box.width};
+  const bool crowded = n > 1 && places_for(l, n) > 1 && chord < l.least_spacing * in.card.width;
+  return {.crowded = crowded, .content = 2 * rx + box.width};
 }
 
 Size least_size(const RingLayout& l, const LayoutNeed& need, Size card) {
   const Size own = needed_of(need, card);
-  if (need.cards <= 1 && l.cells == 0) return own;
+  if (places_for(l, need.cards) <= 1) return own;
   const float diagonal = std::sqrt(own.width * own.width + own.height * own.height);
   const Size box = l.turned ? Size{diagonal, diagonal} : own;
   const float half_step = std::max(std::sin(std::min(step_of(l, need.cards), pi) / 2), 1e-4f);

@@ -198,6 +198,8 @@ TEST_CASE(
   CHECK(ring[1].centre.y == Approx(400).margin(1e-2));
   CHECK(ring[1].centre.x > 700);
   CHECK(ring[1].rotation == Approx(1.5707963));
+  // One place is no ring: all lie there, and it needs no more room than one card.
+  CHECK(least_size(RingLayout{.cells = 1}, {.cards = 5}, {100, 140}) == Size{100, 140});
 }
 
 TEST_CASE("layout: a free card comes back to the point where it was let go") {
