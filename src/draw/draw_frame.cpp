@@ -263,6 +263,7 @@ void draw_marks(cairo_t* cr, const FrameItem& item, double radius) {
   if (item.marks.legal_target) ring(palette::aqua, item.marks.aimed_at ? 3 : 2);
   if (item.marks.locked) ring(faded(palette::gold, 0.5), 1.5);
   if (item.marks.refused) ring(palette::coral, 3);
+  if (item.marks.selected) ring(palette::aqua, 3);
   if (item.marks.focus) ring(palette::gold, 3);
 }
 

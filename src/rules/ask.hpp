@@ -46,6 +46,7 @@ struct Asked {
   CardId onto = {};
   const FaceTraits* below = nullptr;  // of `onto`, if there is one
   ZoneId zone = {};
+  std::span<const CardId> chosen = {};  // of a rule of choosing
 
   void set_card(const Card& of) {
     card = of.id;
@@ -79,7 +80,8 @@ struct Asked {
             .count = count,
             .onto = onto,
             .zone = zone,
-            .rules = &rules};
+            .rules = &rules,
+            .chosen = chosen};
   }
 };
 

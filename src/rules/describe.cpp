@@ -32,6 +32,7 @@ Phrases english_reasons() {
   say(Reason::pick_nothing, "{zone} gives no cards by hand.");
   say(Reason::flip_nothing, "Cards in {zone} are not flipped by hand.");
   say(Reason::reorient_nothing, "Cards in {zone} are not turned by a quarter by hand.");
+  say(Reason::select_nothing, "Cards in {zone} are not chosen.");
   say(Reason::other_side, "{card} lies so already.");
   say(Reason::not_top, "{card} is covered: {zone} gives its top card only.");
   say(Reason::face_down, "{card} lies face down.");

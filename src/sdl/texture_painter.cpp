@@ -251,7 +251,8 @@ struct TexturePainter::Impl {
     const bool outline = item.kind == FrameKind::outline;
     const Marks& m = item.marks;
     const int which = (m.aimed_at ? 1 : 0) | (m.legal_target ? 2 : 0) | (m.locked ? 4 : 0) |
-                      (m.refused ? 8 : 0) | (m.focus ? 16 : 0) | (outline ? 32 : 0) | (m.glows ? 64 : 0);
+                      (m.refused ? 8 : 0) | (m.focus ? 16 : 0) | (outline ? 32 : 0) | (m.glows ? 64 : 0) |
+                      (m.selected ? 128 : 0);
     if (which == 0) return;
     const Size size = item.size * scale;
     const auto steps = [](float px) { return static_cast<int>(std::lround(px)); };

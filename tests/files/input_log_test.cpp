@@ -78,6 +78,8 @@ AnyInput random_input(Random& r, double time) {
           .button = static_cast<PointerButton>(r.below(5)), .on = r.chance(0.5f), .time = time};
     case 26:
       return FocusInput{.on = {.card = card(), .zone = zone(), .panel = panel()}, .time = time};
+    case 35:
+      return SelectInput{.card = card(), .on = r.chance(0.5f), .time = time};
     case 27:
       return PreviewInput{.card = card(), .time = time};
     case 28:

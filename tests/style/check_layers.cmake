@@ -55,14 +55,15 @@ set(room_referee       event_queue cells off_list own_code trail shift)
 set(room_hand          arrangement)
 set(room_taps          hand)
 set(room_hover         arrangement traffic event_queue)
+set(room_selection     referee event_queue)
 set(room_focus         any_input arrangement hand panels referee switches event_queue)
 set(room_performances  arrangement traffic layers event_queue)
 set(room_frame_order   arrangement traffic layers)
 set(room_panel_text "")
-set(room_frame_builder schedule frame_order hand hover focus panels referee switches layers
+set(room_frame_builder schedule frame_order hand hover focus selection panels referee switches layers
                        panel_text)
 set(room_hit_view      frame_builder switches layers)
-set(room_impl following taps shift any_input admit client ids gate panels switches inbox trail event_queue schedule arrangement traffic referee hand hover focus performances frame_builder
+set(room_impl following taps shift any_input admit client ids gate panels switches inbox trail event_queue schedule arrangement traffic referee hand hover focus selection performances frame_builder
               hit_view)
 set(home_following impl)
 set(home_plan_order arrangement)

@@ -41,7 +41,9 @@ TableSetup with_rules_in_code(Random& r) {
     rules.inserts = r.chance(0.3f);
     rules.exchanges = r.chance(0.3f);
     rules.flips_uncovered = r.chance(0.3f);
-    handling.tap = static_cast<TapKind>(r.below(6));
+    handling.tap = static_cast<TapKind>(r.below(7));
+    if (handling.tap == TapKind::select || r.chance(0.2f))
+      rules.select = r.chance(0.5f) ? rule::at_most(3) : rule::any({rule::on_empty(), rule::same_suit()});
     if (handling.tap == TapKind::flip || r.chance(0.2f)) rules.flip = rule::anything();
     if (handling.tap == TapKind::reorient || r.chance(0.2f)) rules.reorient = rule::anything();
     handling.hover = static_cast<HoverKind>(r.below(3));
@@ -309,6 +311,9 @@ void Session::change_options(Random& r) {
           {.left = r.chance(0.8f) ? 0 : static_cast<float>(number(r, 0, 50))});
     default:
       if (r.chance(0.3f)) return (void)field_.hand().focus({.card = card(r), .zone = zone(r)});
+      if (r.chance(0.2f)) return (void)field_.hand().select(card(r));
+      if (r.chance(0.1f))
+        return (void)(r.chance(0.5f) ? field_.hand().deselect(card(r)) : field_.hand().clear_selection());
       return r.chance(0.5f) ? (void)field_.hand().preview(card(r)) : field_.blur(time(r));
   }
 }

@@ -35,6 +35,7 @@ enum class Reason : std::uint8_t {
   other_run,         ///< from `card` on, not `found` cards are picked up together in `zone`, but `wanted`
   flip_nothing,      ///< the zone lets nobody flip its cards
   reorient_nothing,  ///< the zone lets nobody turn its cards
+  select_nothing,    ///< the zone lets nobody choose its cards
   other_side,        ///< the card lies already as it was to be flipped, or turned
   // about dropping
   same_zone,          ///< the run lies there already

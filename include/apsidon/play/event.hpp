@@ -52,6 +52,8 @@ enum class EventKind : std::uint8_t {
   zoomed,         ///< a card shows its larger picture
   unzoomed,       ///< the larger picture of a card is gone
   focused,        ///< keys act on this card, zone or panel now
+  selected,       ///< the player has chosen a card; `count` are chosen now
+  deselected,     ///< it is not chosen any more
   emptied,        ///< `from` has no cards any more
   departed,       ///< a card of a performance leaves
   edge_on,        ///< a card that flips is edge-on: the side that shows changes now

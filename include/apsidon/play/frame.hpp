@@ -28,6 +28,7 @@ struct Marks {
   bool refused = false;       ///< shakes because it was refused
   bool focus = false;         ///< keys act on it
   bool hovered = false;       ///< the pointer is on it
+  bool selected = false;      ///< the player has chosen it
   bool locked = false;        ///< waits for the game's answer
   bool off = false;           ///< is switched off: drawn dimmed
   bool glows = false;         ///< the game has marked it, or its zone

@@ -28,6 +28,9 @@ class APSIDON_CORE_EXPORT HandGroup : public play_detail::Group {
   [[nodiscard]] CardId hovered() const;
   /// The card whose preview shows.
   [[nodiscard]] CardId previewed() const;
+  /// The cards that the player has chosen, in the order of choosing. Valid until the next call of the
+  /// playfield that is not const.
+  [[nodiscard]] std::span<const CardId> selection() const;
   /// What keys act on; nothing before the first key.
   [[nodiscard]] Hit focused() const;
   /// What would be picked up with the focused card; no cards when nothing would.
@@ -46,6 +49,13 @@ class APSIDON_CORE_EXPORT HandGroup : public play_detail::Group {
   /// Puts the focus on a card, a zone or a button that keys can act on now, or with nothing takes it away;
   /// what is none of that is refused, and changes nothing.
   Verdict focus(const Hit& what);
+  /// Chooses a card, as a tap does where a tap selects; refused where the zone's rules refuse it. A card that
+  /// leaves its zone, is covered or switched off is not chosen any more.
+  Verdict select(CardId card);
+  /// The card is not chosen any more.
+  Verdict deselect(CardId card);
+  /// Nothing is chosen any more.
+  Verdict clear_selection();
   /// Shows the preview of a card where its zone zooms, until another comes or goes; none ends it. Refused
   /// when it does not show.
   Verdict preview(CardId card);

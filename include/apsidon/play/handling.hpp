@@ -25,6 +25,7 @@ enum class TapKind : std::uint8_t {
   draw,      ///< takes from the stock, or recycles the waste into it
   send,      ///< sends the run to the best place that takes it
   reorient,  ///< turns the card from upright to sideways or back, likewise
+  select,    ///< chooses the card, as the zone's rules have it, or takes it out of what is chosen
 };
 
 /// Where a card goes that is flicked out of its zone's area, by the direction of the flick: that to which it
@@ -100,6 +101,7 @@ struct HoverOptions {
   float growth = 0.03f;       ///< how much larger it gets, [-1, 10]
   Angle turn = {};            ///< how far it turns, -180° to 180°
   float lift = 0.2f;          ///< card widths, [0, 10]
+  float chosen_rise = 0.2f;   ///< how far a chosen card comes out of its row, share of its height, [-4, 4]
   float margin = 3;  ///< px that the pointer has to go beyond the card's border to leave it, [0, 100]
   double zoom_seconds = 0.35;  ///< of hovering until the larger picture comes, [0, 60]
   float zoom = 2.2f;    ///< its size, times that of the table's cards, as far as the window has room, [1, 20]

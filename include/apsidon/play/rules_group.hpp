@@ -17,6 +17,8 @@ class APSIDON_CORE_EXPORT RulesGroup : public play_detail::Group {
 
   /// Whether the card may be picked up, and with what.
   [[nodiscard]] PickVerdict judge_pick(CardId card) const;
+  /// Whether the card may be chosen, with what is chosen already.
+  [[nodiscard]] Verdict judge_select(CardId card) const;
   /// Whether a run may be dropped on a zone.
   [[nodiscard]] Verdict judge_drop(const Run& run, ZoneId to) const;
   /// What a tap on a stock does.

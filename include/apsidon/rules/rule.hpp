@@ -96,14 +96,15 @@ struct Rulebook;
 /// may be of a face alone, of which there is no card on the table. A rule of picking up is asked about the
 /// run where it lies: `zone` is `from` then, and `onto` the card below it.
 struct APSIDON_CORE_EXPORT RuleQuestion {
-  const Table& table;               ///< as it is now
-  CardId card = {};                 ///< the lowest of the run; none when only a face is asked about
-  FaceId face = {};                 ///< its face
-  ZoneId from = {};                 ///< where it lies
-  std::size_t count = 1;            ///< cards of the run
-  CardId onto = {};                 ///< none on an empty zone
-  ZoneId zone = {};                 ///< where it would go
-  const Rulebook* rules = nullptr;  ///< by which it is asked
+  const Table& table;                   ///< as it is now
+  CardId card = {};                     ///< the lowest of the run; none when only a face is asked about
+  FaceId face = {};                     ///< its face
+  ZoneId from = {};                     ///< where it lies
+  std::size_t count = 1;                ///< cards of the run
+  CardId onto = {};                     ///< none on an empty zone
+  ZoneId zone = {};                     ///< where it would go
+  const Rulebook* rules = nullptr;      ///< by which it is asked
+  std::span<const CardId> chosen = {};  ///< of a rule of choosing: what is chosen already, in that order
 
   /// The slots that are linked to `zone`, and those that it waits for. O(links) at most.
   [[nodiscard]] std::vector<ZoneId> neighbours() const;

@@ -69,7 +69,11 @@ struct ZoneRules {
   /// Which of its cards may be flipped where they lie, and which turned from upright to sideways and back:
   /// asked as `pick.when` is.
   Rule flip = rule::nothing();
-  Rule reorient = rule::nothing();      ///< which may be turned to sideways and back, asked likewise
+  Rule reorient = rule::nothing();  ///< which may be turned to sideways and back, asked likewise
+  /// Which of its cards may be chosen, to be moved together with what is chosen already: asked where the card
+  /// lies, but that `onto` is the card chosen last (none: nothing is chosen yet, as on an empty zone), and
+  /// `count` how many are chosen then.
+  Rule select = rule::nothing();
   std::optional<MatchRule> match = {};  ///< cards that are flipped are compared
   std::optional<StockRule> stock = {};  ///< none: it is no stock
   /// A single card dropped on its only card exchanges places with it, when that one may go to where the other
@@ -143,6 +147,11 @@ struct PickVerdict {
 /// Whether this card may be picked up, and what comes with it. O(cards of the run).
 [[nodiscard]] APSIDON_CORE_EXPORT PickVerdict judge_pick(const Table& table, const Rulebook& rules,
                                                          CardId card);
+
+/// Whether a card may be chosen, to be moved together with those that are chosen already, in the order of
+/// choosing. O(chosen, nodes of the rule).
+[[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_select(const Table& table, const Rulebook& rules,
+                                                       std::span<const CardId> chosen, CardId card);
 
 /// Whether a run, already picked up, may be dropped on a zone. O(nodes of the rule, links).
 [[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_drop(const Table& table, const Rulebook& rules,

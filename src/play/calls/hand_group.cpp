@@ -29,6 +29,7 @@ ZoneId HandGroup::aimed_at() const {
 
 CardId HandGroup::hovered() const { return field()->hover.card(); }
 CardId HandGroup::previewed() const { return field()->hover.previewed(); }
+std::span<const CardId> HandGroup::selection() const { return field()->selection.cards(); }
 Hit HandGroup::focused() const { return field()->focus.on(); }
 Run HandGroup::focused_run() const { return field()->focus.run(); }
 
@@ -58,6 +59,11 @@ const DragOptions& HandGroup::drag_options() const { return field()->hand.option
 const HoverOptions& HandGroup::hover_options() const { return field()->hover.options(); }
 const GestureThresholds& HandGroup::thresholds() const { return field()->hand.gestures().thresholds(); }
 
+Verdict HandGroup::select(CardId card) { return field()->call(SelectInput{.card = card}).verdict; }
+Verdict HandGroup::deselect(CardId card) {
+  return field()->call(SelectInput{.card = card, .on = false}).verdict;
+}
+Verdict HandGroup::clear_selection() { return field()->call(SelectInput{.on = false}).verdict; }
 Verdict HandGroup::focus(const Hit& what) { return field()->call(FocusInput{.on = what}).verdict; }
 Verdict HandGroup::preview(CardId card) { return field()->call(PreviewInput{.card = card}).verdict; }
 

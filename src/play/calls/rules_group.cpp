@@ -9,6 +9,9 @@ using namespace play_detail;
 PickVerdict RulesGroup::judge_pick(CardId card) const {
   return apsidon::judge_pick(field()->table(), field()->referee.plain_rulebook(), card);
 }
+Verdict RulesGroup::judge_select(CardId card) const {
+  return field()->selection.judge(card, field()->referee);
+}
 Verdict RulesGroup::judge_drop(const Run& run, ZoneId to) const {
   return apsidon::judge_drop(field()->table(), field()->referee.plain_rulebook(), run, to);
 }

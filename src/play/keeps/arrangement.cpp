@@ -31,6 +31,26 @@ bool contains(std::span<const CardId> cards, CardId card) {
   return std::find(cards.begin(), cards.end(), card) != cards.end();
 }
 
+/// Which of a zone's cards are chosen, by their index.
+template <class With>
+void each_chosen(const TableSetup& setup, ZoneId zone, const LayoutRequest& request, With with) {
+  for (const CardId id : request.chosen) {
+    const Card* card = setup.table.card(id);
+    if (card && card->zone == zone) with(card->index);
+  }
+}
+
+bool same_chosen(std::span<const std::size_t> laid, const TableSetup& setup, ZoneId zone,
+                 const LayoutRequest& request) {
+  std::size_t n = 0;
+  bool same = true;
+  each_chosen(setup, zone, request, [&](std::size_t index) {
+    same = same && n < laid.size() && laid[n] == index;
+    ++n;
+  });
+  return same && n == laid.size();
+}
+
 Room room_of(const TableSetup& setup, ZoneId zone, const LayoutRequest& request) {
   Room room;
   const Card* raised = setup.table.card(request.raised);
@@ -190,6 +210,7 @@ std::span<const Shift> Arrangement::make_room(const TableSetup& setup, const Lay
     const LaidZone& laid = zones_[zone.id.value - 1];
     const bool same = laid.room == room_of(setup, zone.id, request) &&
                       same_away(laid.away, setup, zone.id, request) &&
+                      same_chosen(laid.chosen, setup, zone.id, request) &&
                       same_guests(laid.guests, zone.id, request.guests);
     if (same) continue;
     lay_out_zone(setup, zone, request);
@@ -251,6 +272,14 @@ Pose Arrangement::kept_in_window(const Pose& from, Pose to) const {
   return to;
 }
 
+/// A card out of its row, the way its top points, by this share of its height.
+Pose Arrangement::come_out(Pose pose, bool sideways, float share) const {
+  const float up = pose.rotation - (sideways ? std::numbers::pi_v<float> / 2 : 0);
+  const float distance = share * solved_.card.height * pose.scale;
+  pose.centre = pose.centre + Vec2{std::sin(up), -std::cos(up)} * distance;
+  return pose;
+}
+
 void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const LayoutRequest& request) {
   const std::size_t n = zone.cards.size();
   const ZoneLayout& options = setup.layout_of(zone.id);
@@ -267,6 +296,8 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
   laid.room = room_of(setup, zone.id, request);
   laid.away.clear();
   each_away(setup, zone.id, request, [&](CardId card) { laid.away.push_back(card); });
+  laid.chosen.clear();
+  each_chosen(setup, zone.id, request, [&](std::size_t index) { laid.chosen.push_back(index); });
   std::swap(scratch_.guests, laid.guests);
   laid.guests.clear();
   for (const Guest& guest : request.guests) {
@@ -281,7 +312,10 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
     const Pose neutral = finished(scratch_.poses[i], edge, options.factor, request.flip_axis);
     Pose resting =
         roomy ? finished(scratch_.roomy_poses[i], edge, options.factor, request.flip_axis) : neutral;
-    if (laid.room.raised == static_cast<std::ptrdiff_t>(i)) resting = kept_in_window(neutral, resting);
+    const bool chosen = std::find(laid.chosen.begin(), laid.chosen.end(), i) != laid.chosen.end();
+    if (chosen) resting = come_out(resting, card.sideways, request.chosen_rise);
+    if (chosen || laid.room.raised == static_cast<std::ptrdiff_t>(i))
+      resting = kept_in_window(neutral, resting);
     rest(card, *setup.table.slot(card.id), neutral, on_pixels(setup, zone.id, resting));
   }
   if (!laid.guests.empty()) place_guests(setup, laid, request.flip_axis);

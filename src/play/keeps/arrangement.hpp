@@ -78,6 +78,7 @@ class Arrangement {
   /// The side that a zone faces: left and right are exchanged where the plan is mirrored.
   [[nodiscard]] Facing facing(const TableSetup& setup, ZoneId zone) const;
   /// A pose that a card has moved to, moved back as far as it left the window by that.
+  [[nodiscard]] Pose come_out(Pose pose, bool sideways, float share) const;
   [[nodiscard]] Pose kept_in_window(const Pose& from, Pose to) const;
   /// Where the only card of a zone would rest.
   [[nodiscard]] Pose outline(const TableSetup& setup, ZoneId zone) const;
@@ -120,7 +121,8 @@ class Arrangement {
     LayoutReport report = {};
     float offset = 0;  // how far it is scrolled, px
     Room room = {};
-    std::vector<CardId> away = {};  // of its cards: where they were the others have closed up
+    std::vector<CardId> away = {};         // of its cards: where they were the others have closed up
+    std::vector<std::size_t> chosen = {};  // of its cards, by index: they come out
     std::vector<Guest> guests = {};
     std::vector<Pose> guest_poses = {};
   };

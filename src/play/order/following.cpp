@@ -27,6 +27,7 @@ void Following::table_changed() {
   field_.referee.find_guests();
   cancel_torn();
   supersede_torn();
+  keep_chosen();
   lay_out();
   if (!field_.switches.empty()) show_switches();
   aim_carries_again();
@@ -74,8 +75,16 @@ void Following::aim_keys() {
   field_.hand.aim_at(field_.focus.on().zone != field_.hand.carry().home ? field_.focus.on().zone : ZoneId{});
 }
 
+/// What cannot be chosen any more is not; whether there was any.
+bool Following::keep_chosen() {
+  const std::uint64_t before = field_.selection.revision();
+  field_.selection.keep(field_.referee, field_.now(), field_.events);
+  return field_.selection.revision() != before;
+}
+
 void Following::ask_again() {
   field_.referee.ask_again();
+  if (keep_chosen()) make_room();
   aim_carries_again();
   if (field_.focus.any()) field_.focus.keep(field_.focus_view(), field_.events);
   aim_keys();

@@ -69,6 +69,7 @@ class Following {
   void cancel_torn();
   void supersede_torn();
   void hold_again();
+  bool keep_chosen();
 
   Impl& field_;
   Sender by_;

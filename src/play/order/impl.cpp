@@ -114,6 +114,8 @@ LayoutRequest Rooms::layout_request() const {
           .insertions = hand.insertions(),
           .guests = referee.guests(),
           .held = hand.held(),
+          .chosen = selection.cards(),
+          .chosen_rise = hover.options().chosen_rise,
           .flip_axis = feel().flip_axis.radians()};
 }
 
@@ -127,6 +129,7 @@ FrameSources Rooms::frame_sources() const {
           .hand = hand,
           .hover = hover,
           .focus = focus,
+          .selection = selection,
           .referee = referee,
           .feel = feel(),
           .corner_radius = client.corner_radius};

@@ -27,6 +27,7 @@
 #include "play/requests/hand.hpp"
 #include "play/requests/hover.hpp"
 #include "play/requests/performances.hpp"
+#include "play/requests/selection.hpp"
 
 namespace apsidon::play_detail {
 
@@ -83,6 +84,7 @@ struct Rooms {
   Hand hand;
   Hover hover;
   Focus focus = {};
+  Selection selection = {};
   Performances performances = {};
   FrameBuilder frames = {};
   HitView hits = {};
@@ -127,6 +129,7 @@ struct Impl : Rooms {
   [[nodiscard]] bool reaches(const KeyInput& input) const;
   bool key(const KeyInput& input);
   Verdict focus_by_call(const Hit& what);
+  Verdict choose(CardId card, bool on);
   void close_gate(std::string_view reason, bool lasts = false);
   void open_gate(std::string_view reason);
   void follow_comparing();

@@ -10,6 +10,7 @@ bool slide(Impl& field, const Gesture& gesture);
 Hit pressed_by(Impl& field, Vec2 at, PointerKind kind, CardId hovered);
 bool press(Impl& field, const Gesture& gesture);
 void tap(Impl& field, const Gesture& gesture);
+void choose_by_tap(Impl& field, const Hit& on, const Gesture& gesture);
 void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as);
 bool press_key(Impl& field, const KeyInput& input);
 void send_top(Impl& field, double time);
@@ -85,8 +86,15 @@ void tap(Impl& field, const Gesture& gesture) {
       {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
 }
 
+/// What may not be chosen shakes, and is told of with the reason.
+void choose_by_tap(Impl& field, const Hit& on, const Gesture& gesture) {
+  const Verdict verdict = field.choose(on.card, !field.selection.has(on.card));
+  if (!verdict) (void)field.refuse_pick(verdict, on.card, on.zone, gesture.at, gesture.time);
+}
+
 void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as) {
   if (tap.does == TapKind::pick) return field.pick_up(tap.on.card, gesture, as);
+  if (tap.does == TapKind::select) return choose_by_tap(field, tap.on, gesture);
   if (tap.does != TapKind::none) (void)field.make_of_tap(tap.does, tap.on, gesture.time);
 }
 
@@ -123,6 +131,7 @@ bool press_key(Impl& field, const KeyInput& input) {
       return used;
     }
     case KeyRequest::unfocus:
+      if (!field.selection.cards().empty()) return field.choose({}, false).allowed();
       field.focus.set({}, field.focus_view(), field.events);
       return true;
     case KeyRequest::undo:
@@ -298,6 +307,20 @@ Verdict Impl::focus_by_call(const Hit& what) {
   hover.focus_on(focus.on().card, hover_view(), events);
   if (focus.on() == what) return {};
   return {.reason = Reason::no_focus, .card = what.card, .zone = what.zone};
+}
+
+/// Chooses a card, or takes it out of what is chosen; with no card nothing is chosen any more.
+Verdict Impl::choose(CardId card, bool on) {
+  if (card && !table().card(card)) return {.reason = Reason::unknown_card, .card = card};
+  if (on) {
+    if (Verdict verdict = selection.select(card, referee, now(), events); !verdict) return verdict;
+  } else if (card) {
+    selection.deselect(card, referee, now(), events);
+  } else {
+    selection.clear(referee, now(), events);
+  }
+  Following(*this).make_room();
+  return {};
 }
 
 void Impl::close_gate(std::string_view reason, bool lasts) {

@@ -140,6 +140,7 @@ struct Taker {
     return field.gate.let_through(i.button, i.on), used();
   }
   Outcome operator()(const FocusInput& i) const { return with(field.focus_by_call(i.on)); }
+  Outcome operator()(const SelectInput& i) const { return with(field.choose(i.card, i.on)); }
   Outcome operator()(const FinishInput&) const { return with(field.finish()); }
   Outcome operator()(const PreviewInput& i) const {
     if (i.card && !field.table().card(i.card)) return with({.reason = Reason::unknown_card, .card = i.card});

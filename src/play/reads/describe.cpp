@@ -76,6 +76,8 @@ EventPhrases english_events() {
   say(EventKind::flipped, "{card} flipped in {from}.");
   say(EventKind::face_changed, "{card} shows another face.");
   say(EventKind::reoriented, "{card} turned by a quarter in {from}.");
+  say(EventKind::selected, "{card} chosen.");
+  say(EventKind::deselected, "{card} not chosen any more.");
   say(EventKind::taken, "{to} takes {card}.");
   say(EventKind::drawn, "{from} gives {count} to {to}.");
   say(EventKind::recycled, "{from} recycled into {to}.");

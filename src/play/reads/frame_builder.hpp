@@ -14,6 +14,7 @@
 #include "play/requests/focus.hpp"
 #include "play/requests/hand.hpp"
 #include "play/requests/hover.hpp"
+#include "play/requests/selection.hpp"
 
 namespace apsidon::play_detail {
 
@@ -28,6 +29,7 @@ struct FrameSources {
   const Hand& hand;
   const Hover& hover;
   const Focus& focus;
+  const Selection& selection;
   const Referee& referee;
   const Feel& feel;
   float corner_radius;  ///< of a card, share of its width
@@ -96,8 +98,9 @@ class FrameBuilder {
   /// Revisions only grow, so their sum tells whether any has.
   [[nodiscard]] static std::uint64_t revision_of(const FrameSources& from) {
     return from.arrangement.revision() + from.traffic.revision() + from.hand.revision() +
-           from.hover.revision() + from.focus.revision() + from.referee.revision() + from.panels.revision() +
-           from.switches.revision() + from.setup.table.revision();
+           from.hover.revision() + from.focus.revision() + from.selection.revision() +
+           from.referee.revision() + from.panels.revision() + from.switches.revision() +
+           from.setup.table.revision();
   }
   [[nodiscard]] bool is_dirty(const FrameSources& from) const {
     return revision_of(from) != seen_.rooms || from.feel.badge != seen_.badge ||

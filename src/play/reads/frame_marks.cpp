@@ -41,6 +41,9 @@ void FrameBuilder::add_marks(const FrameSources& from) {
     }
   }
   if (table.card(from.hover.card())) mark_card(from.hover.card()).hovered = true;
+  for (const CardId card : from.selection.cards()) {
+    if (table.card(card)) mark_card(card).selected = true;
+  }
   const Hit& focus = from.focus.on();
   if (focus.card && table.card(focus.card)) mark_card(focus.card).focus = true;
   for (const CardId card : table.cards_of(from.focus.run())) mark_card(card).focus = true;

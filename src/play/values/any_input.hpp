@@ -44,6 +44,15 @@ struct FocusInput {
   friend bool operator==(const FocusInput&, const FocusInput&) = default;
 };
 
+/// A card is chosen, or is not any more; with no card, nothing is.
+struct SelectInput {
+  CardId card = {};
+  bool on = true;
+  double time = 0;
+
+  friend bool operator==(const SelectInput&, const SelectInput&) = default;
+};
+
 /// A preview is shown, or with no card ended.
 struct PreviewInput {
   CardId card = {};
@@ -309,9 +318,9 @@ struct AnyInput
     : std::variant<PointerInput, KeyInput, ResizeInput, BlurInput, ReasonInput, AnswerInput, JudgedInput,
                    OwnRuleInput, FollowedInput, MoveInput, TapInput, EditInput, SyncInput, UndoInput,
                    RoundInput, StartOverInput, RestoreInput, PerformInput, PerformanceInput, ClockInput,
-                   SwitchInput, PanelInput, LetThroughInput, FocusInput, PreviewInput, FinishInput,
-                   StandingInput, AskAgainInput, BehaviourInput, PlansInput, ScrollInput, FeelInput,
-                   DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
+                   SwitchInput, PanelInput, LetThroughInput, FocusInput, SelectInput, PreviewInput,
+                   FinishInput, StandingInput, AskAgainInput, BehaviourInput, PlansInput, ScrollInput,
+                   FeelInput, DragOptionsInput, HoverOptionsInput, ThresholdsInput> {
   using variant::variant;
 };
 

@@ -12,8 +12,9 @@ std::string_view name_of(EventKind kind) {
       "removed",   "counted",       "turn-passed",  "drawn",     "recycled",     "matched",
       "unmatched", "may-finish",    "won",          "lost",      "no-moves",     "undone",
       "redone",    "hovered",       "unhovered",    "zoomed",    "unzoomed",     "focused",
-      "emptied",   "departed",      "edge-on",      "arrived",   "landed",       "began",
-      "cue",       "ended",         "stopped",      "rang",      "time-up",      "settled"};
+      "selected",  "deselected",    "emptied",      "departed",  "edge-on",      "arrived",
+      "landed",    "began",         "cue",          "ended",     "stopped",      "rang",
+      "time-up",   "settled"};
   static_assert(!names.back().empty());
   const auto i = static_cast<std::size_t>(kind);
   return i < names.size() ? names[i] : "unknown";

@@ -22,20 +22,22 @@ inline constexpr std::array<std::pair<std::string_view, ZoomSide>, 4> sides{{{"a
                                                                              {"below", ZoomSide::below}}};
 inline constexpr std::array<std::pair<std::string_view, ZoomedLook>, 3> zoomed_looks{
     {{"shown", ZoomedLook::shown}, {"dimmed", ZoomedLook::dimmed}, {"hidden", ZoomedLook::hidden}}};
-inline constexpr std::array<std::pair<std::string_view, TapKind>, 6> tap_names{{
+inline constexpr std::array<std::pair<std::string_view, TapKind>, 7> tap_names{{
     {"none", TapKind::none},
     {"flip", TapKind::flip},
     {"reorient", TapKind::reorient},
+    {"select", TapKind::select},
     {"pick", TapKind::pick},
     {"draw", TapKind::draw},
     {"send", TapKind::send},
 }};
 
 /// A double tap does not pick up: it could not be held.
-inline constexpr std::array<std::pair<std::string_view, TapKind>, 5> double_tap_names{{
+inline constexpr std::array<std::pair<std::string_view, TapKind>, 6> double_tap_names{{
     {"none", TapKind::none},
     {"flip", TapKind::flip},
     {"reorient", TapKind::reorient},
+    {"select", TapKind::select},
     {"draw", TapKind::draw},
     {"send", TapKind::send},
 }};
@@ -68,6 +70,7 @@ void fields(HoverOptions& o, V& v) {
   v.number("growth", o.growth, -1, 10);
   v.angle("turn_deg", o.turn, -180, 180);
   v.number("lift", o.lift, 0, 10);
+  v.number("chosen_rise", o.chosen_rise, -4, 4);
   v.number("margin", o.margin, 0, 100);
   v.number("zoom_seconds", o.zoom_seconds, 0, 60);
   v.number("zoom", o.zoom, 1, 20);

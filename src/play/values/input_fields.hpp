@@ -361,6 +361,12 @@ void fields(FocusInput& i, V& v) {
 }
 
 template <class V>
+void fields(SelectInput& i, V& v) {
+  v.tag("select", i.on);
+  v("card", i.card);
+}
+
+template <class V>
 void fields(FinishInput&, V& v) {
   v.tag("finish");
 }

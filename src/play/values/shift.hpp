@@ -59,6 +59,8 @@ struct LayoutRequest {
   std::span<const Insertion> insertions = {};  ///< of one zone the last counts
   std::span<const Guest> guests = {};          ///< waiting, in their order
   std::span<const CardId> held = {};           ///< follow a pointer; the others may close up
+  std::span<const CardId> chosen = {};         ///< come out of their rows
+  float chosen_rise = 0;                       ///< so far, share of a card's height
   float flip_axis = 0;                         ///< radians
 };
 

@@ -1,0 +1,39 @@
+#pragma once
+// The cards that the player has chosen. Not installed.
+#include <cstdint>
+#include <span>
+#include <vector>
+
+#include "play/decides/referee.hpp"
+#include "play/keeps/event_queue.hpp"
+
+namespace apsidon::play_detail {
+
+/// What is chosen, in the order of choosing. It asks the referee, and changes nothing on the table.
+///
+/// Invariant: each card is on the table, once, in the zone where it was chosen, not covered and not switched
+/// off; each change is told by one event.
+class Selection {
+ public:
+  [[nodiscard]] std::span<const CardId> cards() const { return cards_; }
+  [[nodiscard]] bool has(CardId card) const;
+  [[nodiscard]] std::uint64_t revision() const { return revision_; }
+
+  /// Whether it may be chosen, with what is chosen already; a card that is chosen may.
+  [[nodiscard]] Verdict judge(CardId card, const Referee& referee) const;
+  /// Chooses it; refused where the rules refuse it. A card that is chosen stays so.
+  Verdict select(CardId card, const Referee& referee, double time, EventQueue& events);
+  void deselect(CardId card, const Referee& referee, double time, EventQueue& events);
+  void clear(const Referee& referee, double time, EventQueue& events);
+  /// What cannot be chosen any more, as things are now, is not.
+  void keep(const Referee& referee, double time, EventQueue& events);
+
+ private:
+  void tell(EventKind kind, CardId card, const Referee& referee, double time, EventQueue& events) const;
+
+  std::vector<CardId> cards_ = {};
+  std::vector<ZoneId> zones_ = {};  // where each was chosen
+  std::uint64_t revision_ = 0;
+};
+
+}  // namespace apsidon::play_detail
