@@ -118,6 +118,12 @@ struct FromJson {
     for (const Node& item : node.items()) (*this)(item, values.emplace_back());
   }
   template <class Value>
+  void operator()(const Node& node, SharedList<Value>& values) const {
+    std::vector<Value> all;
+    (*this)(node, all);
+    values = std::move(all);
+  }
+  template <class Value>
   void maybe(const Node& node, std::string_view key, std::optional<Value>& value) const {
     if (node.has(key)) (*this)(node.child(key), value.emplace());
   }

@@ -56,6 +56,10 @@ struct ToJson {
     for (const Value& value : values) list.push_back((*this)(value));
     return list;
   }
+  template <class Value>
+  Json operator()(const SharedList<Value>& values) const {
+    return (*this)(std::vector<Value>(values.begin(), values.end()));
+  }
   Json operator()(const WantedCard& wanted) const {
     Json card{{"key", wanted.key}};
     if (wanted.face) card["face"] = (*this)(*wanted.face);

@@ -11,7 +11,7 @@
 
 namespace apsidon::files_detail {
 
-inline constexpr std::array<std::pair<std::string_view, RuleKind>, 24> rule_names{{
+inline constexpr std::array<std::pair<std::string_view, RuleKind>, 27> rule_names{{
     {"anything", RuleKind::anything},
     {"nothing", RuleKind::nothing},
     {"rank-down", RuleKind::rank_down},
@@ -26,6 +26,9 @@ inline constexpr std::array<std::pair<std::string_view, RuleKind>, 24> rule_name
     {"on-empty", RuleKind::on_empty},
     {"rank-on-empty", RuleKind::rank_on_empty},
     {"at-most", RuleKind::at_most},
+    {"at-least", RuleKind::at_least},
+    {"sum", RuleKind::sum},
+    {"sequence", RuleKind::sequence},
     {"all", RuleKind::all},
     {"any", RuleKind::any},
     {"not", RuleKind::negate},
@@ -45,7 +48,7 @@ constexpr bool has_argument(RuleKind kind) {
          kind == RuleKind::any || kind == RuleKind::negate || kind == RuleKind::of_suit ||
          kind == RuleKind::rank_at_least || kind == RuleKind::from || kind == RuleKind::neighbours ||
          kind == RuleKind::each_neighbour || kind == RuleKind::waited_for || kind == RuleKind::number ||
-         kind == RuleKind::own;
+         kind == RuleKind::at_least || kind == RuleKind::sum || kind == RuleKind::own;
 }
 
 inline constexpr std::array<std::pair<std::string_view, RowLinks>, 2> row_links_names{

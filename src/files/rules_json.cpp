@@ -67,20 +67,38 @@ NumberTerm read_term(const Node& node, const Table& table,
   return term;
 }
 
-Rule read_number_rule(const Node& node, const Table& table) {
-  const NumberTerm number = read_term(node, table, {"at_least", "at_most", "equal"});
-  std::optional<Rule> rule;
+/// How a number has to be to another: the only one of three keys.
+std::optional<NumberRule> read_comparison(const Node& node, NumberTerm number, const Table& table) {
+  std::optional<NumberRule> rule;
   for (const auto& [word, is] : compared_names) {
     if (!node.has(word)) continue;
     if (rule) node.stop(ProblemCode::wrong_type, "a number is compared twice: once is expected");
-    rule = rule::number(number, is, read_term(node.child(word), table));
+    rule = {std::move(number), is, read_term(node.child(word), table)};
   }
+  return rule;
+}
+
+/// Of a number of the cards, or without a name of their ranks.
+Rule read_sum(const Node& node, const Table& table) {
+  node.expect_form(node.json().is_object(), "an object with one of 'at_least', 'at_most' and 'equal',");
+  node.expect_keys({"name", "at_least", "at_most", "equal"});
+  const auto sum = read_comparison(node, {}, table);
+  if (!sum) {
+    node.stop(ProblemCode::missing_key,
+              "a sum with nothing to compare it with: one of 'at_least', 'at_most' and 'equal' is expected");
+  }
+  return rule::sum(sum->is, sum->than, node.has("name") ? node.child("name").name() : std::string{});
+}
+
+Rule read_number_rule(const Node& node, const Table& table) {
+  const NumberTerm number = read_term(node, table, {"at_least", "at_most", "equal"});
+  const auto rule = read_comparison(node, number, table);
   if (!rule || number.name.empty()) {
     node.stop(
         ProblemCode::missing_key,
         "a number with nothing to compare it with: one of 'at_least', 'at_most' and 'equal' is expected");
   }
-  return *rule;
+  return rule::number(rule->number, rule->is, rule->than);
 }
 
 Json term_json(const NumberTerm& term, const Table& table) {
@@ -121,6 +139,7 @@ Rule read_rule(const Node& node, const Table& table) {
   const Node argument = node.child(word);
   switch (kind) {
     case RuleKind::at_most:
+    case RuleKind::at_least:
     case RuleKind::neighbours:
       rule.number = argument.whole(1, static_cast<int>(most_cards));
       break;
@@ -136,6 +155,10 @@ Rule read_rule(const Node& node, const Table& table) {
       break;
     case RuleKind::number:
       rule = read_number_rule(argument, table);
+      argument.guard(ProblemCode::wrong_type, [&] { check(rule, table.deck()); });
+      break;
+    case RuleKind::sum:
+      rule = read_sum(argument, table);
       argument.guard(ProblemCode::wrong_type, [&] { check(rule, table.deck()); });
       break;
     case RuleKind::own:
@@ -187,6 +210,22 @@ PickRule read_pick(const Node& node, const Table& table) {
   return pick;
 }
 
+SelectRule read_select(const Node& node, const Table& table) {
+  node.expect_form(node.json().is_object(), "an object, with 'when' and 'link' where not all may be chosen,");
+  node.expect_keys({"when", "link"});
+  SelectRule select;
+  if (node.has("when")) select.when = read_rule(node.child("when"), table);
+  if (node.has("link")) select.link = read_rule(node.child("link"), table);
+  return select;
+}
+
+Json json_of(const SelectRule& select, const Table& table) {
+  Json json = Json::object();
+  if (select.when.kind != RuleKind::anything) json["when"] = json_of(select.when, table);
+  if (select.link.kind != RuleKind::anything) json["link"] = json_of(select.link, table);
+  return json;
+}
+
 Json json_of(const Rule& rule, const Table& table) {
   const std::string name(name_in(rule_names, rule.kind));
   if (!has_argument(rule.kind)) return name;
@@ -194,6 +233,7 @@ Json json_of(const Rule& rule, const Table& table) {
   Json argument;
   switch (rule.kind) {
     case RuleKind::at_most:
+    case RuleKind::at_least:
     case RuleKind::neighbours:
     case RuleKind::waited_for:
       argument = rule.number;
@@ -206,7 +246,10 @@ Json json_of(const Rule& rule, const Table& table) {
       argument = deck.suits[static_cast<std::size_t>(rule.number)].name;
       break;
     case RuleKind::number:
-      argument = term_json(rule.compared()->number, table);
+    case RuleKind::sum:
+      if (rule.kind == RuleKind::number) argument = term_json(rule.compared()->number, table);
+      if (rule.kind == RuleKind::sum && !rule.compared()->number.name.empty())
+        argument["name"] = rule.compared()->number.name;
       argument[std::string(name_in(compared_names, rule.compared()->is))] =
           term_json(rule.compared()->than, table);
       break;

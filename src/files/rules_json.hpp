@@ -24,6 +24,7 @@ Numbers read_numbers(const Node& node, bool of_zone = false);
 SeatId seat_named(const Node& node, const Table& table);
 
 Rule read_rule(const Node& node, const Table& table);
+SelectRule read_select(const Node& node, const Table& table);
 PickRule read_pick(const Node& node, const Table& table);
 Goal read_goal(const Node& node, const TableSetup& setup);
 Consequence read_consequence(const Node& node, const TableSetup& setup);
@@ -35,6 +36,7 @@ RoundPlan read_round(const Node& node, const TableSetup& setup);
 nlohmann::ordered_json json_of(const Numbers& numbers);
 nlohmann::ordered_json json_of(const Rule& rule, const Table& table);
 nlohmann::ordered_json json_of(const PickRule& pick, const Table& table);
+nlohmann::ordered_json json_of(const SelectRule& select, const Table& table);
 nlohmann::ordered_json json_of(const Goal& goal, const Table& table);
 nlohmann::ordered_json json_of(const Consequence& consequence, const Table& table);
 nlohmann::ordered_json json_of(const NamedMove& move, const Table& table);

@@ -97,6 +97,9 @@ struct ZoneReader : FieldReader {
   void flicks(std::string_view key, FlickTargets& value) const {
     if (node.has(key)) value = read_flicks(node.child(key), setup, own);
   }
+  void select(std::string_view key, std::optional<SelectRule>& value) const {
+    if (node.has(key)) value = read_select(node.child(key), setup.table);
+  }
   void match(std::string_view key, std::optional<MatchRule>& value) const {
     if (node.has(key)) value = read_match(node.child(key), setup, own);
   }
@@ -156,6 +159,9 @@ struct ZoneWriter : FieldWriter {
   }
   void flicks(std::string_view key, FlickTargets& value) {
     if (value != FlickTargets{}) put(key, flicks_json(value, table));
+  }
+  void select(std::string_view key, std::optional<SelectRule>& value) {
+    if (value) put(key, json_of(*value, table));
   }
   void match(std::string_view key, std::optional<MatchRule>& value) {
     if (!value) return;

@@ -91,6 +91,10 @@ struct EachField {
     function(key, value...);
   }
   template <class... Value>
+  void select(std::string_view key, Value&&... value) {
+    function(key, value...);
+  }
+  template <class... Value>
   void match(std::string_view key, Value&&... value) {
     function(key, value...);
   }

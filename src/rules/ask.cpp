@@ -3,9 +3,12 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cstdint>
+#include <optional>
 #include <span>
 #include <type_traits>
 #include <utility>
+#include <vector>
 
 #include "geometry/thrown.hpp"
 #include "rules/inside.hpp"
@@ -227,19 +230,76 @@ int value_of(const NumberTerm& term, const Asked& q) {
 }
 
 template <class Answer>
-Answer ask_number(const Rule& rule, const Asked& q) {
-  const NumberRule& compared = *rule.compared();
-  const int found = value_of(compared.number, q);
+Answer compare(const NumberRule& compared, std::int64_t number, const Asked& q) {
   const int wanted = value_of(compared.than, q);
-  const bool low = compared.is != Compared::at_most && found < wanted;
-  const bool high = compared.is != Compared::at_least && found > wanted;
+  const bool low = compared.is != Compared::at_most && number < wanted;
+  const bool high = compared.is != Compared::at_least && number > wanted;
   if (!low && !high) return allow<Answer>();
   const Reason reason = compared.is == Compared::equal ? Reason::number_differs
                         : low                          ? Reason::number_low
                                                        : Reason::number_high;
-  Answer answer = refuse<Answer>(q, reason, wanted, found);
-  if constexpr (!std::is_same_v<Answer, bool>) answer.rule = compared.number.name;
+  const auto found = std::clamp<std::int64_t>(number, -largest_number, largest_number);
+  Answer answer = refuse<Answer>(q, reason, wanted, static_cast<int>(found));
+  if constexpr (!std::is_same_v<Answer, bool>)
+    answer.rule = compared.number.name.empty() ? "sum" : compared.number.name;
   return answer;
+}
+
+template <class Answer>
+Answer ask_number(const Rule& rule, const Asked& q) {
+  const NumberRule& compared = *rule.compared();
+  return compare<Answer>(compared, value_of(compared.number, q), q);
+}
+
+/// What a card counts in a sum; nothing where it has no rank to count by.
+std::optional<std::int64_t> worth_of(const std::string& number, CardId card, const Table& table) {
+  if (!number.empty()) return table.number(number, card);
+  const FaceTraits& face = table.deck().traits(table.card(card)->face);
+  if (!face.known || face.rank < 0) return std::nullopt;
+  return face.rank + 1;
+}
+
+/// Of a face alone there is one card, and it has no numbers.
+template <class Answer>
+Answer ask_sum(const Rule& rule, const Asked& q) {
+  const NumberRule& compared = *rule.compared();
+  const std::string& number = compared.number.name;
+  const bool by_rank = number.empty();
+  if (by_rank && !q.traits->known) return refuse<Answer>(q, Reason::unknown_face);
+  if (by_rank && is_joker(*q.traits)) return refuse<Answer>(q, Reason::no_rank);
+  std::int64_t sum = by_rank ? q.traits->rank + 1 : q.card ? q.table.number(number, q.card) : 0;
+  const auto others = q.others();
+  if (q.rules.asked) *q.rules.asked += others.size();
+  for (const CardId card : others) {
+    const auto worth = worth_of(number, card, q.table);
+    if (!worth) return refuse<Answer>(q, Reason::no_rank);
+    sum += *worth;
+  }
+  return compare<Answer>(compared, sum, q);
+}
+
+/// Each rank once, and none left out between the lowest and the highest.
+template <class Answer>
+Answer ask_sequence(const Asked& q) {
+  if (!q.traits->known) return refuse<Answer>(q, Reason::unknown_face);
+  if (is_joker(*q.traits)) return refuse<Answer>(q, Reason::no_rank);
+  const auto others = q.others();
+  if (q.rules.asked) *q.rules.asked += others.size();
+  std::vector<bool> has(static_cast<std::size_t>(q.table.deck().rank_count()));
+  int lowest = q.traits->rank;
+  int highest = lowest;
+  has[static_cast<std::size_t>(lowest)] = true;
+  for (const CardId card : others) {
+    const FaceTraits& face = q.table.deck().traits(q.table.card(card)->face);
+    if (!face.known || face.rank < 0) return refuse<Answer>(q, Reason::no_rank);
+    const auto rank = static_cast<std::size_t>(face.rank);
+    if (has[rank]) return refuse<Answer>(q, Reason::no_sequence);
+    has[rank] = true;
+    lowest = std::min(lowest, face.rank);
+    highest = std::max(highest, face.rank);
+  }
+  const bool whole = static_cast<std::size_t>(highest - lowest) == others.size();
+  return allow_if<Answer>(whole, q, Reason::no_sequence);
 }
 
 template <class Answer>
@@ -291,6 +351,13 @@ Answer ask(const Rule& rule, const Asked& q) {
     case RuleKind::at_most:
       return allow_if<Answer>(q.count <= static_cast<std::size_t>(rule.number), q, Reason::too_many,
                               rule.number, static_cast<int>(q.count));
+    case RuleKind::at_least:
+      return allow_if<Answer>(q.count >= static_cast<std::size_t>(rule.number), q, Reason::too_few,
+                              rule.number, static_cast<int>(q.count));
+    case RuleKind::sum:
+      return ask_sum<Answer>(rule, q);
+    case RuleKind::sequence:
+      return ask_sequence<Answer>(q);
     case RuleKind::all:
       return ask_all<Answer>(rule, q);
     case RuleKind::any:

@@ -46,7 +46,7 @@ struct Asked {
   CardId onto = {};
   const FaceTraits* below = nullptr;  // of `onto`, if there is one
   ZoneId zone = {};
-  std::span<const CardId> chosen = {};  // of a rule of choosing
+  std::span<const CardId> chosen = {};  // beside `card`, where they lie in no run
 
   void set_card(const Card& of) {
     card = of.id;
@@ -67,6 +67,12 @@ struct Asked {
     if (lowest.index > 0) q.set_onto(on.zone(lowest.zone)->cards[lowest.index - 1]);
     return q;
   }
+  /// The other cards that it is about.
+  [[nodiscard]] std::span<const CardId> others() const {
+    if (!chosen.empty() || count < 2 || !card) return chosen;
+    const auto run = table.cards_of({card, count});
+    return run.empty() ? run : run.subspan(1);
+  }
   /// None for an empty zone.
   void set_onto(CardId id) {
     onto = id;
@@ -81,7 +87,7 @@ struct Asked {
             .onto = onto,
             .zone = zone,
             .rules = &rules,
-            .chosen = chosen};
+            .others = others()};
   }
 };
 

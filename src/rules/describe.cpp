@@ -49,6 +49,9 @@ Phrases english_reasons() {
   say(Reason::not_empty, "{zone} takes a card only while it is empty.");
   say(Reason::needs_card, "{zone} is empty: {card} has nothing to lie on.");
   say(Reason::not_rank_on_empty, "{zone} begins with rank {wanted_rank}; {card} has another.");
+  say(Reason::nothing_chosen, "Nothing is chosen.");
+  say(Reason::too_few, "{zone} takes at least {wanted} at once here; there are {found}.");
+  say(Reason::no_sequence, "They do not follow on each other.");
   say(Reason::too_many, "{zone} takes at most {wanted} at once here; from {card} on there are {found}.");
   say(Reason::negated, "{zone} does not take {card}.");
   say(Reason::no_rank, "{card} has no suit or rank to go by.");

@@ -10,7 +10,7 @@ void fields(ZoneRules& r, V& v) {
   v.rule("drop", r.drop);
   v.rule("flip", r.flip);
   v.rule("reorient", r.reorient);
-  v.rule("select", r.select);
+  v.select("select", r.select);
   v.match("match", r.match);
   v.stock("stock", r.stock);
   v.truth("exchanges", r.exchanges);

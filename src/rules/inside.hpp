@@ -2,6 +2,7 @@
 // What rules answer to the other parts of the library alone. Not installed.
 #include <cstddef>
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -25,6 +26,8 @@ void check_without_card(const Rule& rule, const Table& table, std::string_view w
 void check(const Rule& rule, const Table& table);
 /// Throws Error when a named move has no name, or its rule is wrong.
 APSIDON_CORE_EXPORT void check(const NamedMove& move, const Table& table);
+
+class Patience;
 
 /// Answers for the rules in code, in their place: for a log that records what they said, and for its replay.
 class OwnAnswers {
@@ -50,10 +53,37 @@ class OwnAnswers {
   if (seat) rules.seat = seat;
   return rules;
 }
-/// Whether a move is of a run, or a card, that it names.
-[[nodiscard]] inline bool names_run(const Move& move) {
-  return move.kind == MoveKind::run || move.kind == MoveKind::flip || move.kind == MoveKind::reorient;
+/// Whether a move is of cards that it names.
+[[nodiscard]] inline bool names_cards(const Move& move) {
+  return move.kind == MoveKind::run || move.kind == MoveKind::several || move.kind == MoveKind::flip ||
+         move.kind == MoveKind::reorient;
 }
+/// Of such a move: the first of them, and how many they are.
+[[nodiscard]] inline Run named_by(const Move& move) {
+  if (move.kind != MoveKind::several) return move.run;
+  return {move.cards.empty() ? CardId{} : move.cards.front(), move.cards.size()};
+}
+/// Whether it takes cards that it names to a zone.
+[[nodiscard]] inline bool carries(const Move& move) {
+  return move.kind == MoveKind::run || move.kind == MoveKind::several;
+}
+
+// Cards that are chosen and moved together (several.cpp).
+
+/// Whether all of these may be chosen, in this order.
+[[nodiscard]] Verdict judge_chosen(const Table& table, const Rulebook& rules, std::span<const CardId> cards);
+/// Whether cards that may be chosen may be moved to this zone.
+[[nodiscard]] Verdict judge_chosen_drop(const Table& table, const Rulebook& rules,
+                                        std::span<const CardId> cards, ZoneId to);
+[[nodiscard]] Verdict judge_several_move(const Table& table, const Rulebook& rules, const Move& move);
+/// The moves of sets that may be chosen, of `most_selections` sets. Adds to `moves`; returns whether that
+/// were all sets.
+[[nodiscard]] bool find_several_moves(const Table& table, const Rulebook& rules, Patience& patience,
+                                      std::vector<Move>& moves);
+/// Whether a run, or several cards, could be laid at this index of the zone: `within` counts those of them
+/// that lie there already.
+[[nodiscard]] Verdict judge_index(const Table& table, const Rulebook& rules, const Move& move,
+                                  std::size_t within);
 
 // Flips and turns (flips.cpp).
 
@@ -86,16 +116,14 @@ void end_comparison(Table& table, const Comparison& comparison, std::vector<Move
 Verdict make_move(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
 /// The cell that a move's cards get where the zone lays them by seat: that of who plays, from 0; -1: none.
 [[nodiscard]] int cell_of_seat(const Table& table, const Rulebook& rules, const Move& move);
-/// A run goes to a zone, whatever the rules say; it lies together in `from`. At an index beyond the end it
-/// goes on top.
-void move_run(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
+/// A run, or several cards, go to a zone, whatever the rules say. At an index beyond the end they go on top.
+void move_cards(Table& table, const Rulebook& rules, const Move& move, std::vector<MoveStep>& steps);
 /// Cards have left a zone: it is empty now, or the card that lies uncovered is flipped, where that is a rule.
 void uncover(Table& table, const Rulebook& rules, ZoneId zone, std::vector<MoveStep>& steps);
 /// What the function of a consequence or a named move says; nothing when there is none, or it throws, which
 /// `problem` says.
 [[nodiscard]] std::vector<Edit> follow_of(const FollowFunction& function, const FollowQuestion& question,
                                           std::string* problem = nullptr);
-class Patience;
 /// Does each consequence once, wherever something follows and while there is patience. Returns whether
 /// anything did.
 bool follow_consequences(Table& table, const Rulebook& rules, Patience& patience,

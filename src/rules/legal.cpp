@@ -153,7 +153,7 @@ void find_moves_of_its_own(const Table& table, const Rulebook& rules, const Zone
   }
 }
 
-/// Calls `with` for every legal move until it returns false; false itself when it had to give up before.
+/// Calls `with` for every legal move until it returns false; false itself when there may be more.
 template <class With>
 bool each_legal_move(const Table& table, const Rulebook& given, With with) {
   Rulebook rules = given;
@@ -194,28 +194,39 @@ bool each_legal_move(const Table& table, const Rulebook& given, With with) {
     };
     if (!each_run(table, rules, zone, own.pick, each_target)) return !patience.over();
   }
+  const auto chooses = [](const ZoneRules& zone) { return zone.select.has_value(); };
+  bool all = true;
+  if (std::any_of(rules.zones.begin(), rules.zones.end(), chooses)) {
+    all = rules_detail::find_several_moves(table, rules, patience, of_zone);
+    for (const Move& move : of_zone) {
+      if (!with(move)) return true;
+    }
+    if (patience.over()) return false;
+  }
   for (int i = 0; i < static_cast<int>(rules.named_moves.size()); ++i) {
     const Move move{.kind = MoveKind::named, .named = i};
     if (judge_move(table, rules, move) && !with(move)) return true;
   }
-  return true;
+  return all;
 }
 
 }  // namespace
 
-void find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves, std::size_t most) {
+bool find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves, std::size_t most) {
   moves.clear();
-  if (most == 0) return;
-  each_legal_move(table, rules, [&](const Move& move) {
-    moves.push_back(move);
-    return moves.size() < most;
+  bool full = false;
+  const bool all = each_legal_move(table, rules, [&](const Move& move) {
+    full = moves.size() >= most;
+    if (!full) moves.push_back(move);
+    return !full;
   });
+  return all && !full;
 }
 
 std::vector<Move> legal_moves(const Table& table, const Rulebook& rules, std::size_t most) {
   std::vector<Move> moves;
   moves.reserve(32);
-  find_legal_moves(table, rules, moves, most);
+  (void)find_legal_moves(table, rules, moves, most);
   return moves;
 }
 

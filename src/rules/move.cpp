@@ -30,14 +30,8 @@ Verdict judge_run_move(const Table& table, const Rulebook& rules, const Move& mo
   }
   const Verdict verdict = judge_drop(table, rules, move.run, move.to);
   if (!verdict || !move.at) return verdict;
-  const bool within = move.from == move.to;
-  const ZoneRules& to = *rules_of(rules, move.to);
-  const std::size_t room = table.zone(move.to)->cards.size() - (within ? move.run.count : 0);
-  const bool on_top = *move.at == room;
-  if (*move.at > room || (!on_top && !(within ? to.sorts : to.inserts))) {
-    return {.reason = Reason::unknown_index, .card = card.id, .zone = move.to};
-  }
-  return verdict;
+  const Verdict at = rules_detail::judge_index(table, rules, move, move.from == move.to ? move.run.count : 0);
+  return at ? verdict : at;
 }
 
 /// A draw and a recycling are both a tap on the stock, whichever it is the time for.
@@ -151,7 +145,8 @@ Verdict judge_move(const Table& table, const Rulebook& rules, const Move& move) 
   if (move.kind == MoveKind::undo) return {.reason = Reason::nothing_to_undo};  // a bare table has no past
   if (move.kind == MoveKind::redo) return {.reason = Reason::nothing_to_redo};
   if (move.kind == MoveKind::run) return judge_run_move(table, rules, move);
-  if (rules_detail::names_run(move)) return rules_detail::judge_side_move(table, rules, move);
+  if (move.kind == MoveKind::several) return rules_detail::judge_several_move(table, rules, move);
+  if (rules_detail::names_cards(move)) return rules_detail::judge_side_move(table, rules, move);
   return move.kind == MoveKind::named ? judge_named_move(table, rules, move)
                                       : judge_stock_move(table, rules, move);
 }
@@ -173,22 +168,23 @@ MoveVerdict stock_move(const Table& table, const Rulebook& rules, ZoneId stock) 
   return {verdict, {.kind = MoveKind::recycle, .from = waste, .to = stock}};
 }
 
-MoveVerdict best_move(const Table& table, const Rulebook& rules, CardId id) {
-  const PickVerdict pick = judge_pick(table, rules, id);
-  if (!pick.verdict) return {.verdict = pick.verdict};
-  const Card& card = *table.card(id);
-  Verdict why{.reason = Reason::drop_nothing, .card = id, .zone = card.zone};
+namespace {
+
+/// The best zone for what a move names, by what `judge` says of each.
+template <class Judge>
+MoveVerdict best_of(const Table& table, const Rulebook& rules, Move move, Judge judge) {
+  Verdict why{.reason = Reason::drop_nothing, .card = rules_detail::named_by(move).first, .zone = move.from};
   const auto takes = [&](ZoneId zone) {
-    // An exchange moves another card too: that is not for one card to do by itself.
-    if (zone == card.zone || rules_detail::would_exchange(table, rules, pick.run, zone)) return false;
-    const Verdict verdict = judge_drop(table, rules, pick.run, zone);
+    if (zone == move.from) return false;
+    const Verdict verdict = judge(zone);
     if (!verdict && why.reason == Reason::drop_nothing) why = verdict;
     return verdict.allowed();
   };
   const auto to = [&](ZoneId zone) {
-    return MoveVerdict{{}, {.run = pick.run, .from = card.zone, .to = zone}};
+    move.to = zone;
+    return MoveVerdict{{}, move};
   };
-  for (const ZoneId zone : rules_of(rules, card.zone)->sends_to) {
+  for (const ZoneId zone : rules_of(rules, move.from)->sends_to) {
     if (takes(zone)) return to(zone);
   }
   const Zone* best = nullptr;
@@ -202,6 +198,37 @@ MoveVerdict best_move(const Table& table, const Rulebook& rules, CardId id) {
   return best ? to(best->id) : MoveVerdict{.verdict = why};
 }
 
+}  // namespace
+
+MoveVerdict best_move(const Table& table, const Rulebook& rules, CardId id) {
+  const PickVerdict pick = judge_pick(table, rules, id);
+  if (!pick.verdict) return {.verdict = pick.verdict};
+  const Verdict no_exchange{.reason = Reason::drop_nothing, .card = id, .zone = table.card(id)->zone};
+  return best_of(table, rules, {.run = pick.run, .from = table.card(id)->zone}, [&](ZoneId zone) {
+    // An exchange moves another card too: that is not for one card to do by itself.
+    return rules_detail::would_exchange(table, rules, pick.run, zone)
+               ? no_exchange
+               : judge_drop(table, rules, pick.run, zone);
+  });
+}
+
+MoveVerdict best_move(const Table& table, const Rulebook& rules, std::span<const CardId> chosen) {
+  if (Verdict verdict = rules_detail::judge_chosen(table, rules, chosen); !verdict) return {verdict};
+  const Move move{.kind = MoveKind::several,
+                  .cards = std::vector<CardId>(chosen.begin(), chosen.end()),
+                  .from = table.card(chosen.front())->zone};
+  return best_of(table, rules, move,
+                 [&](ZoneId zone) { return rules_detail::judge_chosen_drop(table, rules, chosen, zone); });
+}
+
+Verdict rules_detail::judge_index(const Table& table, const Rulebook& rules, const Move& move,
+                                  std::size_t within) {
+  const ZoneRules& to = *rules_of(rules, move.to);
+  const std::size_t room = table.zone(move.to)->cards.size() - within;
+  if (*move.at == room || (*move.at < room && (within > 0 ? to.sorts : to.inserts))) return {};
+  return {.reason = Reason::unknown_index, .card = named_by(move).first, .zone = move.to};
+}
+
 int rules_detail::cell_of_seat(const Table& table, const Rulebook& rules, const Move& move) {
   const ZoneRules* to = rules_of(rules, move.to);
   if (!to || !to->lays_by_seat || move.from == move.to) return -1;
@@ -210,33 +237,54 @@ int rules_detail::cell_of_seat(const Table& table, const Rulebook& rules, const 
   return static_cast<int>(seat.value) - 1;
 }
 
-void rules_detail::move_run(Table& table, const Rulebook& rules, const Move& move,
-                            std::vector<MoveStep>& steps) {
-  MoveStep moved{.card = move.run.first, .count = move.run.count, .from = move.from, .to = move.to};
-  if (would_exchange(table, rules, move.run, move.to)) {
+namespace {
+
+/// Cards from here and there lie together on top of their zone, in their order. Returns the zones that this
+/// has emptied, but that of the first, of which what follows a move tells.
+std::vector<ZoneId> gather_on_top(Table& table, const Move& move) {
+  std::vector<ZoneId> emptied;
+  for (const CardId id : move.cards) {
+    const ZoneId from = table.card(id)->zone;
+    (void)table.move({id, 1}, move.to);
+    if (from != move.from && from != move.to && !table.top(from)) emptied.push_back(from);
+  }
+  return emptied;
+}
+
+}  // namespace
+
+void rules_detail::move_cards(Table& table, const Rulebook& rules, const Move& move,
+                              std::vector<MoveStep>& steps) {
+  Run run = named_by(move);
+  MoveStep moved{.card = run.first, .count = run.count, .from = move.from, .to = move.to};
+  if (move.kind == MoveKind::run && would_exchange(table, rules, run, move.to)) {
     const CardId other = *table.top(move.to);
-    (void)table.swap(move.run.first, other);
+    (void)table.swap(run.first, other);
     steps.push_back({.kind = Kind::exchanged, .card = other, .count = 1, .from = move.to, .to = move.from});
     steps.push_back(moved);
     return;
   }
   const bool within = move.from == move.to;
-  const std::size_t room = table.zone(move.to)->cards.size() - (within ? move.run.count : 0);
-  (void)table.move(move.run, move.to, std::min(move.at.value_or(room), room));
+  std::vector<ZoneId> emptied;
+  if (move.kind == MoveKind::several) emptied = gather_on_top(table, move);
+  const bool there = within || move.kind == MoveKind::several;
+  const std::size_t room = table.zone(move.to)->cards.size() - (there ? run.count : 0);
+  (void)table.move(run, move.to, std::min(move.at.value_or(room), room));
   // The cards of the run stay together, so that they are found one by one.
-  for (const CardId card : table.cards_of(move.run)) {
+  for (const CardId card : table.cards_of(run)) {
     if (!within) (void)table.set_sideways(card, rules_of(rules, move.to)->lays_sideways);
     if (const int cell = cell_of_seat(table, rules, move); cell >= 0) (void)table.set_cell(card, cell);
     if (move.position) (void)table.set_position(card, *move.position);
   }
   steps.push_back(moved);
+  for (const ZoneId zone : emptied) steps.push_back({.kind = Kind::emptied, .from = zone});
 }
 
 Verdict rules_detail::make_move(Table& table, const Rulebook& rules, const Move& move,
                                 std::vector<MoveStep>& steps) {
   const Verdict verdict = judge_move(table, rules, move);
   if (!verdict) return verdict;
-  if (move.kind == MoveKind::run) move_run(table, rules, move, steps);
+  if (carries(move)) move_cards(table, rules, move, steps);
   if (move.kind == MoveKind::flip || move.kind == MoveKind::reorient)
     make_side_move(table, rules, move, steps);
   if (move.kind == MoveKind::draw) draw(table, move, verdict, steps);

@@ -28,6 +28,13 @@ Rule from(std::vector<ZoneId> zones) {
 Rule on_empty() { return {.kind = RuleKind::on_empty}; }
 Rule rank_on_empty(int rank) { return {.kind = RuleKind::rank_on_empty, .number = rank}; }
 Rule at_most(int cards) { return {.kind = RuleKind::at_most, .number = cards}; }
+Rule at_least(int cards) { return {.kind = RuleKind::at_least, .number = cards}; }
+Rule sum(Compared is, NumberTerm than, std::string number) {
+  return {.kind = RuleKind::sum,
+          .by = SharedList<NumberRule>(
+              {{.number = {std::move(number), NumberOf::card}, .is = is, .than = std::move(than)}})};
+}
+Rule sequence() { return {.kind = RuleKind::sequence}; }
 Rule all(std::vector<Rule> parts) {
   return {.kind = RuleKind::all, .by = SharedList<Rule>(std::move(parts))};
 }
@@ -59,7 +66,7 @@ namespace {
 void check_number(const Rule& rule) {
   const NumberRule* compared = rule.compared();
   if (!compared) throw Error("rule: it compares no numbers: two are expected");
-  if (compared->number.name.empty())
+  if (compared->number.name.empty() && rule.kind == RuleKind::number)
     throw Error("rule: the number that it compares has no name: one is expected");
   for (const NumberTerm* term : {&compared->number, &compared->than}) {
     geometry_detail::check_name("rule: name of a number", term->name);
@@ -92,15 +99,16 @@ void check_nested(const Rule& rule, const Deck& deck, int depth) {
     throw Error("rule: a rule of the game's own has no name: one is expected");
   }
   if (rule.kind == RuleKind::own) geometry_detail::check_name("rule: name", rule.own()->name);
-  if (rule.kind == RuleKind::number) check_number(rule);
+  if (rule.kind == RuleKind::number || rule.kind == RuleKind::sum) check_number(rule);
   if (rule.kind == RuleKind::neighbours && rule.number < 1) {
     throw Error(fmt::format("rule: {} filled neighbours: 1 or more is expected", rule.number));
   }
   if (rule.kind == RuleKind::waited_for && rule.number < 0) {
     throw Error(fmt::format("rule: {} filled slots that it waits for: 0 or more is expected", rule.number));
   }
-  if (rule.kind == RuleKind::at_most && rule.number < 1) {
-    throw Error(fmt::format("rule: at most {} cards: 1 or more is expected", rule.number));
+  if ((rule.kind == RuleKind::at_most || rule.kind == RuleKind::at_least) && rule.number < 1) {
+    throw Error(fmt::format("rule: at {} {} cards: 1 or more is expected",
+                            rule.kind == RuleKind::at_most ? "most" : "least", rule.number));
   }
   const bool ranks = rule.kind == RuleKind::rank_on_empty || rule.kind == RuleKind::rank_at_least;
   if (ranks && (rule.number < 0 || rule.number >= deck.rank_count())) {

@@ -23,12 +23,19 @@ std::size_t rules_detail::count_parts(const ZoneRules& rules) {
     // Most zones let nobody do that, and are not asked about it.
     if (rule->kind != RuleKind::nothing) parts += rules_detail::count_parts(*rule);
   }
+  if (rules.select) {
+    for (const Rule* rule : {&rules.select->when, &rules.select->link})
+      parts += rules_detail::count_parts(*rule);
+  }
   return parts + (rules.stock ? rules.stock->gives.size() : 0);
 }
 
 void check(const ZoneRules& rules, const Table& table) {
   for (const Rule* rule : {&rules.drop, &rules.pick.link, &rules.pick.when, &rules.flip, &rules.reorient})
     rules_detail::check(*rule, table);
+  if (rules.select) {
+    for (const Rule* rule : {&rules.select->when, &rules.select->link}) rules_detail::check(*rule, table);
+  }
   const auto there = [&](const SharedList<ZoneId>& zones, const char* what) {
     for (const ZoneId zone : zones) {
       if (!table.zone(zone))

@@ -82,6 +82,9 @@ struct Collector {
       case RuleKind::waited_for:
       case RuleKind::each_neighbour:
       case RuleKind::number:
+      case RuleKind::at_least:
+      case RuleKind::sum:
+      case RuleKind::sequence:
       case RuleKind::on_turn:
       case RuleKind::own_zone:
       case RuleKind::own:

@@ -12,7 +12,7 @@ using namespace apsidon::test;
 namespace {
 
 /// Two hands of several suits, of which cards are chosen by a rule, and a heap that takes anything.
-TableSetup chooser(const Rule& select) {
+TableSetup chooser(const SelectRule& select) {
   TableSetup setup(glasshouse());
   const Deck& deck = setup.table.deck();
   ZoneSetup hand{.name = "hand",
@@ -61,9 +61,11 @@ std::vector<CardId> told_of(const std::vector<Event>& events) {
 TEST_CASE(
     "play: what is chosen by taps, keys and calls is what a plain list says, told, marked and replayed") {
   for_all("choosing", 4, [](Random& r) {
-    const std::vector<Rule> rules{
-        rule::anything(), rule::at_most(3), rule::any({rule::on_empty(), rule::same_rank()}),
-        rule::any({rule::on_empty(), rule::all({rule::same_suit(), rule::rank_up()})})};
+    const std::vector<SelectRule> rules{{},
+                                        {.when = rule::at_most(3)},
+                                        {.link = rule::same_rank()},
+                                        {.link = rule::all({rule::same_suit(), rule::rank_up()})},
+                                        {.when = rule::sum(Compared::at_most, 7)}};
     const TableSetup setup = chooser(rules[r.below(rules.size())]);
     InputLog log{.options = {.window = {1000, 700}}};
     Hand h(setup, log.options);
@@ -132,7 +134,7 @@ TEST_CASE(
 }
 
 TEST_CASE("play: chosen cards come out of their row, several at once, and the others keep still") {
-  Hand h(chooser(rule::anything()));
+  Hand h(chooser({}));
   h.settle();
   const std::vector<CardId> cards = h.cards("hand");
   std::map<CardId, Vec2> before;
@@ -157,12 +159,12 @@ TEST_CASE("play: chosen cards come out of their row, several at once, and the ot
 TEST_CASE("play: a card that may not be chosen shakes and says why; a function sees all that is chosen") {
   std::size_t seen = 0;
   Rule no_five = rule::own("no-five", [&](const RuleQuestion& q) {
-    seen = q.chosen.size();
+    seen = q.others.size();
     int sum = q.table.deck().rank_of(q.face) + 1;
-    for (const CardId card : q.chosen) sum += q.table.deck().rank_of(q.table.card(card)->face) + 1;
+    for (const CardId card : q.others) sum += q.table.deck().rank_of(q.table.card(card)->face) + 1;
     return sum <= 5 ? Verdict{} : q.refuse({{"sum", sum}});
   });
-  TableSetup setup = chooser(no_five);
+  TableSetup setup = chooser({.when = no_five});
   setup.sentences["no-five"] = "With {card} these are {sum}: at most five.";
   Hand h(setup);
   h.settle();

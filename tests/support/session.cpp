@@ -43,7 +43,8 @@ TableSetup with_rules_in_code(Random& r) {
     rules.flips_uncovered = r.chance(0.3f);
     handling.tap = static_cast<TapKind>(r.below(7));
     if (handling.tap == TapKind::select || r.chance(0.2f))
-      rules.select = r.chance(0.5f) ? rule::at_most(3) : rule::any({rule::on_empty(), rule::same_suit()});
+      rules.select =
+          r.chance(0.5f) ? SelectRule{.when = rule::at_most(3)} : SelectRule{.link = rule::same_suit()};
     if (handling.tap == TapKind::flip || r.chance(0.2f)) rules.flip = rule::anything();
     if (handling.tap == TapKind::reorient || r.chance(0.2f)) rules.reorient = rule::anything();
     handling.hover = static_cast<HoverKind>(r.below(3));

@@ -36,6 +36,7 @@ enum class Reason : std::uint8_t {
   flip_nothing,      ///< the zone lets nobody flip its cards
   reorient_nothing,  ///< the zone lets nobody turn its cards
   select_nothing,    ///< the zone lets nobody choose its cards
+  nothing_chosen,    ///< no cards are chosen
   other_side,        ///< the card lies already as it was to be flipped, or turned
   // about dropping
   same_zone,          ///< the run lies there already
@@ -47,6 +48,8 @@ enum class Reason : std::uint8_t {
   not_empty,          ///< only an empty zone will do
   needs_card,         ///< only a zone with a card in it will do
   not_rank_on_empty,  ///< an empty zone wants the rank `wanted`
+  too_few,            ///< the run has not `wanted` cards, but `found`
+  no_sequence,        ///< the ranks of its cards do not follow on each other
   too_many,           ///< `found` cards where `wanted` are the most
   negated,            ///< a rule matched that must not
   no_rank,            ///< a joker, which has neither suit nor rank
@@ -58,12 +61,12 @@ enum class Reason : std::uint8_t {
   wrong_suit,         ///< only the suit `wanted` will do
   too_low,            ///< only the rank `wanted` and those above it will do
   own_rule,           ///< a rule of the game's own
-  number_low,         ///< the number that `rule` names is `found`; at least `wanted` is asked for
-  number_high,        ///< … at most …
-  number_differs,     ///< … just …
-  not_on_turn,        ///< it is not the turn of who plays
-  not_own_zone,       ///< the zone does not belong to who plays
-  no_exchange,        ///< `onto` may not go where `card` comes from
+  number_low,      ///< the number that `rule` names, or the sum, is `found`; at least `wanted` is asked for
+  number_high,     ///< … at most …
+  number_differs,  ///< … just …
+  not_on_turn,     ///< it is not the turn of who plays
+  not_own_zone,    ///< the zone does not belong to who plays
+  no_exchange,     ///< `onto` may not go where `card` comes from
   // about what else a player does
   locked,             ///< the card waits for an answer
   in_hand,            ///< another pointer drags the card

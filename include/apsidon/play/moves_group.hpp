@@ -38,7 +38,11 @@ class APSIDON_CORE_EXPORT MovesGroup : public play_detail::Group {
   Verdict make(std::string_view name);
   /// Makes `stock_move(stock)`: takes from a stock, or recycles its waste into it.
   Verdict draw_from(ZoneId stock);
-  /// Makes `best_move(card)`: the run from a card goes to where it goes by itself.
+  /// Moves what is chosen to a zone, in the order of choosing (`MoveKind::several`); with no zone to where it
+  /// goes by itself.
+  Verdict play_selection(ZoneId to = {});
+  /// Makes `best_move(card)`: the run from a card, or with one that is chosen all that is, goes to where it
+  /// goes by itself.
   Verdict send_to_best(CardId card);
   /// Makes `flip_move(card)`: as a tap does where a tap flips.
   Verdict flip(CardId card);

@@ -17,8 +17,11 @@ class APSIDON_CORE_EXPORT RulesGroup : public play_detail::Group {
 
   /// Whether the card may be picked up, and with what.
   [[nodiscard]] PickVerdict judge_pick(CardId card) const;
-  /// Whether the card may be chosen, with what is chosen already.
+  /// Whether the card may be chosen, with what is chosen already, and why not.
   [[nodiscard]] Verdict judge_select(CardId card) const;
+  /// The cards that may be chosen now, beside those that are, in the order of the table. O(cards of zones
+  /// that let cards be chosen, times what is chosen).
+  [[nodiscard]] std::vector<CardId> addable() const;
   /// Whether a run may be dropped on a zone.
   [[nodiscard]] Verdict judge_drop(const Run& run, ZoneId to) const;
   /// What a tap on a stock does.

@@ -15,6 +15,7 @@ namespace apsidon {
 /// What a player may do.
 enum class MoveKind : std::uint8_t {
   run,       ///< a run goes to a zone
+  several,   ///< cards that were chosen, wherever they lie, go to a zone together
   draw,      ///< a stock gives what it gives at a tap
   recycle,   ///< a waste becomes its stock again
   flip,      ///< a card, a run of one, is flipped where it lies
@@ -30,14 +31,15 @@ struct Move {
   bool on = false;                ///< whether the card lies face up after a flip, sideways after a turn
   SeatId seat = {};               ///< who makes it; none: who plays by the rulebook
   Run run = {};                   ///< of a draw and a recycling: no cards, for the stock decides how many
-  ZoneId from = {};               ///< where its cards lie
+  SharedList<CardId> cards = {};  ///< of several: these, in the order of choosing
+  ZoneId from = {};               ///< where its cards lie; of several, where the first does
   ZoneId to = {};                 ///< where they go; of a flip and a turn: none
   std::optional<std::size_t> at = {};  ///< the index of its first card in `to`, counted without the run
                                        ///< itself; on top if none. Only where the zone inserts or sorts
   std::optional<Vec2> position = {};   ///< of the run in a free zone, shares from 0 to 1
   int named = -1;                      ///< which of the rulebook's named moves, from 0
 
-  friend constexpr bool operator==(const Move&, const Move&) = default;
+  friend bool operator==(const Move&, const Move&) = default;
 };
 
 /// A move that was looked for; a refused verdict says why there is none.
@@ -49,23 +51,29 @@ struct MoveVerdict {
 };
 
 /// Whether this move may be made. A run must be what `judge_pick` gives from its first card, and lie in
-/// `from`. O(cards of the run, nodes of the rules, links).
+/// `from`; of several each must be one that may be chosen with those before it. O(cards, nodes of the rules,
+/// links).
 [[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_move(const Table& table, const Rulebook& rules,
                                                      const Move& move);
 
 /// How many moves are listed, unless another number is stated.
 inline constexpr std::size_t most_legal_moves = 1'000'000;
+/// How many sets of cards that may be chosen together are looked at: a hand of twenty has a million.
+inline constexpr std::size_t most_selections = 1000;
 
 /// All that a player may do: every run that may be picked up with every zone that takes it, every stock that
-/// may be tapped, every card that may be flipped or turned, and the named moves. A run moved within its own
+/// may be tapped, every card that may be flipped or turned, the named moves, and every set of cards that may
+/// be chosen with every zone that takes it, the smaller sets first, of `most_selections` sets; each in the
+/// first order of choosing that was found. A run moved within its own
 /// zone is not counted. These are exactly the moves between zones that `judge_move` allows, each once,
 /// without `at` and `position`. O(cards + runs * zones). Of more than `most` the first: a table from a
 /// stranger may have as many as all pairs of its cards and zones. Likewise those that are found until
 /// `most_asked` parts of rules have been asked.
 [[nodiscard]] APSIDON_CORE_EXPORT std::vector<Move> legal_moves(const Table& table, const Rulebook& rules,
                                                                 std::size_t most = most_legal_moves);
-/// The same into a list that is used again, for those who ask often: what it held is gone.
-APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves,
+/// The same into a list that is used again, for those who ask often: what it held is gone. Returns whether
+/// these are all.
+APSIDON_CORE_EXPORT bool find_legal_moves(const Table& table, const Rulebook& rules, std::vector<Move>& moves,
                                           std::size_t most = most_legal_moves);
 /// Whether there is any; stops at the first. After `most_asked` parts of rules it says that there is one: who
 /// cannot know that a game is stuck does not say so.
@@ -77,6 +85,9 @@ APSIDON_CORE_EXPORT void find_legal_moves(const Table& table, const Rulebook& ru
 /// O(nodes of all rules).
 [[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict best_move(const Table& table, const Rulebook& rules,
                                                         CardId card);
+/// Where cards that are chosen go by themselves, together: by the same order, from the zone of the first.
+[[nodiscard]] APSIDON_CORE_EXPORT MoveVerdict best_move(const Table& table, const Rulebook& rules,
+                                                        std::span<const CardId> chosen);
 /// The moves by which all that is left goes to these zones, card after card, each with what follows from it;
 /// none when that is not so, or a card elsewhere lies covered or is not known: then it is not safe to say so.
 /// On a copy of the table. O(cards * cards * zones) at worst, and none after `most_asked` parts of rules.

@@ -31,6 +31,9 @@ enum class RuleKind {
   on_empty,        ///< the zone is empty
   rank_on_empty,   ///< the zone is empty and the lowest card has the rank `number` (from 0)
   at_most,         ///< the run has at most `number` cards
+  at_least,        ///< … at least …
+  sum,             ///< so has the sum of a number of its cards, or of their ranks, to be to another
+  sequence,        ///< its cards have ranks without a gap and each another, in whatever order
   all,             ///< every part allows
   any,             ///< at least one part allows; the verdict says which
   negate,          ///< its only part refuses
@@ -83,7 +86,7 @@ enum class Compared : std::uint8_t { at_least, at_most, equal };
 
 /// That a number is at least, at most or just what another is.
 struct NumberRule {
-  NumberTerm number = {};            ///< what is compared
+  NumberTerm number = {};            ///< what is compared; of a sum, without a name: the ranks, the lowest 1
   Compared is = Compared::at_least;  ///< how it has to be
   NumberTerm than = {};              ///< with what it is compared
 
@@ -96,15 +99,17 @@ struct Rulebook;
 /// may be of a face alone, of which there is no card on the table. A rule of picking up is asked about the
 /// run where it lies: `zone` is `from` then, and `onto` the card below it.
 struct APSIDON_CORE_EXPORT RuleQuestion {
-  const Table& table;                   ///< as it is now
-  CardId card = {};                     ///< the lowest of the run; none when only a face is asked about
-  FaceId face = {};                     ///< its face
-  ZoneId from = {};                     ///< where it lies
-  std::size_t count = 1;                ///< cards of the run
-  CardId onto = {};                     ///< none on an empty zone
-  ZoneId zone = {};                     ///< where it would go
-  const Rulebook* rules = nullptr;      ///< by which it is asked
-  std::span<const CardId> chosen = {};  ///< of a rule of choosing: what is chosen already, in that order
+  const Table& table;               ///< as it is now
+  CardId card = {};                 ///< the lowest of the run; none when only a face is asked about
+  FaceId face = {};                 ///< its face
+  ZoneId from = {};                 ///< where it lies
+  std::size_t count = 1;            ///< cards of the run
+  CardId onto = {};                 ///< none on an empty zone
+  ZoneId zone = {};                 ///< where it would go
+  const Rulebook* rules = nullptr;  ///< by which it is asked
+  /// The other cards that `card` goes with: of a run those on it, of several that are moved together those
+  /// behind the first, of one that is to be chosen those that are chosen already, in the order of choosing.
+  std::span<const CardId> others = {};
 
   /// The slots that are linked to `zone`, and those that it waits for. O(links) at most.
   [[nodiscard]] std::vector<ZoneId> neighbours() const;
@@ -146,7 +151,7 @@ struct Rule {
   RuleKind kind = RuleKind::anything;  ///< what it asks
   int number = 0;                      ///< a suit, a rank, cards or slots, as the kind says
   /// What it goes by beside: of those that combine others, their parts; of `from` these zones, of `number`
-  /// one comparison, of `own` the function.
+  /// and `sum` one comparison, of `own` the function.
   std::variant<std::monostate, SharedList<Rule>, SharedList<ZoneId>, SharedList<NumberRule>,
                std::shared_ptr<const OwnRule>>
       by = {};
@@ -161,7 +166,7 @@ struct Rule {
     const auto* zones = std::get_if<SharedList<ZoneId>>(&by);
     return zones ? std::span(zones->begin(), zones->end()) : std::span<const ZoneId>{};
   }
-  /// Of `number`; of other kinds null.
+  /// Of `number` and `sum`; of other kinds null.
   [[nodiscard]] const NumberRule* compared() const {
     const auto* numbers = std::get_if<SharedList<NumberRule>>(&by);
     return numbers && !numbers->empty() ? numbers->begin() : nullptr;
@@ -204,6 +209,13 @@ namespace rule {
 [[nodiscard]] APSIDON_CORE_EXPORT Rule rank_on_empty(int rank);
 /// The run has at most so many cards.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule at_most(int cards);
+/// It has at least so many.
+[[nodiscard]] APSIDON_CORE_EXPORT Rule at_least(int cards);
+/// The ranks of its cards, the lowest of the deck counted as 1, have this sum; with a name, that number of
+/// each: `sum(Compared::equal, 13)`, `sum(Compared::at_least, {"price", NumberOf::onto}, "worth")`.
+[[nodiscard]] APSIDON_CORE_EXPORT Rule sum(Compared is, NumberTerm than, std::string number = {});
+/// The ranks of its cards follow on each other without a gap, each another, in whatever order they come.
+[[nodiscard]] APSIDON_CORE_EXPORT Rule sequence();
 /// Every part allows.
 [[nodiscard]] APSIDON_CORE_EXPORT Rule all(std::vector<Rule> parts);
 /// At least one part allows.

@@ -33,6 +33,16 @@ struct PickRule {
   friend bool operator==(const PickRule&, const PickRule&) = default;
 };
 
+/// Which cards of a zone players may choose, to play them together wherever they lie. What is chosen is
+/// judged card by card, in the order of choosing; whether it may go to a zone is for what that zone takes
+/// (`drop`), which is asked of all of them as of a run.
+struct SelectRule {
+  Rule when = {};  ///< asked of each card where it lies, `count` and `others` being of what is chosen then
+  Rule link = {};  ///< asked of each but the first: `onto` is the card that was chosen before it
+
+  friend bool operator==(const SelectRule&, const SelectRule&) = default;
+};
+
 /// What a stock gives at a tap.
 struct StockRule {
   ZoneId to = {};               ///< the waste
@@ -69,13 +79,10 @@ struct ZoneRules {
   /// Which of its cards may be flipped where they lie, and which turned from upright to sideways and back:
   /// asked as `pick.when` is.
   Rule flip = rule::nothing();
-  Rule reorient = rule::nothing();  ///< which may be turned to sideways and back, asked likewise
-  /// Which of its cards may be chosen, to be moved together with what is chosen already: asked where the card
-  /// lies, but that `onto` is the card chosen last (none: nothing is chosen yet, as on an empty zone), and
-  /// `count` how many are chosen then.
-  Rule select = rule::nothing();
-  std::optional<MatchRule> match = {};  ///< cards that are flipped are compared
-  std::optional<StockRule> stock = {};  ///< none: it is no stock
+  Rule reorient = rule::nothing();        ///< which may be turned to sideways and back, asked likewise
+  std::optional<SelectRule> select = {};  ///< its cards may be chosen; none: they may not
+  std::optional<MatchRule> match = {};    ///< cards that are flipped are compared
+  std::optional<StockRule> stock = {};    ///< none: it is no stock
   /// A single card dropped on its only card exchanges places with it, when that one may go to where the other
   /// comes from.
   bool exchanges = false;
@@ -149,7 +156,7 @@ struct PickVerdict {
                                                          CardId card);
 
 /// Whether a card may be chosen, to be moved together with those that are chosen already, in the order of
-/// choosing. O(chosen, nodes of the rule).
+/// choosing. O(chosen, nodes of the rules).
 [[nodiscard]] APSIDON_CORE_EXPORT Verdict judge_select(const Table& table, const Rulebook& rules,
                                                        std::span<const CardId> chosen, CardId card);
 

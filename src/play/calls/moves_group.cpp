@@ -26,6 +26,15 @@ Verdict MovesGroup::make(std::string_view name) {
 Verdict MovesGroup::draw_from(ZoneId stock) {
   return field()->call(TapInput{.tap = TapKind::draw, .zone = stock}).verdict;
 }
+Verdict MovesGroup::play_selection(ZoneId to) {
+  const auto chosen = field()->selection.cards();
+  if (chosen.empty()) return {.reason = Reason::nothing_chosen, .zone = to};
+  if (!to) return send_to_best(chosen.front());
+  return make({.kind = MoveKind::several,
+               .cards = std::vector<CardId>(chosen.begin(), chosen.end()),
+               .from = field()->table().card(chosen.front())->zone,
+               .to = to});
+}
 Verdict MovesGroup::send_to_best(CardId card) {
   return field()->call(TapInput{.tap = TapKind::send, .card = card}).verdict;
 }

@@ -10,7 +10,19 @@ PickVerdict RulesGroup::judge_pick(CardId card) const {
   return apsidon::judge_pick(field()->table(), field()->referee.plain_rulebook(), card);
 }
 Verdict RulesGroup::judge_select(CardId card) const {
-  return field()->selection.judge(card, field()->referee);
+  return field()->selection.judge(card, field()->table(), field()->referee.plain_rulebook());
+}
+std::vector<CardId> RulesGroup::addable() const {
+  const Rulebook rules = field()->referee.plain_rulebook();
+  std::vector<CardId> cards;
+  for (const Zone& zone : field()->table().zones()) {
+    if (!field()->setup().rules_of(zone.id).select) continue;
+    for (const CardId card : zone.cards) {
+      const bool chosen = field()->selection.has(card);
+      if (!chosen && field()->selection.judge(card, field()->table(), rules)) cards.push_back(card);
+    }
+  }
+  return cards;
 }
 Verdict RulesGroup::judge_drop(const Run& run, ZoneId to) const {
   return apsidon::judge_drop(field()->table(), field()->referee.plain_rulebook(), run, to);

@@ -61,9 +61,22 @@ PickVerdict Referee::judge_pick(CardId card) const {
   return apsidon::judge_pick(setup_.table, rulebook(), card);
 }
 
+PickVerdict Referee::judge_pick(const Move& move) const {
+  const Rulebook rules = rules_detail::as_played_by(rulebook(), move.seat);
+  const Run run = rules_detail::named_by(move);
+  if (move.kind == MoveKind::run) return apsidon::judge_pick(setup_.table, rules, run.first);
+  const std::span cards{move.cards.begin(), move.cards.end()};
+  return {rules_detail::judge_chosen(setup_.table, rules, cards), run};
+}
+
 std::vector<CardId> Referee::cards_of(const Move& move) const {
   const Table& table = setup_.table;
-  if (rules_detail::names_run(move)) {
+  if (move.kind == MoveKind::several) {
+    std::vector<CardId> cards(move.cards.begin(), move.cards.end());
+    std::erase_if(cards, [&](CardId card) { return !table.card(card); });
+    return cards;
+  }
+  if (rules_detail::names_cards(move)) {
     const auto run = table.cards_of(move.run);
     const bool there = !run.empty() && table.card(move.run.first)->zone == move.from;
     return there ? std::vector<CardId>(run.begin(), run.end()) : std::vector<CardId>{};
@@ -79,11 +92,12 @@ std::vector<CardId> Referee::cards_of(const Move& move) const {
 
 Event Referee::event_of(EventKind kind, const Proposal& p, double time) const {
   const Move& move = p.move;
-  const bool run = rules_detail::names_run(move);
+  const bool named = rules_detail::names_cards(move);
+  const Run run = rules_detail::named_by(move);
   return {.kind = kind,
           .time = time,
-          .card = run ? move.run.first : setup_.table.top(move.from).value_or(CardId{}),
-          .count = run ? move.run.count : cards_of(move).size(),
+          .card = named ? run.first : setup_.table.top(move.from).value_or(CardId{}),
+          .count = named ? run.count : cards_of(move).size(),
           .from = move.from,
           .to = move.to,
           .proposal = p.id};
@@ -135,20 +149,30 @@ void Referee::note_waiting() {
   ++revision_;
 }
 
+namespace {
+
+/// The index of a zone that is `at` when these of its cards are not counted.
+std::size_t index_beside(std::span<const CardId> cards, const Table& table, ZoneId zone, std::size_t at) {
+  const auto& all = table.zone(zone)->cards;
+  std::size_t index = 0;
+  for (std::size_t others = 0; index < all.size(); ++index) {
+    const bool counts = std::find(cards.begin(), cards.end(), all[index]) == cards.end();
+    if (counts && others++ == at) break;
+  }
+  return index;
+}
+
+}  // namespace
+
 void Referee::find_guests() {
   guests_.clear();
   const Table& table = setup_.table;
   for (const Proposal& proposal : waiting_) {
     const Move& move = proposal.move;
-    const auto cards = table.cards_of(move.run);
-    if (move.kind != MoveKind::run || cards.empty()) continue;
+    if (!rules_detail::carries(move)) continue;
+    const std::vector<CardId> cards = cards_of(move);
     const bool within = move.from == move.to;
-    std::size_t before = Guest::on_top;
-    if (move.at) {
-      // Counted without the run itself, where that lies in the zone.
-      const std::size_t first = within ? table.card(move.run.first)->index : 0;
-      before = within && *move.at >= first ? *move.at + move.run.count : *move.at;
-    }
+    const std::size_t before = move.at ? index_beside(cards, table, move.to, *move.at) : Guest::on_top;
     for (const CardId id : cards) {
       const Card& card = *table.card(id);
       const bool sideways = within ? card.sideways : setup_.rules_of(move.to).lays_sideways;
@@ -183,12 +207,12 @@ std::optional<Proposal> Referee::came_true() const {
 
 void Referee::tell_made(const Proposal& p, double time, EventQueue& events) const {
   // A named move is of no cards, and comes true by its answer alone.
-  constexpr std::array<EventKind, 5> kinds{EventKind::dropped, EventKind::drawn, EventKind::recycled,
-                                           EventKind::flipped, EventKind::reoriented};
+  constexpr std::array<EventKind, 6> kinds{EventKind::dropped,  EventKind::dropped, EventKind::drawn,
+                                           EventKind::recycled, EventKind::flipped, EventKind::reoriented};
   Event event = event_of(kinds[static_cast<std::size_t>(p.move.kind)], p, time);
   const auto& cards = waiting_cards_[static_cast<std::size_t>(find(p.id) - waiting_.data())];
   event.count = cards.size();
-  event.card = rules_detail::names_run(p.move) ? cards.front() : cards.back();
+  event.card = rules_detail::names_cards(p.move) ? cards.front() : cards.back();
   events.tell(std::move(event), setup_.table);
   if (setup_.table.zone(p.move.from)->cards.empty())
     events.tell({.kind = EventKind::emptied, .time = time, .from = p.move.from});
@@ -255,17 +279,17 @@ void Referee::supersede(const Proposal& p, double time, EventQueue& events) cons
 /// Makes a move: whole, or not at all.
 Verdict Referee::apply(const Proposal& p, const Release& release, double time, EventQueue& events,
                        bool is_final) {
-  is_final = is_final && p.move.kind == MoveKind::run;
+  is_final = is_final && rules_detail::carries(p.move);
   const Verdict verdict = is_final ? Verdict{} : judge_move(setup_.table, rulebook(), p.move);
   if (!verdict) return verdict;
   history_.note(setup_.table, true);  // what the game did before belongs to the move before
   steps_.clear();
-  if (is_final) rules_detail::move_run(setup_.table, rulebook(), p.move, steps_);
+  if (is_final) rules_detail::move_cards(setup_.table, rulebook(), p.move, steps_);
   if (!is_final) (void)rules_detail::make_move(setup_.table, rulebook(), p.move, steps_);
   for (const MoveStep& step : steps_) {
     Event event = event_of(step, time);
     event.proposal = p.id;
-    const bool is_move = step.kind != MoveStep::Kind::exchanged;
+    const bool is_move = step.kind != MoveStep::Kind::exchanged && step.kind != MoveStep::Kind::emptied;
     if (is_move) release.tell(event);
     if (is_move) event.verdict = verdict;
     events.tell(std::move(event), setup_.table);
@@ -311,7 +335,7 @@ bool Referee::has_moves() const {
   const auto gives = [&](const Zone& zone) {
     const ZoneRules& rules = setup_.rules_of(zone.id);
     return rules.stock || rules.pick.kind != PickKind::nothing || rules.flip.kind != RuleKind::nothing ||
-           rules.reorient.kind != RuleKind::nothing;
+           rules.reorient.kind != RuleKind::nothing || rules.select;
   };
   return std::any_of(zones.begin(), zones.end(), gives);
 }

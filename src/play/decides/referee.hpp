@@ -60,6 +60,8 @@ class Referee {
   /// The same for questions from outside, of which a log need not know.
   [[nodiscard]] Rulebook plain_rulebook() const;
   [[nodiscard]] PickVerdict judge_pick(CardId card) const;
+  /// Whether what a move carries may be picked up by who makes it, as its run, or as chosen cards.
+  [[nodiscard]] PickVerdict judge_pick(const Move& move) const;
   [[nodiscard]] bool can_undo() const { return history_.can_undo(); }
   [[nodiscard]] bool can_redo() const { return history_.can_redo(); }
   [[nodiscard]] std::span<const Proposal> waiting() const { return waiting_; }

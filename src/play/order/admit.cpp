@@ -10,6 +10,7 @@
 #include "apsidon/play/setup.hpp"
 #include "geometry/utf8.hpp"
 #include "play/values/input_fields.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon::play_detail {
 namespace {
@@ -236,7 +237,8 @@ Verdict usable(Verdict verdict) {
 Verdict usable(Verdict verdict, const Move& move) {
   verdict = usable(std::move(verdict));
   if (verdict.allowed()) return verdict;
-  if (!verdict.card && !verdict.face && move.kind == MoveKind::run) verdict.card = move.run.first;
+  if (!verdict.card && !verdict.face && rules_detail::carries(move))
+    verdict.card = rules_detail::named_by(move).first;
   if (!verdict.zone) verdict.zone = move.to;
   return verdict;
 }

@@ -171,10 +171,11 @@ void Following::cancel_torn() {
 void Following::hold_again() {
   field_.hand.each([&](const Hand::Carry& carry) {
     if (!carry.holds) return;
-    for (const CardId card : field_.table().cards_of(carry.run)) {
-      const Pose goal = field_.hand.goal(carry, card, field_.table(), field_.arrangement, field_.feel());
-      if (field_.traffic.motion().goal(field_.slot(card)) != goal)
-        field_.traffic.travel(field_.slot(card), goal, field_.feel().carry);
+    for (const Hand::Taken& taken : carry.cards) {
+      const Pose goal =
+          field_.hand.goal(carry, taken.card, field_.table(), field_.arrangement, field_.feel());
+      if (field_.traffic.motion().goal(taken.slot) != goal)
+        field_.traffic.travel(taken.slot, goal, field_.feel().carry);
     }
   });
 }

@@ -8,8 +8,18 @@ namespace apsidon::play_detail {
 
 /// Takes a run into the hand, or says why not.
 void Impl::pick_up(CardId id, const Gesture& gesture, Hand::Carry as) {
-  PickVerdict pick = referee.judge_pick(id);
-  for (const CardId card : table().cards_of(pick.run)) {
+  PickVerdict pick;
+  std::span<const CardId> cards;
+  if (selection.has(id)) {
+    // One of the chosen takes all of them along.
+    as.chosen.assign(selection.cards().begin(), selection.cards().end());
+    cards = as.chosen;
+    pick = {rules_detail::judge_chosen(table(), referee.rulebook(), cards), {id, cards.size()}};
+  } else {
+    pick = referee.judge_pick(id);
+    cards = table().cards_of(pick.run);
+  }
+  for (const CardId card : cards) {
     // Of the run below what another pointer drags.
     if (hand.has(card))
       pick.verdict = {.reason = Reason::in_hand, .card = card, .zone = table().card(id)->zone};
@@ -27,9 +37,8 @@ void Impl::pick_up(CardId id, const Gesture& gesture, Hand::Carry as) {
   hand.find_targets(table(), referee.rulebook());
   if (hand.carry().mode != Hand::Carry::Mode::drag) {
     // Picked up by a tap or a key it stays where it is, and rises.
-    for (const CardId card : table().cards_of(pick.run)) {
-      traffic.lean(slot(card), Following(*this).risen_in_window(slot(card)), rising_spring(feel()));
-    }
+    for (const Hand::Taken& taken : hand.carry().cards)
+      traffic.lean(taken.slot, Following(*this).risen_in_window(taken.slot), rising_spring(feel()));
   }
   events.tell(hand.event(EventKind::picked_up, gesture.time), table());
 }
@@ -47,7 +56,7 @@ void Impl::start_drag(const Gesture& gesture) {
   const float shrinks = live.scale > 0 ? arrangement.resting(slot(id)).scale / live.scale : 1;
   hand.begin_drag((live.centre - gesture.from) * shrinks, live.rotation, arrangement.card().height);
   if (hand.carry().holds) {
-    for (const CardId card : table().cards_of(hand.carry().run)) traffic.hold(slot(card));
+    for (const Hand::Taken& taken : hand.carry().cards) traffic.hold(taken.slot);
   }
   carry_to(gesture.at, gesture.time);
 }
@@ -58,9 +67,9 @@ void Impl::carry_to(Vec2 pointer, double time) {
   follows.make_room();
   const Hand::Carry& carry = hand.carry();
   if (!carry.holds) return;
-  for (const CardId card : table().cards_of(carry.run)) {
-    traffic.travel(slot(card), hand.goal(carry, card, table(), arrangement, feel()), feel().carry);
-    if (feel().tilt_angle > Angle{}) traffic.lean(slot(card), carry.lean(), Hand::leaning_spring(feel()));
+  for (const Hand::Taken& taken : carry.cards) {
+    traffic.travel(taken.slot, hand.goal(carry, taken.card, table(), arrangement, feel()), feel().carry);
+    if (feel().tilt_angle > Angle{}) traffic.lean(taken.slot, carry.lean(), Hand::leaning_spring(feel()));
   }
 }
 

@@ -80,7 +80,8 @@ void tap(Impl& field, const Gesture& gesture) {
   const Tap tap = read_tap(gesture, pressed, {field.setup(), field.hand.carry(), field.gate.is_open(), off});
   if (tap.told) tell_tap(field, tap.on, gesture);
   if (tap.drops || tap.puts_back) field.hand.point_at(gesture.at);
-  if (tap.drops) (void)field.propose(field.hand.move_to(tap.on.zone), true, {.at = gesture.at}, gesture.time);
+  if (tap.drops)
+    (void)field.propose(field.hand.carry().to(tap.on.zone), true, {.at = gesture.at}, gesture.time);
   if (tap.puts_back) Following(field).cancel_carry(gesture.at, CancelCause::put_back);
   act(field, tap, gesture,
       {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
@@ -117,7 +118,7 @@ bool press_key(Impl& field, const KeyInput& input) {
     }
     case KeyRequest::drop: {
       const CardId card = field.hand.carry().run.first;
-      (void)field.propose(field.hand.move_to(field.hand.carry().aimed), true, {.at = field.focus.at()},
+      (void)field.propose(field.hand.carry().to(field.hand.carry().aimed), true, {.at = field.focus.at()},
                           input.time);
       if (const Card* moved = field.table().card(card))
         field.focus.set({.card = card, .zone = moved->zone}, field.focus_view(), field.events);

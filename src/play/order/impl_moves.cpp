@@ -24,12 +24,12 @@ void put_back_before(Impl& field, const Move& move) {
 
 /// Of a run all cards shake that were refused; of a draw the topmost, of which the player tapped the stock.
 void shake_cards_of(Impl& field, const Move& move) {
-  if (!rules_detail::names_run(move)) {
+  if (!rules_detail::names_cards(move)) {
     if (const auto top = field.table().top(move.from))
       field.start_effect(*top, field.feel().shake, EffectKind::swing, 0);
     return;
   }
-  for (const CardId card : field.table().cards_of(move.run))
+  for (const CardId card : field.referee.cards_of(move))
     field.start_effect(card, field.feel().shake, EffectKind::swing, 0);
 }
 
@@ -37,17 +37,17 @@ void shake_cards_of(Impl& field, const Move& move) {
 void let_copies_fly(Impl& field) {
   const Hand::Carry& carry = field.hand.carry();
   if (!carry.drags() || carry.holds) return;
-  for (const CardId card : field.table().cards_of(carry.run)) {
-    field.traffic.put_in_flight(field.slot(card),
-                                Hand::copy_pose(carry, field.table(), field.arrangement, card));
+  for (const Hand::Taken& taken : carry.cards) {
+    field.traffic.put_in_flight(taken.slot,
+                                Hand::copy_pose(carry, field.table(), field.arrangement, taken.card));
   }
 }
 
 /// The cards of a proposal that waits stay as they are until it is answered; those of a run show at the
 /// target, beside what waits there already.
 void lock(Impl& field, const Proposal& proposal) {
-  if (proposal.move.kind == MoveKind::run) {
-    for (const CardId card : field.table().cards_of(proposal.move.run)) field.traffic.lock(field.slot(card));
+  if (rules_detail::carries(proposal.move)) {
+    for (const CardId card : field.referee.cards_of(proposal.move)) field.traffic.lock(field.slot(card));
   }
   Following follows(field);
   follows.make_room();
@@ -62,14 +62,14 @@ void finish_proposed(Impl& field, const Move& move, double time) {
   } else if (move.kind == MoveKind::named) {
     field.traffic.clear_retired(field.table());  // it may have taken cards away: they are not to be looked at
     Following(field).table_changed();
-  } else if (move.kind != MoveKind::run) {
+  } else if (!rules_detail::carries(move)) {
     Following(field).table_changed();
   } else {
     Following follows(field);
     follows.lay_out();
     // Cards whose resting pose has not changed were not sent by the layout, and may be on their way to
     // somewhere else.
-    for (const CardId card : field.table().cards_of(move.run)) {
+    for (const CardId card : field.table().cards_of(rules_detail::named_by(move))) {
       const Pose& resting = field.arrangement.resting(field.slot(card));
       if (field.traffic.motion().goal(field.slot(card)) != resting)
         field.traffic.fly(field.slot(card), resting, field.feel().move.glide, true);
@@ -93,13 +93,12 @@ void finish_move(Impl& field, ZoneId from, double time) {
 Verdict Impl::make(const Move& move, double time) {
   if (move.kind == MoveKind::undo || move.kind == MoveKind::redo) return go_back(move.kind == MoveKind::redo);
   put_back_before(*this, move);
-  const Card* card = table().card(move.run.first);
+  const CardId first = rules_detail::named_by(move).first;
+  const Card* card = table().card(first);
   const Vec2 at = card ? arrangement.neutral(slot(card->id)).centre : Vec2{};
-  if (move.kind == MoveKind::run) {
-    const PickVerdict pick =
-        judge_pick(table(), rules_detail::as_played_by(referee.rulebook(), move.seat), move.run.first);
-    if (!pick.verdict)
-      return refuse_pick(pick.verdict, move.run.first, card ? card->zone : ZoneId{}, at, time);
+  if (rules_detail::carries(move)) {
+    const PickVerdict pick = referee.judge_pick(move);
+    if (!pick.verdict) return refuse_pick(pick.verdict, first, card ? card->zone : ZoneId{}, at, time);
     events.tell({.kind = EventKind::picked_up,
                  .time = time,
                  .card = card->id,
@@ -110,8 +109,8 @@ Verdict Impl::make(const Move& move, double time) {
     return propose(move, false, {.at = at}, time);
   }
   const Verdict verdict = judge_move(table(), referee.rulebook(), move);
-  if (rules_detail::names_run(move)) {
-    if (!verdict) return refuse_pick(verdict, move.run.first, card ? card->zone : ZoneId{}, at, time);
+  if (rules_detail::names_cards(move)) {
+    if (!verdict) return refuse_pick(verdict, first, card ? card->zone : ZoneId{}, at, time);
     return propose(move, false, {.at = at}, time);
   }
   const ZoneId stock = move.kind == MoveKind::recycle ? move.to : move.from;
@@ -122,7 +121,8 @@ Verdict Impl::make(const Move& move, double time) {
 
 Verdict Impl::refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2 at, double time) {
   // Of what is not on the table there is nothing to tell.
-  const auto nothing = {Reason::unknown_card, Reason::unknown_zone, Reason::unknown_move};
+  const auto nothing = {Reason::unknown_card, Reason::unknown_zone, Reason::unknown_move,
+                        Reason::nothing_chosen};
   if (std::find(nothing.begin(), nothing.end(), verdict.reason) != nothing.end()) return verdict;
   events.tell({.kind = EventKind::pick_refused,
                .time = time,
@@ -135,11 +135,13 @@ Verdict Impl::refuse_pick(const Verdict& verdict, CardId card, ZoneId zone, Vec2
   return verdict;
 }
 
-/// The move that a tap is, on a stock, or on a card, is looked for and made.
+/// The move that a tap is, on a stock, on a card, or of what is chosen, is looked for and made.
 Verdict Impl::make_of_tap(TapKind does, const Hit& on, double time) {
   const Rulebook rules = referee.rulebook();
   const bool draws = does == TapKind::draw;
+  const bool sends_chosen = does == TapKind::send && selection.has(on.card);
   const MoveVerdict found = draws                   ? stock_move(table(), rules, on.zone)
+                            : sends_chosen          ? best_move(table(), rules, selection.cards())
                             : does == TapKind::send ? best_move(table(), rules, on.card)
                             : does == TapKind::flip ? flip_move(table(), rules, on.card)
                                                     : reorient_move(table(), rules, on.card);
@@ -203,7 +205,7 @@ void Impl::end_made() {
 
 /// The cards of a move that was not made go back from where they were shown.
 void Impl::send_home(const Move& move, std::span<const CardId> cards) {
-  if (move.kind != MoveKind::run) return;
+  if (!rules_detail::carries(move)) return;
   for (const CardId card : cards) {
     if (table().card(card)) traffic.fly(slot(card), arrangement.resting(slot(card)), feel().back, false);
   }

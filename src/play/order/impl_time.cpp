@@ -139,9 +139,9 @@ void run_table_due(Impl& field) {
 }
 
 void run_hand_due(Impl& field) {
-  field.hand.straighten(field.now(), [&](const Run& run) {
-    for (const CardId card : field.table().cards_of(run))
-      field.traffic.lean(field.slot(card), {}, Hand::leaning_spring(field.feel()));
+  field.hand.straighten(field.now(), [&](const Hand::Carry& carry) {
+    for (const Hand::Taken& taken : carry.cards)
+      field.traffic.lean(taken.slot, {}, Hand::leaning_spring(field.feel()));
   });
   const auto gestures = field.hand.gestures().advance_to(field.now());
   for (std::size_t i = 0; i < gestures.size(); ++i) (void)field.handle(gestures[i]);

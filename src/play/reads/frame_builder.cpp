@@ -242,7 +242,8 @@ void FrameBuilder::add_copies(const FrameSources& from) {
   std::uint64_t n = 0;
   from.hand.each([&](const Hand::Carry& carry) {
     if (carry.mode != Hand::Carry::Mode::drag) return;
-    for (const CardId id : from.setup.table.cards_of(carry.run)) {
+    for (const Hand::Taken& taken : carry.cards) {
+      const CardId id = taken.card;
       const Pose pose = Hand::copy_pose(carry, from.setup.table, from.arrangement, id);
       const Card& card = *from.setup.table.card(id);
       const bool face = shows_face(pose.flip);

@@ -6,6 +6,7 @@
 #include <utility>
 
 #include "apsidon/layout/free.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon::play_detail {
 namespace {
@@ -26,6 +27,17 @@ bool is_free(const TableSetup& setup, ZoneId zone) {
 
 bool Hand::Carry::wants(ZoneId zone) const {
   return std::find(targets.begin(), targets.end(), zone) != targets.end();
+}
+
+bool Hand::Carry::is_from(ZoneId zone) const {
+  return std::all_of(cards.begin(), cards.end(), [&](const Taken& taken) { return taken.zone == zone; });
+}
+
+Move Hand::Carry::to(ZoneId zone) const {
+  if (chosen.empty()) return {.run = run, .from = home, .to = zone};
+  const auto first =
+      std::find_if(cards.begin(), cards.end(), [&](const Taken& taken) { return taken.card == chosen[0]; });
+  return {.kind = MoveKind::several, .cards = chosen, .from = first->zone, .to = zone};
 }
 
 void Hand::set_options(const DragOptions& options) {
@@ -113,8 +125,15 @@ void Hand::take(Carry as, const Run& run, const Table& table) {
   carry_ = std::move(as);
   carry_.run = run;
   carry_.home = table.card(run.first)->zone;
-  carry_.cards_above = above(run, table);
-  for (const CardId card : table.cards_of(run)) carry_.cards.push_back({card, *table.slot(card)});
+  const bool chosen = !carry_.chosen.empty();
+  carry_.cards_above = chosen ? 0 : above(run, table);
+  for (const CardId card : chosen ? std::span<const CardId>(carry_.chosen) : table.cards_of(run))
+    carry_.cards.push_back({card, *table.slot(card), table.card(card)->zone});
+  if (chosen) {
+    std::sort(carry_.cards.begin(), carry_.cards.end(), [&](const Taken& a, const Taken& b) {
+      return std::pair(a.zone, table.card(a.card)->index) < std::pair(b.zone, table.card(b.card)->index);
+    });
+  }
   note_change();
 }
 
@@ -130,6 +149,12 @@ float Hand::turned(const Carry& carry, const Card& card) {
 void Hand::find_targets(const Table& table, const Rulebook& rules) {
   carry_.targets.clear();
   // It may be that it would not be picked up any more: then nothing takes it.
+  const bool may = !carry_.chosen.empty() && rules_detail::judge_chosen(table, rules, carry_.chosen);
+  for (const Zone& zone : table.zones()) {
+    if (may && rules_detail::judge_chosen_drop(table, rules, carry_.chosen, zone.id))
+      carry_.targets.push_back(zone.id);
+  }
+  if (!carry_.chosen.empty()) return note_change();
   const PickVerdict pick = judge_pick(table, rules, carry_.run.first);
   if (pick.verdict && pick.run == carry_.run) {
     for (const Zone& zone : table.zones()) {
@@ -167,7 +192,7 @@ void Hand::find_aim(const TableSetup& setup, const Arrangement& arrangement) {
   carry_.insert_at.reset();
   carry_.sideways.reset();
   const bool wanted = carry_.wants(carry_.aimed);
-  const bool within = carry_.aimed == carry_.home;
+  const bool within = carry_.is_from(carry_.aimed);
   if (wanted && !within) carry_.sideways = setup.rules_of(carry_.aimed).lays_sideways;
   carry_.rotation = turned(carry_, *setup.table.card(carry_.run.first));
   if (!wanted) return;
@@ -208,6 +233,15 @@ ZoneId Hand::aim(Vec2 pointer, const Arrangement& arrangement) const {
   return best ? best : arrangement.zone_at(pointer, [](ZoneId) { return true; });
 }
 
+/// Back to its own index is no move.
+bool Hand::lies_elsewhere(const Table& table) const {
+  std::size_t at = carry_.insert_at.value_or(0);
+  const auto is_at = [&](CardId card) { return table.card(card)->index == at++; };
+  if (!carry_.insert_at) return true;
+  return carry_.chosen.empty() ? !is_at(carry_.run.first)
+                               : !std::all_of(carry_.chosen.begin(), carry_.chosen.end(), is_at);
+}
+
 Hand::Letting Hand::let_go(const Gesture& gesture, const TableSetup& setup,
                            const Arrangement& arrangement) const {
   ZoneId to = carry_.aimed;
@@ -224,11 +258,11 @@ Hand::Letting Hand::let_go(const Gesture& gesture, const TableSetup& setup,
     const bool aims = to && to != carry_.home && carry_.wants(to);
     if (!aims) to = flicked;
   }
-  // Back to its own index is no move.
-  const bool elsewhere = is_free(setup, to) || carry_.insert_at != setup.table.card(carry_.run.first)->index;
-  const bool sorts = to && to == carry_.home && setup.rules_of(to).sorts && elsewhere;
+  const bool within = to && carry_.is_from(to);
+  const bool sorts =
+      within && setup.rules_of(to).sorts && (is_free(setup, to) || lies_elsewhere(setup.table));
   if (!to || (to == carry_.home && !sorts)) return letting;
-  Move move = move_to(to);
+  Move move = carry_.to(to);
   if (to == carry_.aimed) move.at = carry_.insert_at;
   if (is_free(setup, to)) {
     const Card& card = *setup.table.card(carry_.run.first);
@@ -263,13 +297,18 @@ void Hand::select(std::uint32_t pointer) {
 }
 
 bool Hand::is_covered(const Table& table, const Rulebook& rules) const {
-  if (above(carry_.run, table) <= carry_.cards_above) return false;
+  if (!carry_.chosen.empty() || above(carry_.run, table) <= carry_.cards_above) return false;
   const PickVerdict pick = judge_pick(table, rules, carry_.run.first);
   const Reason reason = pick.verdict.reason;
   return pick.verdict ? pick.run != carry_.run : reason == Reason::not_top || reason == Reason::not_linked;
 }
 
 bool Hand::is_torn(const Table& table) const {
+  if (!carry_.chosen.empty()) {
+    return std::any_of(carry_.cards.begin(), carry_.cards.end(), [&](const Taken& was) {
+      return !table.card(was.card) || table.card(was.card)->zone != was.zone;
+    });
+  }
   const Card* first = table.card(carry_.run.first);
   const auto now = table.cards_of(carry_.run);
   return !first || first->zone != carry_.home ||
@@ -305,15 +344,30 @@ Event Hand::event(EventKind kind, double time) const {
           .at = carry_.pointer};
 }
 
-Vec2 Hand::from_first(const Run& run, const Table& table, const Arrangement& arrangement, CardId card) {
-  return arrangement.neutral(*table.slot(card)).centre - arrangement.neutral(*table.slot(run.first)).centre;
+Offset Hand::held_beside(const Carry& carry, const Table& table, const Arrangement& arrangement,
+                         CardId card) {
+  if (carry.chosen.empty()) {
+    const auto middle = [&](CardId of) { return arrangement.neutral(*table.slot(of)).centre; };
+    return {.move = middle(card) - middle(carry.run.first)};
+  }
+  const auto place = [&](CardId of) {
+    const auto is = [&](const Taken& taken) { return taken.card == of; };
+    return static_cast<float>(std::find_if(carry.cards.begin(), carry.cards.end(), is) - carry.cards.begin());
+  };
+  // A fan that a hand would hold: of many cards it is closer, so that it stays one.
+  const float gaps = std::max(static_cast<float>(carry.cards.size()) - 1, 1.0f);
+  const float steps = place(card) - place(carry.run.first);
+  const Size size = arrangement.card();
+  return {.move = {steps * std::min(0.24f, 1.7f / gaps) * size.width, steps * steps * 0.008f * size.height},
+          .rotation = steps * std::min(0.07f, 0.5f / gaps)};
 }
 
 Pose Hand::goal(const Carry& carry, CardId card, const Table& table, const Arrangement& arrangement,
                 const Feel& feel) const {
   Pose goal = arrangement.resting(*table.slot(card));
-  goal.centre = carry.middle(carry.pointer) + from_first(carry.run, table, arrangement, card);
-  goal.rotation = turned(carry, *table.card(card));
+  const Offset beside = held_beside(carry, table, arrangement, card);
+  goal.centre = carry.middle(carry.pointer) + beside.move;
+  goal.rotation = turned(carry, *table.card(card)) + beside.rotation;
   goal.lift = feel.carry_lift;
   goal.opacity *= options_.held_opacity;
   return goal;
@@ -321,8 +375,9 @@ Pose Hand::goal(const Carry& carry, CardId card, const Table& table, const Arran
 
 Pose Hand::copy_pose(const Carry& carry, const Table& table, const Arrangement& arrangement, CardId card) {
   Pose pose = arrangement.resting(*table.slot(card));
-  pose.centre = carry.middle(carry.pointer) + from_first(carry.run, table, arrangement, card);
-  pose.rotation = turned(carry, *table.card(card));
+  const Offset beside = held_beside(carry, table, arrangement, card);
+  pose.centre = carry.middle(carry.pointer) + beside.move;
+  pose.rotation = turned(carry, *table.card(card)) + beside.rotation;
   return pose;
 }
 

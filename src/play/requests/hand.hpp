@@ -41,36 +41,43 @@ class Hand {
   struct Taken {
     CardId card;
     std::size_t slot;
+    ZoneId zone;
   };
-  /// One run in the hand.
+  /// One run in the hand, or cards that are chosen.
   struct Carry {
     enum class Mode : std::uint8_t { drag, tap, keys };
     Mode mode = Mode::drag;
     std::uint32_t by = 0;  ///< the pointer that drags
     PointerKind kind = PointerKind::mouse;
-    Run run = {};  ///< no cards: nothing is carried
+    Run run = {};  ///< no cards: nothing is carried; of chosen cards the gripped one, and how many they are
     ZoneId home = {};
-    bool picked_up = false;  ///< by the player; otherwise a call sends it
-    bool holds = false;      ///< the cards themselves follow the pointer
-    Vec2 grip = {};          ///< from the pointer to the middle of the first card, as that lay turned
-    float gripped = 0;       ///< radians: how it lay turned
-    Vec2 above = {};         ///< how far it is held above a finger
-    Vec2 pointer = {};       ///< where it was last
-    double time = 0;         ///< when it was there
-    float tilt = 0;          ///< radians, by its speed
-    float rotation = 0;      ///< radians: how its first card is held
+    std::vector<CardId> chosen = {};  ///< cards from here and there, in the order of choosing; none: a run
+    bool picked_up = false;           ///< by the player; otherwise a call sends it
+    bool holds = false;               ///< the cards themselves follow the pointer
+    Vec2 grip = {};      ///< from the pointer to the middle of the first card, as that lay turned
+    float gripped = 0;   ///< radians: how it lay turned
+    Vec2 above = {};     ///< how far it is held above a finger
+    Vec2 pointer = {};   ///< where it was last
+    double time = 0;     ///< when it was there
+    float tilt = 0;      ///< radians, by its speed
+    float rotation = 0;  ///< radians: how its first card is held
     std::optional<bool> sideways = {};  ///< as the aimed-at zone would lay its cards; none: each as it lies
     ZoneId aimed = {};
     std::optional<std::size_t> insert_at = {};  ///< in the aimed-at zone
     std::vector<ZoneId> targets = {};
     std::size_t cards_above = 0;  ///< how many cards of its zone lay on it
-    std::vector<Taken> cards =
-        {};  ///< as they were picked up: the game may tear the run apart, or take cards away
+    /// As they were picked up: the game may tear the run apart, or take cards away. Chosen ones in the order
+    /// in which they lie.
+    std::vector<Taken> cards = {};
 
     static Vec2 turned_by(Vec2 v, float radians) { return rotated(v, std::cos(radians), std::sin(radians)); }
     [[nodiscard]] bool empty() const { return run.count == 0; }
     [[nodiscard]] bool drags() const { return !empty() && mode == Mode::drag; }
     [[nodiscard]] bool wants(ZoneId zone) const;
+    /// Whether all of it comes from this zone.
+    [[nodiscard]] bool is_from(ZoneId zone) const;
+    /// The move of it to a zone.
+    [[nodiscard]] Move to(ZoneId zone) const;
     /// The middle of the first card, lying turned so, while the pointer is here: the gripped point stays
     /// under it.
     [[nodiscard]] Vec2 middle(Vec2 at, float turned) const {
@@ -126,7 +133,7 @@ class Hand {
 
   // From a pick-up to its end.
 
-  /// A run is carried from now on; what was carried before waits.
+  /// A run, or the cards that `as` has chosen, are carried from now on; what was carried before waits.
   void take(Carry as, const Run& run, const Table& table);
   /// Asks the rules which zones would take the run.
   void find_targets(const Table& table, const Rulebook& rules);
@@ -150,17 +157,13 @@ class Hand {
   };
   [[nodiscard]] Letting let_go(const Gesture& gesture, const TableSetup& setup,
                                const Arrangement& arrangement) const;
-  /// The move of what is carried to a zone.
-  [[nodiscard]] Move move_to(ZoneId zone) const {
-    return {.run = carry_.run, .from = carry_.home, .to = zone};
-  }
   /// The carry ends; another pointer's goes on.
   Carry forget();
   /// Pointers that drag, the current one first.
   [[nodiscard]] std::vector<std::uint32_t> pointers() const;
   /// The drag of this pointer, if it has one, is `carry()` from now on.
   void select(std::uint32_t pointer);
-  /// Whether its cards do not lie together any more where they were picked up.
+  /// Whether its cards do not lie any more, and a run together, where they were picked up.
   [[nodiscard]] bool is_torn(const Table& table) const;
   /// Whether a card was laid onto it, with which it would be picked up now, or under which it is covered.
   [[nodiscard]] bool is_covered(const Table& table, const Rulebook& rules) const;
@@ -168,13 +171,13 @@ class Hand {
   void aim_again(const TableSetup& setup, const Rulebook& rules, const Arrangement& arrangement);
   /// When a gesture comes by itself, or a tilt ends as the pointer rests; infinity when nothing does.
   [[nodiscard]] double due() const;
-  /// Calls `with` for each run whose tilt has ended by this time.
+  /// Calls `with` for each carry whose tilt has ended by this time.
   template <class With>
   void straighten(double time, With with) {
     const auto look = [&](Carry& carry) {
       if (carry.empty() || carry.tilt == 0 || carry.time + tilt_stays > time) return;
       carry.tilt = 0;
-      with(carry.run);
+      with(carry);
     };
     look(carry_);
     for (Carry& other : others_) look(other);
@@ -189,9 +192,9 @@ class Hand {
   /// Where the translucent copy of a dragged card is.
   [[nodiscard]] static Pose copy_pose(const Carry& carry, const Table& table, const Arrangement& arrangement,
                                       CardId card);
-  /// From the middle of the run's first card to that of another, as they lie.
-  [[nodiscard]] static Vec2 from_first(const Run& run, const Table& table, const Arrangement& arrangement,
-                                       CardId card);
+  /// How a card of it is held, from the one that is gripped: a run as it lies, chosen cards as a small fan.
+  [[nodiscard]] static Offset held_beside(const Carry& carry, const Table& table,
+                                          const Arrangement& arrangement, CardId card);
 
  private:
   static constexpr double tilt_stays = 0.06;  // seconds; a silent pointer counts as still after that
@@ -202,6 +205,7 @@ class Hand {
     bool anywhere = false;
   };
   [[nodiscard]] const Pressed* pressed(std::uint32_t pointer) const;
+  [[nodiscard]] bool lies_elsewhere(const Table& table) const;
   [[nodiscard]] ZoneId aim(Vec2 pointer, const Arrangement& arrangement) const;
   void find_aim(const TableSetup& setup, const Arrangement& arrangement);
   void note_change();

@@ -8,14 +8,13 @@ bool Selection::has(CardId card) const {
   return std::find(cards_.begin(), cards_.end(), card) != cards_.end();
 }
 
-Verdict Selection::judge(CardId card, const Referee& referee) const {
-  if (has(card)) return {};
-  return judge_select(referee.table(), referee.rulebook(), cards_, card);
+Verdict Selection::judge(CardId card, const Table& table, const Rulebook& rules) const {
+  return has(card) ? Verdict{} : judge_select(table, rules, cards_, card);
 }
 
 Verdict Selection::select(CardId card, const Referee& referee, double time, EventQueue& events) {
   if (has(card)) return {};
-  if (Verdict verdict = judge(card, referee); !verdict) return verdict;
+  if (Verdict verdict = judge(card, referee.table(), referee.rulebook()); !verdict) return verdict;
   cards_.push_back(card);
   zones_.push_back(referee.table().card(card)->zone);
   ++revision_;
@@ -30,19 +29,22 @@ void Selection::deselect(CardId card, const Referee& referee, double time, Event
   cards_.erase(it);
   ++revision_;
   tell(EventKind::deselected, card, referee, time, events);
+  keep(referee, time, events);
 }
 
 void Selection::clear(const Referee& referee, double time, EventQueue& events) {
+  // From the last on: those before it could be chosen without it.
   while (!cards_.empty()) deselect(cards_.back(), referee, time, events);
 }
 
 void Selection::keep(const Referee& referee, double time, EventQueue& events) {
-  const Rulebook rules = referee.plain_rulebook();
-  for (std::size_t i = cards_.size(); i-- > 0;) {
+  Rulebook rules = referee.rulebook();
+  rules.locked = {};  // they are chosen while they wait, and again when that is refused
+  for (std::size_t i = 0; i < cards_.size(); ++i) {
     const Card* card = referee.table().card(cards_[i]);
-    const bool off = card && !rules_detail::judge_switches(rules, *card);
-    if (card && card->zone == zones_[i] && card->face_up && !off) continue;
-    deselect(cards_[i], referee, time, events);
+    const auto before = std::span(cards_).first(i);
+    if (card && card->zone == zones_[i] && judge_select(referee.table(), rules, before, cards_[i])) continue;
+    return deselect(cards_[i], referee, time, events);  // and what is kept after that
   }
 }
 

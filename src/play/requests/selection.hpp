@@ -11,8 +11,8 @@ namespace apsidon::play_detail {
 
 /// What is chosen, in the order of choosing. It asks the referee, and changes nothing on the table.
 ///
-/// Invariant: each card is on the table, once, in the zone where it was chosen, not covered and not switched
-/// off; each change is told by one event.
+/// Invariant: the rules let all of it be chosen in this order, and each card lies in the zone where it was
+/// chosen; each change is told by one event.
 class Selection {
  public:
   [[nodiscard]] std::span<const CardId> cards() const { return cards_; }
@@ -20,12 +20,12 @@ class Selection {
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
   /// Whether it may be chosen, with what is chosen already; a card that is chosen may.
-  [[nodiscard]] Verdict judge(CardId card, const Referee& referee) const;
+  [[nodiscard]] Verdict judge(CardId card, const Table& table, const Rulebook& rules) const;
   /// Chooses it; refused where the rules refuse it. A card that is chosen stays so.
   Verdict select(CardId card, const Referee& referee, double time, EventQueue& events);
   void deselect(CardId card, const Referee& referee, double time, EventQueue& events);
   void clear(const Referee& referee, double time, EventQueue& events);
-  /// What cannot be chosen any more, as things are now, is not.
+  /// What could not be chosen any more, as things are now, is not.
   void keep(const Referee& referee, double time, EventQueue& events);
 
  private:

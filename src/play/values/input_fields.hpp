@@ -53,7 +53,8 @@ inline constexpr Words<ReasonInput::What, 6> reason_words{{{"close_gate", Reason
                                                            {"forbid_undo", ReasonInput::What::forbid_undo},
                                                            {"allow_undo", ReasonInput::What::allow_undo}}};
 inline constexpr Words<bool, 2> undo_words{{{"undo", false}, {"redo", true}}};
-inline constexpr Words<MoveKind, 8> move_words{{{"run", MoveKind::run},
+inline constexpr Words<MoveKind, 9> move_words{{{"run", MoveKind::run},
+                                                {"several", MoveKind::several},
                                                 {"draw", MoveKind::draw},
                                                 {"recycle", MoveKind::recycle},
                                                 {"flip", MoveKind::flip},
@@ -140,6 +141,7 @@ void fields(Move& m, V& v) {
   v("on", m.on, false);
   v("card", m.run.first);
   v("count", m.run.count);
+  v("cards", m.cards);
   v("from", m.from);
   v("to", m.to);
   v("at", m.at);

@@ -92,8 +92,8 @@ struct Showing {
   }
   void follow(Change change) { test::follow(traffic, arrangement, referee.setup(), change, feel); }
   FrameSources sources() const {
-    return {referee.setup(), panels, schedule, switches, arrangement, traffic, hand,
-            hover,           focus,  referee,  feel,     0.07f};
+    return {referee.setup(), panels, schedule,  switches, arrangement, traffic, hand,
+            hover,           focus,  selection, referee,  feel,        0.07f};
   }
   Referee referee;
   Arrangement arrangement;
@@ -103,6 +103,7 @@ struct Showing {
   Traffic traffic{0};
   Hand hand{{}, {}};
   Hover hover{{}};
+  Selection selection;
   Focus focus;
   Feel feel;
   EventQueue events;
