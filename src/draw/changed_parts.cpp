@@ -112,6 +112,10 @@ std::span<const Rect> ChangedParts::of(const Frame& frame, std::span<const Shado
     compare_items(frame, shadows);
     compare_badges(frame, shadows);
     compare_panels(frame);
+    if (before_.sweep != frame.sweep) {
+      add(grown(before_.sweep, 2));
+      add(grown(frame.sweep, 2));
+    }
     for (const Rect& box : again_) add(box);
     for (Rect& box : boxes_) box = shared(box, window);
     std::erase_if(boxes_, [](const Rect& box) { return box.empty(); });

@@ -262,8 +262,9 @@ void draw_marks(cairo_t* cr, const FrameItem& item, double radius) {
   if (item.marks.glows) draw_glow(cr, {{0, 0}, {item.size.width, item.size.height}}, radius);
   if (item.marks.legal_target) ring(palette::aqua, item.marks.aimed_at ? 3 : 2);
   if (item.marks.locked) ring(faded(palette::gold, 0.5), 1.5);
-  if (item.marks.refused) ring(palette::coral, 3);
+  if (item.marks.playable) ring(faded(palette::aqua, 0.6), 1.5);
   if (item.marks.selected) ring(palette::aqua, 3);
+  if (item.marks.refused) ring(palette::coral, 3);
   if (item.marks.focus) ring(palette::gold, 3);
 }
 
@@ -339,6 +340,16 @@ void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground grou
       draw_item(cr, frame.items[i], faces, part.shadows[i], own, radius, pixel_ratio);
   }
   panels(true);
+  if (!frame.sweep.empty() && can_be_drawn({.area = frame.sweep})) {
+    const auto box = [&] {
+      const Size size = frame.sweep.size();
+      cairo_rectangle(cr, frame.sweep.min.x, frame.sweep.min.y, size.width, size.height);
+    };
+    box();
+    fill(cr, faded(palette::aqua, 0.15));
+    box();
+    stroke(cr, palette::aqua, 1.5);
+  }
 }
 
 void draw_frame(cairo_t* cr, const Frame& frame, const Faces& faces, Ground ground, float pixel_ratio) {

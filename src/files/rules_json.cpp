@@ -212,8 +212,8 @@ PickRule read_pick(const Node& node, const Table& table) {
 
 SelectRule read_select(const Node& node, const Table& table) {
   node.expect_form(node.json().is_object(), "an object, with 'when' and 'link' where not all may be chosen,");
-  node.expect_keys({"when", "link"});
-  SelectRule select;
+  node.expect_keys({"when", "link", "covered"});
+  SelectRule select{.covered = node.truth_or("covered", false)};
   if (node.has("when")) select.when = read_rule(node.child("when"), table);
   if (node.has("link")) select.link = read_rule(node.child("link"), table);
   return select;
@@ -223,6 +223,7 @@ Json json_of(const SelectRule& select, const Table& table) {
   Json json = Json::object();
   if (select.when.kind != RuleKind::anything) json["when"] = json_of(select.when, table);
   if (select.link.kind != RuleKind::anything) json["link"] = json_of(select.link, table);
+  if (select.covered) json["covered"] = true;
   return json;
 }
 

@@ -1,6 +1,7 @@
 // Cards that are chosen, and moved together wherever they lie.
 #include <algorithm>
 #include <set>
+#include <utility>
 
 #include "rules/ask.hpp"
 #include "rules/inside.hpp"
@@ -39,7 +40,7 @@ Verdict judge_select(const Table& table, const Rulebook& rules, std::span<const 
   const SelectRule* select = select_of(rules, card->zone);
   if (!select) return refuse(Reason::select_nothing);
   if (holds(chosen, id)) return refuse(Reason::in_hand);
-  if (!card->face_up) return refuse(Reason::face_down);
+  if (!card->face_up && !select->covered) return refuse(Reason::face_down);
   if (holds(rules.locked, id)) return refuse(Reason::locked);
   if (Verdict off = rules_detail::judge_switches(rules, *card); !off) return off;
   Asked q = Asked::where_it_lies(table, rules, *card, chosen.size() + 1);
@@ -89,12 +90,18 @@ bool rules_detail::find_several_moves(const Table& table, const Rulebook& rules,
                                       std::vector<Move>& moves) {
   moves.clear();
   std::vector<CardId> all;
+  bool links = false;
   for (const Zone& zone : table.zones()) {
-    if (select_of(rules, zone.id)) all.insert(all.end(), zone.cards.begin(), zone.cards.end());
+    const SelectRule* select = select_of(rules, zone.id);
+    if (!select) continue;
+    all.insert(all.end(), zone.cards.begin(), zone.cards.end());
+    links = links || select->link.kind != RuleKind::anything;
   }
-  // From the smallest on, each set once, in the first order in which it could be chosen.
+  // From the smallest on, in the first order in which it could be chosen. What may come next goes by the last
+  // one: where that is asked, a set is gone on from for each that may be the last of it, and listed once.
   std::vector<std::vector<CardId>> sets{{}};
-  std::set<std::vector<CardId>> known;
+  std::set<std::pair<std::vector<CardId>, CardId>> known;
+  std::set<std::vector<CardId>> listed;
   for (std::size_t i = 0; i < sets.size(); ++i) {
     for (const CardId card : all) {
       patience.add(1);
@@ -104,9 +111,10 @@ bool rules_detail::find_several_moves(const Table& table, const Rulebook& rules,
       further.push_back(card);
       std::vector<CardId> sorted = further;
       std::sort(sorted.begin(), sorted.end());
-      if (!known.insert(std::move(sorted)).second) continue;
+      if (!known.emplace(sorted, links ? card : CardId{}).second) continue;
       if (sets.size() > most_selections) return false;
       sets.push_back(std::move(further));
+      if (!listed.insert(std::move(sorted)).second) continue;
       const std::vector<CardId>& set = sets.back();
       const ZoneId from = table.card(set.front())->zone;
       // Picked up by itself it is that move.

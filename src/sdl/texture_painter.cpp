@@ -252,7 +252,7 @@ struct TexturePainter::Impl {
     const Marks& m = item.marks;
     const int which = (m.aimed_at ? 1 : 0) | (m.legal_target ? 2 : 0) | (m.locked ? 4 : 0) |
                       (m.refused ? 8 : 0) | (m.focus ? 16 : 0) | (outline ? 32 : 0) | (m.glows ? 64 : 0) |
-                      (m.selected ? 128 : 0);
+                      (m.selected ? 128 : 0) | (m.playable ? 256 : 0);
     if (which == 0) return;
     const Size size = item.size * scale;
     const auto steps = [](float px) { return static_cast<int>(std::lround(px)); };
@@ -381,6 +381,18 @@ bool TexturePainter::draw(const Frame& frame, std::chrono::nanoseconds time) {
   }
   for (std::size_t i = 0; i < frame.panels.size(); ++i) {
     if (frame.panels[i].overlay) p.draw_panel(frame.panels[i], i);
+  }
+  if (!frame.sweep.empty()) {
+    const Size size = frame.sweep.size();
+    const SDL_FRect box{frame.sweep.min.x, frame.sweep.min.y, size.width, size.height};
+    SDL_SetRenderDrawBlendMode(p.renderer, SDL_BLENDMODE_BLEND);
+    const auto colour = [&](std::uint8_t opacity) {
+      SDL_SetRenderDrawColor(p.renderer, 0xA9, 0xE8, 0xDF, opacity);  // the aqua of the marks
+    };
+    colour(38);
+    SDL_RenderFillRectF(p.renderer, &box);
+    colour(255);
+    SDL_RenderDrawRectF(p.renderer, &box);
   }
   SDL_RenderSetScale(p.renderer, across, down);
   return whole;

@@ -113,9 +113,10 @@ AnyInput random_input(Random& r, double time) {
     case 10:
       return OwnRuleInput{.rule = text(), .verdict = verdict(), .time = time};
     case 11: {
-      Move move{.kind = static_cast<MoveKind>(r.below(8)),
+      Move move{.kind = static_cast<MoveKind>(r.below(9)),
                 .on = r.chance(0.5f),
                 .run = {card(), r.below(4)},
+                .cards = std::vector<CardId>(r.below(4), card()),
                 .from = zone(),
                 .to = zone()};
       if (r.chance(0.5f)) move.at = r.below(5);

@@ -56,7 +56,7 @@ Rule some_rule(Random& r, const TableSetup& setup, int depth = 0) {
     case 1:
       return rule::rank_down();
     case 2:
-      return rule::rank_up();
+      return r.chance(0.5f) ? rule::rank_up() : rule::sequence();
     case 3:
       return rule::same_suit();
     case 4:
@@ -76,7 +76,7 @@ Rule some_rule(Random& r, const TableSetup& setup, int depth = 0) {
     case 11:
       return rule::rank_on_empty(r.between(0, 12));
     case 12:
-      return rule::at_most(r.between(1, 9));
+      return r.chance(0.5f) ? rule::at_most(r.between(1, 9)) : rule::at_least(r.between(1, 9));
     case 13:
       return rule::neighbours(r.between(0, 4));
     case 14:
@@ -88,6 +88,9 @@ Rule some_rule(Random& r, const TableSetup& setup, int depth = 0) {
     case 17:
       return rule::own_zone();
     case 18:
+      if (r.chance(0.3f))
+        return rule::sum(static_cast<Compared>(r.below(3)), some_term(r, setup),
+                         r.chance(0.5f) ? "hits" : "");
       return rule::number(some_term(r, setup), static_cast<Compared>(r.below(3)),
                           r.chance(0.5f) ? some_term(r, setup) : NumberTerm(r.between(-9, 9)));
     case 19:
@@ -152,6 +155,8 @@ void add_behaviour(Random& r, TableSetup& setup, ZoneId id) {
     rules.match->seconds = r.between(0, 20) / 4.0;
     if (rules.match->end != MatchEnd::stay) rules.match->to = other_zone(r, setup, id);
   }
+  if (toss()) rules.select = SelectRule{some_rule(r, setup), some_rule(r, setup), toss()};
+  handling.playable = static_cast<PlayableLook>(r.below(3));
   if (toss()) {
     rules.reorient = rule::anything();
     handling.double_tap = TapKind::reorient;

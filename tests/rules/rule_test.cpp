@@ -75,6 +75,16 @@ TEST_CASE("rules: each simple rule allows what it names and refuses the rest wit
       {rule::rank_on_empty(0), "hidden", "", Reason::unknown_face},
       {rule::at_most(1), "hidden", "reed-4", Reason::allowed},
       {rule::on_empty(), "hidden", "", Reason::allowed},
+      {rule::at_least(1), "hidden", "", Reason::allowed},
+      {rule::at_least(2), "fern-3", "", Reason::too_few},
+      {rule::sum(Compared::equal, 3), "fern-3", "", Reason::allowed},
+      {rule::sum(Compared::at_most, 2), "fern-3", "", Reason::number_high},
+      {rule::sum(Compared::at_least, 4), "fern-3", "", Reason::number_low},
+      {rule::sum(Compared::equal, 4), "fern-3", "", Reason::number_differs},
+      {rule::sum(Compared::equal, 3), "hidden", "", Reason::unknown_face},
+      {rule::sum(Compared::equal, 0, "worth"), "hidden", "", Reason::allowed},
+      {rule::sequence(), "fern-3", "", Reason::allowed},
+      {rule::sequence(), "hidden", "", Reason::unknown_face},
   };
   for (const Row& row : rows) {
     CAPTURE(row.card, row.onto, code_of(row.reason));

@@ -48,6 +48,7 @@ TableSetup with_rules_in_code(Random& r) {
     if (handling.tap == TapKind::flip || r.chance(0.2f)) rules.flip = rule::anything();
     if (handling.tap == TapKind::reorient || r.chance(0.2f)) rules.reorient = rule::anything();
     handling.hover = static_cast<HoverKind>(r.below(3));
+    handling.playable = r.chance(0.2f) ? static_cast<PlayableLook>(r.below(3)) : PlayableLook::none;
     handling.zoom = r.chance(0.3f);
     handling.zooms_beside_zone = r.chance(0.3f);
     const ZoneId other{static_cast<std::uint32_t>(zone.id.value % setup.table.zones().size() + 1)};
@@ -177,9 +178,11 @@ void Session::play(Random& r) {
       return;
     }
     case 2:
-      (void)field_.moves().make({.kind = static_cast<MoveKind>(r.below(hostile_ ? 8 : 5)),
+      if (r.chance(0.3f)) return (void)field_.moves().play_selection(r.chance(0.7f) ? zone(r) : ZoneId{});
+      (void)field_.moves().make({.kind = static_cast<MoveKind>(r.below(hostile_ ? 9 : 6)),
                                  .on = r.chance(0.5f),
                                  .run = {card(r), r.below(4)},
+                                 .cards = {card(r), card(r)},
                                  .from = zone(r),
                                  .to = zone(r),
                                  .at = r.below(3)});

@@ -29,6 +29,7 @@ struct Marks {
   bool focus = false;         ///< keys act on it
   bool hovered = false;       ///< the pointer is on it
   bool selected = false;      ///< the player has chosen it
+  bool playable = false;      ///< its zone shows that it may be played
   bool locked = false;        ///< waits for the game's answer
   bool off = false;           ///< is switched off: drawn dimmed
   bool glows = false;         ///< the game has marked it, or its zone
@@ -112,6 +113,7 @@ struct Frame {
   std::vector<FrameBadge> badges = {};  ///< in the order of their items
   std::vector<FramePanel> panels = {};  ///< below the items, but for overlays
   std::vector<FrameMark> marked = {};   ///< marks of the game's, and of the turn
+  Rect sweep = {};  ///< with which the player chooses what lies in it, above all else; empty: none is drawn
 };
 
 /// The soft shadow below an item: its outline, moved and blurred.

@@ -42,6 +42,13 @@ struct FlickTargets {
   friend bool operator==(const FlickTargets&, const FlickTargets&) = default;
 };
 
+/// How a zone shows which of its cards may be played: those of `legal_moves`, while it is the player's turn.
+enum class PlayableLook : std::uint8_t {
+  none,  ///< not at all
+  mark,  ///< those that may are marked
+  dim,   ///< those that may not are dimmed
+};
+
 /// What a player's hand may do with a zone, beside what its rules say.
 struct ZoneHandling {
   HoverKind hover = HoverKind::none;  ///< what a card does under the pointer
@@ -54,6 +61,9 @@ struct ZoneHandling {
   TapKind tap = TapKind::none;         ///< what a tap on a card or the zone does
   TapKind double_tap = TapKind::none;  ///< any but pick; a single tap waits for it then
   FlickTargets flick_to = {};          ///< where flicked cards go
+  /// Shows which cards may be played; one that may not shakes at a tap that does nothing else, and is told of
+  /// with the reason.
+  PlayableLook playable = PlayableLook::none;
 
   friend bool operator==(const ZoneHandling&, const ZoneHandling&) = default;
 };

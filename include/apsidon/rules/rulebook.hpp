@@ -39,6 +39,7 @@ struct PickRule {
 struct SelectRule {
   Rule when = {};  ///< asked of each card where it lies, `count` and `others` being of what is chosen then
   Rule link = {};  ///< asked of each but the first: `onto` is the card that was chosen before it
+  bool covered = false;  ///< cards that lie face down, too
 
   friend bool operator==(const SelectRule&, const SelectRule&) = default;
 };

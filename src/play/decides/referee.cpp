@@ -222,6 +222,7 @@ void Referee::set_behaviour(ZoneId zone, ZoneBehaviour behaviour) {
   own_code_.adopt(behaviour);
   setup_.set_behaviour(zone, std::move(behaviour));
   celled_[zone.value - 1] = ~std::uint64_t{0};  // it may keep cells now
+  ++revision_;
 }
 
 void Referee::switch_off(const OffList& off) { off_ = off; }
@@ -229,7 +230,10 @@ void Referee::switch_off(const Switchable& what, std::optional<std::string> reas
   off_.set(what, std::move(reason));
 }
 
-void Referee::ask_again() { looked_at_ = never_judged; }
+void Referee::ask_again() {
+  looked_at_ = never_judged;
+  ++revision_;
+}
 
 std::vector<CardId> Referee::end_waiting(std::uint64_t id) {
   const auto at = find(id) - waiting_.data();

@@ -78,7 +78,7 @@ class Referee {
   /// infinity when nothing of that is to come.
   [[nodiscard]] double due() const { return std::min(compare_due(), finish_at_); }
   [[nodiscard]] double compare_due() const { return compare_at_.value_or(never); }
-  /// Grows whenever a proposal begins or ends to wait.
+  /// Grows whenever a proposal begins or ends to wait, and when what rules go by has changed.
   [[nodiscard]] std::uint64_t revision() const { return revision_; }
 
   [[nodiscard]] Trail& trail() { return trail_; }
@@ -123,6 +123,7 @@ class Referee {
   void ask_again();
   /// Whether it is the player's turn; while it is not, that no move is left is no news.
   void set_on_turn(bool on_turn) { on_turn_ = on_turn; }
+  [[nodiscard]] bool is_on_turn() const { return on_turn_ && (!seat_ || setup_.table.is_on_turn(seat_)); }
   Verdict go_back(bool redo, double own);
 
   // How the game stands. It is judged when the game has answered all that happened at a time: until then a
@@ -188,7 +189,6 @@ class Referee {
   bool judge_moves(bool may_be_stuck, double time, EventQueue& events);
   bool judge_finishing(double time, EventQueue& events);
   [[nodiscard]] bool has_moves() const;
-  [[nodiscard]] bool is_on_turn() const { return on_turn_ && (!seat_ || setup_.table.is_on_turn(seat_)); }
   [[nodiscard]] static Event event_of(const MoveStep& step, double time);
   void note_waiting();
 

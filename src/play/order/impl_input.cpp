@@ -1,4 +1,6 @@
 // What pointers, keys and reasons set off.
+#include <algorithm>
+
 #include "play/order/following.hpp"
 #include "play/order/impl.hpp"
 #include "play/requests/taps.hpp"
@@ -9,8 +11,10 @@ namespace {
 bool slide(Impl& field, const Gesture& gesture);
 Hit pressed_by(Impl& field, Vec2 at, PointerKind kind, CardId hovered);
 bool press(Impl& field, const Gesture& gesture);
+bool sweep(Impl& field, const Gesture& gesture);
 void tap(Impl& field, const Gesture& gesture);
 void choose_by_tap(Impl& field, const Hit& on, const Gesture& gesture);
+void tell_why_not(Impl& field, const Hit& on, const Gesture& gesture);
 void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as);
 bool press_key(Impl& field, const KeyInput& input);
 void send_top(Impl& field, double time);
@@ -29,6 +33,15 @@ bool slide(Impl& field, const Gesture& gesture) {
   }
   field.hover.end_slide();
   field.hover.preview_card({}, field.hover_view(), field.events);
+  return true;
+}
+
+/// A rectangle is drawn, or ends.
+bool sweep(Impl& field, const Gesture& gesture) {
+  const bool draws = gesture.kind == GestureKind::drag_start || gesture.kind == GestureKind::drag_move;
+  field.selection.sweep_to(gesture.at, field.arrangement, field.referee, gesture.time, field.events);
+  if (!draws) field.selection.end_sweep();
+  Following(field).make_room();
   return true;
 }
 
@@ -51,13 +64,23 @@ Hit pressed_by(Impl& field, Vec2 at, PointerKind kind, CardId hovered) {
   return near ? Hit{.card = near, .zone = field.table().card(near)->zone} : on;
 }
 
+/// Whether cards may be chosen from here, with a rectangle, or let go of with a tap: nothing lies here, and
+/// there are zones that let cards be chosen.
+bool chooses_from(const Impl& field, const Hit& on) {
+  if (on.card || on.panel || !field.gate.is_open()) return false;
+  const auto zones = field.table().zones();
+  return std::any_of(zones.begin(), zones.end(),
+                     [&](const Zone& zone) { return field.setup().rules_of(zone.id).select.has_value(); });
+}
+
 bool press(Impl& field, const Gesture& gesture) {
   const Hit on = pressed_by(field, gesture.at, gesture.pointer_kind, field.hover.takes_press(gesture));
-  field.hand.press(gesture.pointer, on, field.gate.lets_through(gesture.button));
+  const bool chooses = chooses_from(field, on);
+  field.hand.press(gesture.pointer, on, field.gate.lets_through(gesture.button), chooses);
   if (field.gate.is_open() && on.zone && field.setup().handling_of(on.zone).double_tap != TapKind::none) {
     field.hand.gestures().want_double_tap(gesture.pointer);
   }
-  return on.zone || on.panel;
+  return on.zone || on.panel || chooses;
 }
 
 void tell_tap(Impl& field, const Hit& on, const Gesture& gesture) {
@@ -78,7 +101,10 @@ void tap(Impl& field, const Gesture& gesture) {
   const bool off = pressed.panel && (field.switches.is_off(pressed.panel) ||
                                      field.switches.is_off(field.arrangement.overlay_of(pressed.panel)));
   const Tap tap = read_tap(gesture, pressed, {field.setup(), field.hand.carry(), field.gate.is_open(), off});
-  if (tap.told) tell_tap(field, tap.on, gesture);
+  const bool nothing = !pressed.zone && !pressed.panel;
+  if (tap.told && !(nothing && !field.gate.lets_through(gesture.button))) tell_tap(field, tap.on, gesture);
+  const bool lets_go = !pressed.card && !pressed.panel && !tap.drops && field.gate.is_open();
+  if (lets_go && !field.selection.cards().empty()) (void)field.choose({}, false);
   if (tap.drops || tap.puts_back) field.hand.point_at(gesture.at);
   if (tap.drops)
     (void)field.propose(field.hand.carry().to(tap.on.zone), true, {.at = gesture.at}, gesture.time);
@@ -93,10 +119,21 @@ void choose_by_tap(Impl& field, const Hit& on, const Gesture& gesture) {
   if (!verdict) (void)field.refuse_pick(verdict, on.card, on.zone, gesture.at, gesture.time);
 }
 
+/// Where it is shown what may be played, a tap that does nothing else asks why a card may not.
+void tell_why_not(Impl& field, const Hit& on, const Gesture& gesture) {
+  if (!on.card || field.setup().handling_of(on.zone).playable == PlayableLook::none) return;
+  const Verdict verdict = best_move(field.table(), field.referee.rulebook(), on.card).verdict;
+  if (!verdict) (void)field.refuse_pick(verdict, on.card, on.zone, gesture.at, gesture.time);
+}
+
 void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as) {
   if (tap.does == TapKind::pick) return field.pick_up(tap.on.card, gesture, as);
   if (tap.does == TapKind::select) return choose_by_tap(field, tap.on, gesture);
-  if (tap.does != TapKind::none) (void)field.make_of_tap(tap.does, tap.on, gesture.time);
+  const bool idle = tap.does == TapKind::none && !tap.drops && !tap.puts_back;
+  if (idle && gesture.button == PointerButton::primary && field.gate.is_open())
+    tell_why_not(field, tap.on, gesture);
+  if (tap.does == TapKind::none) return;
+  (void)field.make_of_tap(tap.does, tap.on, gesture.time);
 }
 
 bool press_key(Impl& field, const KeyInput& input) {
@@ -187,6 +224,7 @@ void let_go_of_all(Impl& field, CancelCause cause) {
   field.inbox.release_all();
   field.hand.gestures().forget_all();
   field.hand.forget_presses();
+  field.selection.end_sweep();
   field.hover.end_slide();
 }
 
@@ -218,6 +256,7 @@ bool Impl::pointer(const PointerInput& input) {
 bool Impl::handle(const Gesture& gesture) {
   hover.follow(gesture);
   if (hover.slides(gesture)) return slide(*this, gesture);
+  if (selection.sweeps(gesture.pointer)) return sweep(*this, gesture);
   if (hover.ends_preview(gesture)) hover.preview_card({}, hover_view(), events);
   const HandRequest asks = hand.read(gesture, table());
   // Through a closed gate only presses come.
@@ -260,6 +299,9 @@ bool Impl::handle(const Gesture& gesture) {
     case HandRequest::drag:
       start_drag(gesture);
       return true;
+    case HandRequest::sweep:
+      selection.begin_sweep(gesture.pointer, gesture.from);
+      return sweep(*this, gesture);
     case HandRequest::carry:
       carry_to(gesture.at, gesture.time);
       return true;
@@ -290,7 +332,7 @@ bool Impl::reaches(const KeyInput& input) const {
 /// Whether it would press anything now.
 bool Impl::presses(const PointerInput& input) {
   const Hit on = pressed_by(*this, input.at, input.kind, {});
-  return on.zone || on.panel || gate.lets_through(input.button);
+  return on.zone || on.panel || gate.lets_through(input.button) || chooses_from(*this, on);
 }
 
 bool Impl::key(const KeyInput& input) {

@@ -34,6 +34,7 @@ void FrameBuilder::update(const FrameSources& from) {
   const Size card = from.arrangement.card();
   const bool all = std::exchange(dimmed_, false) || drawn_.card != card;
   drawn_.window = from.arrangement.window().size;
+  drawn_.sweep = from.selection.swept();
   drawn_.pixel_ratio = from.arrangement.window().pixel_ratio;
   drawn_.card = card;
   drawn_.corner_radius = from.corner_radius * card.width;
@@ -189,8 +190,10 @@ void FrameBuilder::add_cards(const FrameSources& from, bool all) {
 
 /// What the table says of how cards look, when it has changed; returns whether it has.
 bool FrameBuilder::refresh_appearances(const FrameSources& from) {
-  const std::uint64_t revision = from.setup.table.revision() + from.switches.revision();
+  const std::uint64_t revision =
+      from.setup.table.revision() + from.switches.revision() + from.referee.revision();
   if (std::exchange(appearances_of_, revision) == revision) return false;
+  playable_.look(from.referee);
   appearances_.resize(from.traffic.cards().size());
   item_of_.resize(from.traffic.cards().size(), no_item);
   for (const FrameOrder::Entry& entry : order_.cards())

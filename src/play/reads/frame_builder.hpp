@@ -11,6 +11,7 @@
 #include "play/keeps/schedule.hpp"
 #include "play/keeps/switches.hpp"
 #include "play/reads/frame_order.hpp"
+#include "play/reads/playable.hpp"
 #include "play/requests/focus.hpp"
 #include "play/requests/hand.hpp"
 #include "play/requests/hover.hpp"
@@ -132,7 +133,7 @@ class FrameBuilder {
   void draw(const FrameSources& from, std::span<const std::uint32_t> slots);
   void draw_tilted(const FrameSources& from, std::span<const std::uint32_t> slots,
                    std::span<const geometry_detail::SinCos> rotations);
-  [[nodiscard]] static Appearance appearance_of(const FrameSources& from, std::size_t slot);
+  [[nodiscard]] Appearance appearance_of(const FrameSources& from, std::size_t slot) const;
   void draw_appearance(const FrameSources& from, FrameItem& item, std::size_t slot);
 
   // frame_marks.cpp
@@ -162,6 +163,7 @@ class FrameBuilder {
   std::vector<char> needs_redraw_ = {};               // by slot
   std::uint64_t appearances_of_ = ~std::uint64_t{0};  // the revisions of table and switches that they show
   Marked marked_ = {};
+  Playable playable_ = {};
 };
 
 }  // namespace apsidon::play_detail

@@ -82,13 +82,17 @@ HandRequest Hand::read(const Gesture& gesture, const Table& table) {
       return HandRequest::press;
     case GestureKind::tap:
     case GestureKind::double_tap:
-      return !busy && on && (on->zone || on->panel || down->anywhere) ? HandRequest::tap : HandRequest::none;
+      return !busy && on && (on->zone || on->panel || down->anywhere || down->chooses) ? HandRequest::tap
+                                                                                       : HandRequest::none;
     case GestureKind::long_press:
       return !busy && on_card ? HandRequest::long_press : HandRequest::none;
     case GestureKind::release:
       return !busy && on_card ? HandRequest::release : HandRequest::none;
     case GestureKind::drag_start: {
-      const bool may = (!busy || options_.several) && gesture.button == PointerButton::primary && on_card;
+      const bool primary = gesture.button == PointerButton::primary;
+      if (!busy && primary && down && down->chooses && gesture.pointer_kind != PointerKind::touch)
+        return HandRequest::sweep;
+      const bool may = (!busy || options_.several) && primary && on_card;
       return may ? HandRequest::drag : HandRequest::none;
     }
     case GestureKind::drag_move:
@@ -102,11 +106,11 @@ HandRequest Hand::read(const Gesture& gesture, const Table& table) {
   return HandRequest::none;
 }
 
-void Hand::press(std::uint32_t pointer, const Hit& on, bool anywhere) {
+void Hand::press(std::uint32_t pointer, const Hit& on, bool anywhere, bool chooses) {
   // Fingers get new numbers all the time: what is over is forgotten.
   std::erase_if(pressed_,
                 [&](const Pressed& p) { return p.pointer == pointer || !gestures_.expects(p.pointer); });
-  pressed_.push_back({pointer, on, anywhere});
+  pressed_.push_back({pointer, on, anywhere, chooses});
 }
 
 const Hand::Pressed* Hand::pressed(std::uint32_t pointer) const {

@@ -26,6 +26,7 @@ enum class HandRequest : std::uint8_t {
   long_press,
   release,  ///< of a long press
   drag,     ///< a drag begins
+  sweep,    ///< likewise, from an empty place where cards may be chosen
   carry,
   let_go,
   cancel,
@@ -125,8 +126,8 @@ class Hand {
 
   /// What a gesture asks for; the drag of its pointer, if it has one, is `carry()` from then on.
   [[nodiscard]] HandRequest read(const Gesture& gesture, const Table& table);
-  /// `anywhere`: a tap is told of even where nothing lies.
-  void press(std::uint32_t pointer, const Hit& on, bool anywhere = false);
+  /// Where nothing lies: whether a tap is told of, and whether cards are chosen from there.
+  void press(std::uint32_t pointer, const Hit& on, bool anywhere = false, bool chooses = false);
   /// What this pointer went down on last; null when it has not.
   [[nodiscard]] const Hit* pressed_on(std::uint32_t pointer) const;
   void forget_presses() { pressed_.clear(); }
@@ -203,6 +204,7 @@ class Hand {
     std::uint32_t pointer = 0;
     Hit on = {};
     bool anywhere = false;
+    bool chooses = false;
   };
   [[nodiscard]] const Pressed* pressed(std::uint32_t pointer) const;
   [[nodiscard]] bool lies_elsewhere(const Table& table) const;

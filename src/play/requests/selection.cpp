@@ -48,6 +48,41 @@ void Selection::keep(const Referee& referee, double time, EventQueue& events) {
   }
 }
 
+void Selection::begin_sweep(std::uint32_t pointer, Vec2 from) {
+  sweep_ = Sweep{.pointer = pointer, .from = from, .box = {from, from}, .before = cards_};
+  ++revision_;
+}
+
+void Selection::end_sweep() {
+  if (sweep_) ++revision_;
+  sweep_.reset();
+}
+
+void Selection::sweep_to(Vec2 at, const Arrangement& arrangement, const Referee& referee, double time,
+                         EventQueue& events) {
+  const Vec2 from = sweep_->from;
+  sweep_->box = {{std::min(from.x, at.x), std::min(from.y, at.y)},
+                 {std::max(from.x, at.x), std::max(from.y, at.y)}};
+  ++revision_;
+  const Table& table = referee.table();
+  const auto is_in = [&](CardId card) {
+    return sweep_->box.contains(arrangement.neutral(*table.slot(card)).centre);
+  };
+  const auto was = [&](CardId card) {
+    return std::find(sweep_->before.begin(), sweep_->before.end(), card) != sweep_->before.end();
+  };
+  for (std::size_t i = cards_.size(); i-- > 0;) {
+    // What is let go may take those along that followed it.
+    if (i < cards_.size() && !was(cards_[i]) && !is_in(cards_[i])) deselect(cards_[i], referee, time, events);
+  }
+  for (const Zone& zone : table.zones()) {
+    if (!referee.setup().rules_of(zone.id).select) continue;
+    for (const CardId card : zone.cards) {
+      if (is_in(card)) (void)select(card, referee, time, events);
+    }
+  }
+}
+
 void Selection::tell(EventKind kind, CardId card, const Referee& referee, double time,
                      EventQueue& events) const {
   const Card* there = referee.table().card(card);

@@ -1,10 +1,12 @@
 #pragma once
 // The cards that the player has chosen. Not installed.
 #include <cstdint>
+#include <optional>
 #include <span>
 #include <vector>
 
 #include "play/decides/referee.hpp"
+#include "play/keeps/arrangement.hpp"
 #include "play/keeps/event_queue.hpp"
 
 namespace apsidon::play_detail {
@@ -25,14 +27,32 @@ class Selection {
   Verdict select(CardId card, const Referee& referee, double time, EventQueue& events);
   void deselect(CardId card, const Referee& referee, double time, EventQueue& events);
   void clear(const Referee& referee, double time, EventQueue& events);
+  // A rectangle that a pointer draws from an empty place: what lies in it is chosen, beside what was.
+
+  void begin_sweep(std::uint32_t pointer, Vec2 from);
+  [[nodiscard]] bool sweeps(std::uint32_t pointer) const { return sweep_ && sweep_->pointer == pointer; }
+  /// Empty when none is drawn.
+  [[nodiscard]] Rect swept() const { return sweep_ ? sweep_->box : Rect{}; }
+  /// The rectangle reaches as far as this: of the cards that may be chosen those whose middles lie in it are.
+  void sweep_to(Vec2 at, const Arrangement& arrangement, const Referee& referee, double time,
+                EventQueue& events);
+  void end_sweep();
+
   /// What could not be chosen any more, as things are now, is not.
   void keep(const Referee& referee, double time, EventQueue& events);
 
  private:
+  struct Sweep {
+    std::uint32_t pointer = 0;
+    Vec2 from = {};
+    Rect box = {};
+    std::vector<CardId> before = {};  // chosen already
+  };
   void tell(EventKind kind, CardId card, const Referee& referee, double time, EventQueue& events) const;
 
   std::vector<CardId> cards_ = {};
   std::vector<ZoneId> zones_ = {};  // where each was chosen
+  std::optional<Sweep> sweep_ = {};
   std::uint64_t revision_ = 0;
 };
 

@@ -32,6 +32,9 @@ inline constexpr std::array<std::pair<std::string_view, TapKind>, 7> tap_names{{
     {"send", TapKind::send},
 }};
 
+inline constexpr std::array<std::pair<std::string_view, PlayableLook>, 3> playable_names{
+    {{"none", PlayableLook::none}, {"mark", PlayableLook::mark}, {"dim", PlayableLook::dim}}};
+
 /// A double tap does not pick up: it could not be held.
 inline constexpr std::array<std::pair<std::string_view, TapKind>, 6> double_tap_names{{
     {"none", TapKind::none},
@@ -89,6 +92,7 @@ void fields(ZoneHandling& h, V& v) {
   v.word("tap", h.tap, tap_names);
   v.word("double_tap", h.double_tap, double_tap_names);
   v.flicks("flick_to", h.flick_to);
+  v.word("playable", h.playable, playable_names);
 }
 
 /// All that can be changed of a zone while a playfield runs.
