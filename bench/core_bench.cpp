@@ -126,6 +126,56 @@ void rest_frame(benchmark::State& state) {
 }
 
 /// A plain loop: every card eased between two poses, its matrix and corners made with sine and cosine.
+/// A hand of which every fourth card is chosen, or none.
+Playfield chosen_hand(std::size_t n, bool chosen) {
+  TableSetup setup(Deck({.suits = {{"fern", "green"}}, .ranks = {"1"}, .copies = 100}));
+  const ZoneId hand =
+      setup.add({.name = "hand",
+                 .layout = {.kind = HandLayout{}, .longest = static_cast<int>(n)},
+                 .rules = {.pick = {.kind = PickKind::any}, .select = SelectRule{.link = rule::same_rank()}},
+                 .handling = {.hover = HoverKind::raise, .tap = TapKind::select},
+                 .cards = std::vector<CardOptions>(n, {.face = {1}})});
+  setup.plans = {{.root = zone(hand, 1)}};
+  Playfield field(std::move(setup));
+  for (std::uint32_t i = 1; chosen && i <= n; i += 4) (void)field.hand().select({i});
+  field.advance_to(5);
+  return field;
+}
+
+/// A frame of it while the pointer goes over the cards, which rise and make room.
+void hovered_frames(benchmark::State& state, bool chosen) {
+  Playfield field = chosen_hand(static_cast<std::size_t>(state.range(0)), chosen);
+  const Rect area = bounds(corners(*field.where().resting_pose({1}), field.where().card_size()));
+  double time = field.now();
+  float x = 0;
+  for (auto _ : state) {
+    time += 1 / 60.0;
+    x = x > 900 ? 0 : x + 9;
+    field.pointer({.at = {area.min.x + x, area.centre().y}, .time = time});
+    field.advance_to(time);
+    benchmark::DoNotOptimize(field.frame().items.data());
+  }
+}
+
+void chosen_frame(benchmark::State& state) { hovered_frames(state, true); }
+void chosen_frame_plain(benchmark::State& state) { hovered_frames(state, false); }
+
+/// Which cards may be added to what is chosen, beside which may be picked up.
+void chosen_addable(benchmark::State& state) {
+  const Playfield field = chosen_hand(static_cast<std::size_t>(state.range(0)), true);
+  for (auto _ : state) benchmark::DoNotOptimize(field.rules().addable());
+}
+
+void chosen_addable_plain(benchmark::State& state) {
+  const Playfield field = chosen_hand(static_cast<std::size_t>(state.range(0)), false);
+  for (auto _ : state) {
+    std::vector<CardId> cards;
+    for (const CardId id : field.table().zones()[0].cards)
+      if (field.rules().judge_pick(id).verdict) cards.push_back(id);
+    benchmark::DoNotOptimize(cards);
+  }
+}
+
 void frames_plain(benchmark::State& state, bool turn) {
   const auto n = static_cast<std::size_t>(state.range(0));
   const Scene from = scattered(n);
@@ -171,6 +221,10 @@ BENCHMARK(worst_frame)->Arg(52)->Arg(10'000)->UseManualTime()->Iterations(3);
 BENCHMARK(worst_frame_moving)->Arg(52)->Arg(10'000);
 BENCHMARK(worst_frame_at_once)->Arg(52)->Arg(10'000)->UseManualTime()->Iterations(3);
 BENCHMARK(worst_frame_at_once_moving)->Arg(52)->Arg(10'000);
+BENCHMARK(chosen_frame)->Arg(52);
+BENCHMARK(chosen_frame_plain)->Arg(52);
+BENCHMARK(chosen_addable)->Arg(52);
+BENCHMARK(chosen_addable_plain)->Arg(52);
 BENCHMARK(rest_frame)->Arg(52)->Arg(10'000);
 BENCHMARK(rest_frame_plain)->Arg(52)->Arg(10'000);
 

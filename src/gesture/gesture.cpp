@@ -32,7 +32,9 @@ void GestureReader::say(GestureKind kind, const Pointer& p, double time) {
                    .button = p.button,
                    .at = p.at,
                    .from = p.pressed ? p.from : p.at,
-                   .time = time});
+                   .time = time,
+                   .shift = p.shift,
+                   .control = p.control});
 }
 
 float GestureReader::slop(const Pointer& p) const {
@@ -78,6 +80,8 @@ void GestureReader::go_down(Pointer& p, const PointerInput& input) {
   }
   p.kind = input.kind;
   p.button = input.button;
+  p.shift = input.shift;
+  p.control = input.control;
   p.pressed = true;
   p.dragging = p.long_pressed = p.wants_double = false;
   p.from = input.at;

@@ -116,8 +116,13 @@ struct SdlInputs::Impl {
   std::optional<Input> mouse(PointerPhase phase, std::int32_t x, std::int32_t y, std::uint32_t which,
                              double time, PointerButton button = PointerButton::primary) const {
     if (which == SDL_TOUCH_MOUSEID) return std::nullopt;
-    return PointerInput{
-        .phase = phase, .at = {static_cast<float>(x), static_cast<float>(y)}, .time = time, .button = button};
+    const int held = SDL_GetModState();
+    return PointerInput{.phase = phase,
+                        .at = {static_cast<float>(x), static_cast<float>(y)},
+                        .time = time,
+                        .button = button,
+                        .shift = (held & KMOD_SHIFT) != 0,
+                        .control = (held & (KMOD_CTRL | KMOD_GUI)) != 0};
   }
 
   std::optional<Input> finger(const SDL_TouchFingerEvent& event, PointerPhase phase, double time) {

@@ -39,8 +39,8 @@ TEST_CASE(
 TEST_CASE("examples: a part by itself, a game that is saved, and a renderer of one's own, each short") {
   for (const std::string name :
        {"game_loop", "layout_alone", "motion_alone", "hit_alone", "rules_alone", "sold_pairs", "market_day",
-        "four_growers", "counted_hits", "saved_game", "seed_server", "own_renderer", "fan_picture",
-        "own_layout", "frame_numbers"}) {
+        "four_growers", "counted_hits", "compost_race", "seed_fair", "saved_game", "seed_server",
+        "own_renderer", "fan_picture", "own_layout", "frame_numbers"}) {
     CAPTURE(name);
     const auto picture = std::filesystem::temp_directory_path() / "apsidon-own-renderer.png";
     std::filesystem::remove(picture);
@@ -53,10 +53,11 @@ TEST_CASE("examples: a part by itself, a game that is saved, and a renderer of o
     CHECK(outcome.out == contents(source("tests/examples/" + name + ".expected")));
     const bool draws = name.starts_with("own_") || name == "fan_picture" || name == "frame_numbers";
     CHECK((!draws || contents(picture).starts_with("\x89PNG")));
-    // The numbers of a frame are many, a renderer draws more than cards, a window is acted, and three are
+    // The numbers of a frame are many, a renderer draws more than cards, a window is acted, and five are
     // whole games.
     const bool long_one = name == "frame_numbers" || name == "own_renderer" || name == "game_loop" ||
-                          name == "market_day" || name == "four_growers" || name == "counted_hits";
+                          name == "market_day" || name == "four_growers" || name == "counted_hits" ||
+                          name == "compost_race" || name == "seed_fair";
     CHECK(lines_of(contents(source("examples/" + name + ".cpp"))).size() < (long_one ? 140u : 80u));
   }
 }

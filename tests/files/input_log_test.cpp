@@ -187,7 +187,9 @@ AnyInput random_input(Random& r, double time) {
                           .time = time,
                           .pointer = static_cast<std::uint32_t>(r.below(5)),
                           .kind = static_cast<PointerKind>(r.below(3)),
-                          .button = static_cast<PointerButton>(r.below(5))};
+                          .button = static_cast<PointerButton>(r.below(5)),
+                          .shift = r.chance(0.3f),
+                          .control = r.chance(0.3f)};
     case 1:
       return KeyInput{.key = static_cast<Key>(r.below(13)), .time = time, .repeat = r.chance(0.5f)};
     case 2:

@@ -205,6 +205,49 @@ TEST_CASE("play: a rectangle from an empty place chooses what lies in it, and le
   });
 }
 
+TEST_CASE(
+    "play: a tap may choose one alone, with Ctrl one more, with Shift all up to it; fingers choose each") {
+  for_all("modifier keys", 8, [](Random& r) {
+    TableSetup setup = shedding();
+    const bool one = r.chance(0.7f);
+    setup.handling_of(*setup.table.find_zone("hand")).tap = one ? TapKind::select_one : TapKind::select;
+    Hand h(std::move(setup));
+    h.settle();
+    const auto hand = h.cards("hand");
+    std::vector<CardId> model;
+    for (int step = 0; step < 12; ++step) {
+      const std::size_t i = r.below(hand.size());
+      const bool shift = r.chance(0.3f);
+      const bool control = r.chance(0.4f);
+      const auto kind = r.chance(0.8f) ? PointerKind::mouse : PointerKind::touch;
+      for (const PointerPhase phase : {PointerPhase::down, PointerPhase::up})
+        h.field.pointer({.phase = phase,
+                         .at = h.grip(hand[i]),
+                         .time = h.field.now() + 0.02,
+                         .kind = kind,
+                         .shift = shift,
+                         .control = control});
+      h.wait(0.1);
+      h.settle();
+      const CardId card = h.last(EventKind::tapped)->card;
+      const auto at = [&](CardId of) { return std::find(hand.begin(), hand.end(), of) - hand.begin(); };
+      if (shift && !model.empty()) {
+        const auto to = at(card);
+        for (auto k = at(model.back()); k != to;) {
+          k += to > k ? 1 : -1;
+          const CardId next = hand[static_cast<std::size_t>(k)];
+          if (std::find(model.begin(), model.end(), next) == model.end()) model.push_back(next);
+        }
+      } else if (one && !control && kind == PointerKind::mouse) {
+        model = {card};
+      } else if (std::erase(model, card) == 0) {
+        model.push_back(card);
+      }
+      RC_ASSERT(chosen(h.field) == model);
+    }
+  });
+}
+
 TEST_CASE("play: what the rules would not let be chosen any more is let go of, as at another's turn") {
   TableSetup setup = shedding();
   const SeatId south = setup.table.create_seat("south");

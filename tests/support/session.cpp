@@ -41,8 +41,8 @@ TableSetup with_rules_in_code(Random& r) {
     rules.inserts = r.chance(0.3f);
     rules.exchanges = r.chance(0.3f);
     rules.flips_uncovered = r.chance(0.3f);
-    handling.tap = static_cast<TapKind>(r.below(7));
-    if (handling.tap == TapKind::select || r.chance(0.2f))
+    handling.tap = static_cast<TapKind>(r.below(8));
+    if (handling.tap >= TapKind::select || r.chance(0.2f))
       rules.select =
           r.chance(0.5f) ? SelectRule{.when = rule::at_most(3)} : SelectRule{.link = rule::same_suit()};
     if (handling.tap == TapKind::flip || r.chance(0.2f)) rules.flip = rule::anything();
@@ -148,7 +148,13 @@ void Session::point(Random& r) {
   const auto kind = static_cast<PointerKind>(r.below(3));
   const auto pointer = static_cast<std::uint32_t>(r.below(3));
   const auto send = [&](PointerPhase phase, Vec2 at, double when) {
-    (void)field_.pointer({.phase = phase, .at = at, .time = when, .pointer = pointer, .kind = kind});
+    (void)field_.pointer({.phase = phase,
+                          .at = at,
+                          .time = when,
+                          .pointer = pointer,
+                          .kind = kind,
+                          .shift = r.chance(0.1f),
+                          .control = r.chance(0.1f)});
   };
   if (r.chance(0.6f)) {
     const Vec2 from = some_point(r);

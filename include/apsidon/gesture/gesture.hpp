@@ -37,6 +37,8 @@ struct Gesture {
   Vec2 from = {};                                 ///< where it went down; as `at` for a hover
   double time = 0;                                ///< seconds; of what became due, when it did
   Vec2 velocity = {};                             ///< px per second; of drag_end and flick
+  bool shift = false;                             ///< Shift was held down when the pointer went down
+  bool control = false;                           ///< Ctrl was, or Command
 
   friend constexpr bool operator==(const Gesture&, const Gesture&) = default;
 };
@@ -84,6 +86,8 @@ class APSIDON_CORE_EXPORT GestureReader {
     std::uint32_t id = 0;
     PointerKind kind = PointerKind::mouse;
     PointerButton button = PointerButton::primary;
+    bool shift = false;
+    bool control = false;
     bool pressed = false;
     bool dragging = false;
     bool long_pressed = false;

@@ -20,6 +20,8 @@ struct PointerInput {
   std::uint32_t pointer = 0;                      ///< which pointer, where there are several
   PointerKind kind = PointerKind::mouse;          ///< mouse, touch or pen
   PointerButton button = PointerButton::primary;  ///< of down and up
+  bool shift = false;                             ///< Shift is held down
+  bool control = false;                           ///< Ctrl is, or Command
 
   friend constexpr bool operator==(const PointerInput&, const PointerInput&) = default;
 };

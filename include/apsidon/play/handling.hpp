@@ -26,6 +26,9 @@ enum class TapKind : std::uint8_t {
   send,      ///< sends the run to the best place that takes it
   reorient,  ///< turns the card from upright to sideways or back, likewise
   select,    ///< chooses the card, as the zone's rules have it, or takes it out of what is chosen
+  /// By a mouse chooses it alone, with Ctrl or Command as `select`; by fingers and keys as `select`. With
+  /// Shift both choose all from the card chosen last to this one, in one zone.
+  select_one,
 };
 
 /// Where a card goes that is flicked out of its zone's area, by the direction of the flick: that to which it

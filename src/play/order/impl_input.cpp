@@ -13,7 +13,7 @@ Hit pressed_by(Impl& field, Vec2 at, PointerKind kind, CardId hovered);
 bool press(Impl& field, const Gesture& gesture);
 bool sweep(Impl& field, const Gesture& gesture);
 void tap(Impl& field, const Gesture& gesture);
-void choose_by_tap(Impl& field, const Hit& on, const Gesture& gesture);
+void choose_by_tap(Impl& field, const Hit& on, bool one, const Gesture& gesture);
 void tell_why_not(Impl& field, const Hit& on, const Gesture& gesture);
 void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as);
 bool press_key(Impl& field, const KeyInput& input);
@@ -113,9 +113,30 @@ void tap(Impl& field, const Gesture& gesture) {
       {.mode = Hand::Carry::Mode::tap, .by = gesture.pointer, .kind = gesture.pointer_kind});
 }
 
+/// From the card chosen last to this one, where they lie in one zone.
+std::vector<CardId> stretch_to(const Impl& field, CardId card) {
+  const Card& last = *field.table().card(field.selection.cards().back());
+  const Card& to = *field.table().card(card);
+  if (last.zone != to.zone) return {card};
+  const auto& cards = field.table().zone(to.zone)->cards;
+  std::vector<CardId> stretch;
+  for (std::size_t i = last.index; i != to.index;) {
+    i = to.index > i ? i + 1 : i - 1;
+    stretch.push_back(cards[i]);
+  }
+  return stretch;
+}
+
 /// What may not be chosen shakes, and is told of with the reason.
-void choose_by_tap(Impl& field, const Hit& on, const Gesture& gesture) {
-  const Verdict verdict = field.choose(on.card, !field.selection.has(on.card));
+void choose_by_tap(Impl& field, const Hit& on, bool one, const Gesture& gesture) {
+  const bool stretch = gesture.shift && !field.selection.cards().empty();
+  const bool alone = one && !stretch && !gesture.control && gesture.pointer_kind == PointerKind::mouse;
+  if (alone) (void)field.choose({}, false);
+  Verdict verdict;
+  for (const CardId card : stretch ? stretch_to(field, on.card) : std::vector<CardId>{on.card}) {
+    verdict = field.choose(card, stretch || !field.selection.has(card));
+    if (!verdict) break;
+  }
   if (!verdict) (void)field.refuse_pick(verdict, on.card, on.zone, gesture.at, gesture.time);
 }
 
@@ -128,7 +149,8 @@ void tell_why_not(Impl& field, const Hit& on, const Gesture& gesture) {
 
 void act(Impl& field, const Tap& tap, const Gesture& gesture, const Hand::Carry& as) {
   if (tap.does == TapKind::pick) return field.pick_up(tap.on.card, gesture, as);
-  if (tap.does == TapKind::select) return choose_by_tap(field, tap.on, gesture);
+  const bool one = tap.does == TapKind::select_one;
+  if (one || tap.does == TapKind::select) return choose_by_tap(field, tap.on, one, gesture);
   const bool idle = tap.does == TapKind::none && !tap.drops && !tap.puts_back;
   if (idle && gesture.button == PointerButton::primary && field.gate.is_open())
     tell_why_not(field, tap.on, gesture);
@@ -205,8 +227,11 @@ void send_top(Impl& field, double time) {
 
 bool act_on_focus(Impl& field, bool twice, double time) {
   const Hit on = field.focus.on();
-  const Gesture gesture{
-      .kind = GestureKind::tap, .at = field.focus.at(), .from = field.focus.at(), .time = time};
+  const Gesture gesture{.kind = GestureKind::tap,
+                        .at = field.focus.at(),
+                        .from = field.focus.at(),
+                        .time = time,
+                        .control = true};
   const Tap tap = read_act(on, twice, field.setup());
   if (tap.told) tell_tap(field, on, gesture);
   act(field, tap, gesture, {.mode = Hand::Carry::Mode::keys});

@@ -22,11 +22,12 @@ inline constexpr std::array<std::pair<std::string_view, ZoomSide>, 4> sides{{{"a
                                                                              {"below", ZoomSide::below}}};
 inline constexpr std::array<std::pair<std::string_view, ZoomedLook>, 3> zoomed_looks{
     {{"shown", ZoomedLook::shown}, {"dimmed", ZoomedLook::dimmed}, {"hidden", ZoomedLook::hidden}}};
-inline constexpr std::array<std::pair<std::string_view, TapKind>, 7> tap_names{{
+inline constexpr std::array<std::pair<std::string_view, TapKind>, 8> tap_names{{
     {"none", TapKind::none},
     {"flip", TapKind::flip},
     {"reorient", TapKind::reorient},
     {"select", TapKind::select},
+    {"select-one", TapKind::select_one},
     {"pick", TapKind::pick},
     {"draw", TapKind::draw},
     {"send", TapKind::send},
@@ -36,11 +37,12 @@ inline constexpr std::array<std::pair<std::string_view, PlayableLook>, 3> playab
     {{"none", PlayableLook::none}, {"mark", PlayableLook::mark}, {"dim", PlayableLook::dim}}};
 
 /// A double tap does not pick up: it could not be held.
-inline constexpr std::array<std::pair<std::string_view, TapKind>, 6> double_tap_names{{
+inline constexpr std::array<std::pair<std::string_view, TapKind>, 7> double_tap_names{{
     {"none", TapKind::none},
     {"flip", TapKind::flip},
     {"reorient", TapKind::reorient},
     {"select", TapKind::select},
+    {"select-one", TapKind::select_one},
     {"draw", TapKind::draw},
     {"send", TapKind::send},
 }};

@@ -186,6 +186,8 @@ void fields(PointerInput& i, V& v) {
   v("id", i.pointer);
   v("kind", i.kind, pointer_kinds, PointerKind::mouse);
   v.button("button", i.button);
+  v("shift", i.shift, false);
+  v("control", i.control, false);
 }
 
 template <class V>
