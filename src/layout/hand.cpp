@@ -117,7 +117,8 @@ LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose>
   const auto cards = static_cast<std::ptrdiff_t>(n);
   const bool inserting = in.room.insert_at >= 0 && in.room.insert_at <= cards;
   const std::size_t insert_at = inserting ? static_cast<std::size_t>(in.room.insert_at) : n;
-  const std::size_t places = n + (inserting ? 1 : 0);
+  const std::size_t gap = inserting ? in.room.insert_count : 0;
+  const std::size_t places = n + gap;
   const float steps = static_cast<float>(places - 1);
   const Size own = largest_of(in.cards, in.card);
   const float preferred = steps * l.spacing * in.card.width;
@@ -143,7 +144,10 @@ LayoutReport lay_out(const HandLayout& l, const LayoutInput& in, std::span<Pose>
     for (std::size_t k = 0; k < block; ++k) {
       const std::size_t i = begin + k;
       const float t =
-          steps > 0 ? static_cast<float>(static_cast<int>(i) + (i >= insert_at ? 1 : 0)) * each - 1 : 0;
+          steps > 0 ? static_cast<float>(static_cast<int>(i) + (i >= insert_at ? static_cast<int>(gap) : 0)) *
+                              each -
+                          1
+                    : 0;
       const SinCos a = sin_cos(t * arc.half);
       angles[k] = t * arc.half;
       // r (1 - cos a) is r sin² a / (1 + cos a), which loses no digits for a flat arc.

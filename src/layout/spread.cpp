@@ -17,7 +17,8 @@ LayoutReport lay_out(const SpreadLayout& l, const LayoutInput& in, std::span<Pos
   const std::size_t first = n - spread;
   // Places are equally far apart, whatever lies on them; a sideways card makes them all as wide as itself.
   const Size own = largest_of(in.cards, in.card);
-  const float steps = static_cast<float>(spread - 1 + (inserting ? 1 : 0));
+  const std::size_t gap = inserting ? in.room.insert_count : 0;
+  const float steps = static_cast<float>(spread - 1 + gap);
   const Squeeze fit =
       in.scrolls ? Squeeze{}
                  : squeeze(std::max(side.width - own.width, 0.0f), steps * l.least_spacing * in.card.width,
@@ -37,7 +38,8 @@ LayoutReport lay_out(const SpreadLayout& l, const LayoutInput& in, std::span<Pos
   for (std::size_t i = 0; i < n; ++i) {
     const LaidCard card{.face_up = laid[i].face_up, .sideways = laid[i].sideways};
     const auto at = static_cast<std::ptrdiff_t>(i);
-    const int place = std::max(static_cast<int>(i) - below, 0) + (at >= insert_at ? 1 : 0);
+    const int place =
+        std::max(static_cast<int>(i) - below, 0) + (at >= insert_at ? static_cast<int>(gap) : 0);
     poses[i] = side.pose(start + static_cast<float>(place) * step, at == raised ? lifted : 0, card);
   }
   return {.crowded = fit.crowded, .content = content};

@@ -133,6 +133,10 @@ TEST_CASE("layout: a raised card comes out and its neighbours step aside, and an
   CHECK(gap > 1.5f * (open[1].centre.x - open[0].centre.x));
   const auto eight = poses_of(HandLayout{}, area, {100, 140}, open_cards(8));
   CHECK(open[3] == eight[4]);
+  // As many as would come.
+  const auto wide =
+      poses_of(HandLayout{}, area, {100, 140}, open_cards(7), {.insert_at = 3, .insert_count = 2});
+  CHECK(wide[3] == poses_of(HandLayout{}, area, {100, 140}, open_cards(9))[5]);
   // Places that no card has make no room.
   CHECK(poses_of(HandLayout{}, area, {100, 140}, open_cards(7), {.raised = 7, .insert_at = 9}) == neutral);
 }

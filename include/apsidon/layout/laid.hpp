@@ -35,7 +35,8 @@ inline constexpr std::ptrdiff_t no_index = -1;
 struct Room {
   std::ptrdiff_t raised = no_index;  ///< place of the card that is raised, or in a column looked at
   std::ptrdiff_t insert_at =
-      no_index;  ///< before which place a card may be inserted; the number of cards: at the end
+      no_index;  ///< before which place cards may be inserted; the number of cards: at the end
+  std::size_t insert_count = 1;  ///< so many, which is how wide the gap is
 
   friend bool operator==(const Room&, const Room&) = default;
 };

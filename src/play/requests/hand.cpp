@@ -51,7 +51,7 @@ void Hand::note_change() {
   held_.clear();
   insertions_.clear();
   each([&](const Carry& carry) {
-    if (carry.insert_at) insertions_.push_back({carry.aimed, *carry.insert_at});
+    if (carry.insert_at) insertions_.push_back({carry.aimed, *carry.insert_at, carry.run.count});
     if (!carry.holds) return;
     for (const Taken& taken : carry.cards) held_.push_back(taken.card);
   });

@@ -28,10 +28,11 @@ struct Rest {
   Pose resting = {};
 };
 
-/// Room for one more card before the card at `index`.
+/// Room for so many more cards before the card at `index`.
 struct Insertion {
   ZoneId zone = {};
   std::size_t index = 0;
+  std::size_t count = 1;
 };
 
 /// A card that waits for an answer at a zone in which it does not lie yet, as it would lie there.
