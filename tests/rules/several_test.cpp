@@ -206,6 +206,18 @@ TEST_CASE("rules: of sets beyond the bound legal_moves says that it has left som
   std::vector<Move> moves;
   CHECK_FALSE(find_legal_moves(setup.table, setup.rulebook(), moves));
   CHECK(moves.empty());
+  // A thousand sets: all 511 of nine cards, not all 1,023 of ten.
+  for (const int cards : {9, 10}) {
+    setup.rules_of(hand).select =
+        SelectRule{.when = rule::own("first ones", [=](const RuleQuestion& q) {
+                     return q.card.value <= static_cast<std::uint32_t>(cards) ? Verdict{} : q.refuse();
+                   })};
+    setup.rules_of(heap).drop = rule::anything();
+    CHECK(find_legal_moves(setup.table, setup.rulebook(), moves) == (cards == 9));
+    CHECK(moves.size() == (cards == 9 ? 511u : most_selections));
+  }
+  setup.rules_of(hand).select = SelectRule{};
+  setup.rules_of(heap).drop = rule::at_least(20);
   CHECK(any_legal_move(setup.table, setup.rulebook()));  // who cannot know that it is stuck does not say so
   const Move move{.kind = MoveKind::several, .cards = all, .from = hand, .to = heap};
   CHECK(judge_move(setup.table, setup.rulebook(), move));

@@ -15,7 +15,8 @@ namespace apsidon {
 /// What the player holds, hovers and has the keys on, and how the hand behaves: `field.hand().held()`.
 class APSIDON_CORE_EXPORT HandGroup : public play_detail::Group {
  public:
-  /// The run that is in the hand; no cards when none is. Of several the one that a pointer moved last.
+  /// The run that is in the hand; no cards when none is. Of several the one that a pointer moved last. Of
+  /// chosen cards it begins with the one that was gripped: `selection()` has the others.
   [[nodiscard]] Run held() const;
   /// The run that this pointer drags; no cards when it drags none.
   [[nodiscard]] Run held_by(std::uint32_t pointer) const;
@@ -49,8 +50,8 @@ class APSIDON_CORE_EXPORT HandGroup : public play_detail::Group {
   /// Puts the focus on a card, a zone or a button that keys can act on now, or with nothing takes it away;
   /// what is none of that is refused, and changes nothing.
   Verdict focus(const Hit& what);
-  /// Chooses a card, as a tap does where a tap selects; refused where the zone's rules refuse it. A card that
-  /// leaves its zone, is covered or switched off is not chosen any more.
+  /// Chooses a card, as a tap does where a tap selects; refused where the zone's rules refuse it. What they
+  /// would not let be chosen any more, or has left its zone, is not chosen any more.
   Verdict select(CardId card);
   /// The card is not chosen any more.
   Verdict deselect(CardId card);
