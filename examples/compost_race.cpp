@@ -103,9 +103,12 @@ int main() {
   // Here the largest set is played for both; a game has the player choose it, and answers the same events.
   while (field.moves().standing() == Standing::open) {
     Move best{.kind = MoveKind::named, .named = 0};
-    for (const Move& move : field.rules().legal_moves())
-      if (move.kind == MoveKind::several && move.cards.size() > best.cards.size()) best = move;
-    for (const CardId card : best.cards) (void)field.hand().select(card);
+    for (const Move& move : field.rules().legal_moves()) {
+      const bool larger = move.cards.size() > best.cards.size() || best.kind == MoveKind::named;
+      const bool gives = move.kind == MoveKind::several && move.to != race.heap;
+      if (gives || (larger && move.to == race.heap)) best = move;
+      if (gives) break;
+    }
     if (!field.moves().make(best)) return 1;
     while (const auto event = field.next_event(field.now() + 0.5)) {
       if (event->kind == EventKind::dropped || event->kind == EventKind::played)

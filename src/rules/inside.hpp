@@ -20,6 +20,16 @@ namespace apsidon::rules_detail {
 /// The parts of a zone's rules, with the zones and numbers that they list. O(parts).
 [[nodiscard]] APSIDON_CORE_EXPORT std::size_t count_parts(const ZoneRules& rules);
 
+/// Calls `with` for each rule of a zone.
+template <class Rules, class With>
+void each_rule(Rules& rules, With with) {
+  for (auto* rule : {&rules.drop, &rules.pick.link, &rules.pick.when, &rules.flip, &rules.reorient})
+    with(*rule);
+  if (!rules.select) return;
+  with(rules.select->when);
+  with(rules.select->link);
+}
+
 /// Throws Error when a rule is wrong, or asks about a card where there is none: in a goal, in a named move.
 void check_without_card(const Rule& rule, const Table& table, std::string_view whose);
 /// Throws Error when a rule is wrong, or compares a number of a zone or seat that the table does not have.

@@ -31,11 +31,7 @@ std::size_t rules_detail::count_parts(const ZoneRules& rules) {
 }
 
 void check(const ZoneRules& rules, const Table& table) {
-  for (const Rule* rule : {&rules.drop, &rules.pick.link, &rules.pick.when, &rules.flip, &rules.reorient})
-    rules_detail::check(*rule, table);
-  if (rules.select) {
-    for (const Rule* rule : {&rules.select->when, &rules.select->link}) rules_detail::check(*rule, table);
-  }
+  rules_detail::each_rule(rules, [&](const Rule& rule) { rules_detail::check(rule, table); });
   const auto there = [&](const SharedList<ZoneId>& zones, const char* what) {
     for (const ZoneId zone : zones) {
       if (!table.zone(zone))

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "apsidon/play/setup.hpp"
+#include "rules/inside.hpp"
 
 namespace apsidon::play_detail {
 
@@ -30,19 +31,15 @@ void each_own(Rule& rule, With& with) {
 
 template <class With>
 void each_own(ZoneBehaviour& behaviour, With& with) {
-  each_own(behaviour.rules.drop, with);
-  each_own(behaviour.rules.pick.link, with);
-  each_own(behaviour.rules.pick.when, with);
-  each_own(behaviour.rules.flip, with);
-  each_own(behaviour.rules.reorient, with);
+  rules_detail::each_rule(behaviour.rules, [&](Rule& rule) { each_own(rule, with); });
   if (auto* own = std::get_if<CustomLayout>(&behaviour.layout.kind)) with(*own);
 }
 
 /// Most zones name nothing: of those no copy is made.
 inline bool in_code(const TableSetup& setup, ZoneId zone) {
-  const ZoneRules& rules = setup.rules_of(zone);
-  return in_code(rules.drop) || in_code(rules.pick.link) || in_code(rules.pick.when) || in_code(rules.flip) ||
-         in_code(rules.reorient) || std::holds_alternative<CustomLayout>(setup.layout_of(zone).kind);
+  bool any = std::holds_alternative<CustomLayout>(setup.layout_of(zone).kind);
+  rules_detail::each_rule(setup.rules_of(zone), [&](const Rule& rule) { any = any || in_code(rule); });
+  return any;
 }
 
 template <class With>

@@ -174,7 +174,7 @@ void check(const ZoneHandling& handling, const Zone& zone, const Table& table) {
   }
   if (handling.double_tap == TapKind::pick) {
     throw Error(
-        fmt::format("zone '{}': a double tap picks up: flip, draw, send or reorient is expected", zone.name));
+        fmt::format("zone '{}': a double tap picks up: flip, reorient, select, select-one, draw or send is expected", zone.name));
   }
 }
 

@@ -85,16 +85,19 @@ void BenchView::moves_and_events(const Playfield& field) {
   ImGui::TextDisabled("%zu legal %s", moves.size(), moves.size() == 1 ? "move" : "moves");
   ImGui::BeginChild("moves");
   for (const Move& move : moves) {
-    const Card* card = field.table().card(move.run.first);
+    const bool several = move.kind == MoveKind::several;
+    const Card* card = field.table().card(several ? move.cards.front() : move.run.first);
     const Zone* to = field.table().zone(move.to);
+    const std::string more =
+        several && move.cards.size() > 1 ? fmt::format(" and {} more", move.cards.size() - 1) : "";
     const char* how = move.kind == MoveKind::flip       ? "flipped"
                       : move.kind == MoveKind::reorient ? "turned"
                                                         : "";
-    ImGui::Text("%s %s%s",
+    ImGui::Text("%s%s %s%s",
                 card ? field.table().deck().text(card->face).c_str()
                 : to ? "a tap"
                      : "a named move",
-                to ? "to " : how, to ? to->name.c_str() : "");
+                more.c_str(), to ? "to " : how, to ? to->name.c_str() : "");
   }
   ImGui::EndChild();
 }

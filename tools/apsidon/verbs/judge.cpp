@@ -1,5 +1,6 @@
 // apsidon judge: may this card go there, and why not; or every legal move.
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 
@@ -27,7 +28,7 @@ struct Judged {
   std::string does = {};  ///< of what is no card's way to a zone: in words
 };
 
-/// What a move is that is no card's way to a zone; empty when it is one, or a tap on a stock.
+/// What a move is that is no run's way to a zone; empty when it is one, or a tap on a stock.
 std::string words_of(const TableSetup& setup, const Move& move) {
   const Table& table = setup.table;
   if (move.kind == MoveKind::flip)
@@ -35,6 +36,11 @@ std::string words_of(const TableSetup& setup, const Move& move) {
   if (move.kind == MoveKind::reorient)
     return fmt::format("{} is turned by a quarter in {}", card_text(table, move.run.first),
                        table.zone(move.from)->name);
+  if (move.kind == MoveKind::several) {
+    std::vector<std::string> cards;
+    for (const CardId card : move.cards) cards.push_back(card_text(table, card));
+    return fmt::format("{} together to {}", fmt::join(cards, ", "), table.zone(move.to)->name);
+  }
   if (move.kind != MoveKind::named) return {};
   return fmt::format("the move '{}'", setup.named_moves[static_cast<std::size_t>(move.named)].name);
 }
@@ -134,10 +140,16 @@ int run(const JudgeOptions& options) {
   Report report(setup, options.format);
   if (every) {
     constexpr std::size_t most = 100'000;
-    const std::vector<Move> moves = legal_moves(table, setup.rulebook(), most);
-    if (moves.size() == most)
+    std::vector<Move> moves;
+    if (!find_legal_moves(table, setup.rulebook(), moves, most)) {
       print_error(
-          fmt::format("apsidon judge: the first {} legal moves: name a --card or a --to for others", most));
+          moves.size() == most
+              ? fmt::format("apsidon judge: the first {} legal moves: name a --card or a --to for others",
+                            most)
+              : fmt::format("apsidon judge: of cards that may be chosen together the {} smallest sets were "
+                            "looked at, and there are more",
+                            most_selections));
+    }
     for (const Move& move : moves) {
       const Verdict verdict = judge_move(table, setup.rulebook(), move);
       report.add({move.run.first, move.from, move.to, move.run.count, verdict, words_of(setup, move)});
