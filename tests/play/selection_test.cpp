@@ -31,11 +31,6 @@ TableSetup chooser(const SelectRule& select) {
   return setup;
 }
 
-std::vector<CardId> chosen(const Playfield& field) {
-  const auto cards = field.hand().selection();
-  return {cards.begin(), cards.end()};
-}
-
 std::vector<CardId> marked(Playfield& field) {
   std::vector<CardId> cards;
   for (const FrameItem& item : field.frame().items)
@@ -121,7 +116,7 @@ TEST_CASE(
           }
       }
       h.wait(0);
-      RC_ASSERT(chosen(h.field) == model);
+      RC_ASSERT(h.chosen() == model);
       RC_ASSERT(told_of(h.told) == model);
       std::vector<CardId> sorted = model;
       std::sort(sorted.begin(), sorted.end());
@@ -129,7 +124,7 @@ TEST_CASE(
     }
     Playfield again(setup, log.options);
     (void)replay(again, log.inputs, h.field.now(), [](const Event&) {});
-    RC_ASSERT(chosen(again) == model);
+    RC_ASSERT(std::vector<CardId>(again.hand().selection().begin(), again.hand().selection().end()) == model);
   });
 }
 
@@ -176,10 +171,10 @@ TEST_CASE("play: a card that may not be chosen shakes and says why; a function s
   CHECK(seen == 2);
   CHECK(describe(*h.last(EventKind::pick_refused), h.field).find("these are 6: at most five") !=
         std::string::npos);
-  CHECK(chosen(h.field) == std::vector{cards[1], cards[4]});
+  CHECK(h.chosen() == std::vector{cards[1], cards[4]});
   CHECK(h.field.hand().select({99}).reason == Reason::unknown_card);
   REQUIRE(h.field.switches().switch_off(cards[1], "frost"));
   h.wait(0);
-  CHECK(chosen(h.field) == std::vector{cards[4]});
+  CHECK(h.chosen() == std::vector{cards[4]});
   CHECK(h.field.hand().select(cards[1]).reason == Reason::switched_off);
 }

@@ -35,11 +35,6 @@ TableSetup shedding(const Rule& takes = rule::all({rule::at_least(2), rule::at_m
   return setup;
 }
 
-std::vector<CardId> chosen(const Playfield& field) {
-  const auto cards = field.hand().selection();
-  return {cards.begin(), cards.end()};
-}
-
 /// Some of hand and shelf, in some order, chosen by calls.
 std::vector<CardId> choose_some(Hand& h, Random& r, std::size_t most) {
   std::vector<CardId> cards = h.cards("hand");
@@ -51,14 +46,14 @@ std::vector<CardId> choose_some(Hand& h, Random& r, std::size_t most) {
   return cards;
 }
 
-std::map<CardId, Pose> resting(Hand& h) {
+std::map<CardId, Pose> live_poses(Hand& h) {
   std::map<CardId, Pose> poses;
   for (const Zone& zone : h.field.table().zones())
     for (const CardId card : zone.cards) poses[card] = *h.field.where().live_pose(card);
   return poses;
 }
 
-std::size_t count(const std::vector<Event>& events, EventKind kind) {
+std::size_t times_told(const std::vector<Event>& events, EventKind kind) {
   return static_cast<std::size_t>(
       std::count_if(events.begin(), events.end(), [&](const Event& e) { return e.kind == kind; }));
 }
@@ -75,7 +70,7 @@ TEST_CASE("play: a drag of one chosen card takes all, in a small fan, and ends a
     h.settle();
     const std::vector<CardId> cards = choose_some(h, r, 4);
     h.settle();
-    const auto before = resting(h);
+    const auto before = live_poses(h);
     h.told.clear();
     const CardId gripped = cards[r.below(cards.size())];
     const auto kind = r.chance(0.5f) ? PointerKind::mouse : PointerKind::touch;
@@ -94,7 +89,7 @@ TEST_CASE("play: a drag of one chosen card takes all, in a small fan, and ends a
           item.kind != (log.options.drag.look == DragLook::copy ? FrameKind::copy : FrameKind::card))
         continue;
       const Vec2 middle = (item.corners.corners[0] + item.corners.corners[2]) * 0.5f;
-      near += length(middle - h.middle(to)) < 2.2f * h.field.where().card_size().height ? 1 : 0;
+      near += length(middle - h.middle(to)) < 2.2f * h.field.where().card_size().height ? 1u : 0u;
     }
     RC_ASSERT(near == cards.size());
     Table bare = setup.table;
@@ -103,9 +98,9 @@ TEST_CASE("play: a drag of one chosen card takes all, in a small fan, and ends a
     h.settle();
     const Event* dropped = h.last(EventKind::dropped);
     RC_ASSERT((dropped != nullptr) == (takes && to == "heap"));
-    RC_ASSERT(count(h.told, EventKind::picked_up) == 1);
-    RC_ASSERT(count(h.told, EventKind::dropped) + count(h.told, EventKind::refused) +
-                  count(h.told, EventKind::cancelled) ==
+    RC_ASSERT(times_told(h.told, EventKind::picked_up) == 1);
+    RC_ASSERT(times_told(h.told, EventKind::dropped) + times_told(h.told, EventKind::refused) +
+                  times_told(h.told, EventKind::cancelled) ==
               1);
     if (dropped) {
       const auto& heap = h.cards("heap");
@@ -113,10 +108,10 @@ TEST_CASE("play: a drag of one chosen card takes all, in a small fan, and ends a
       RC_ASSERT(dropped->card == cards[0]);
       RC_ASSERT(dropped->count == cards.size());
       RC_ASSERT(apply_move(bare, setup.rulebook(), move).verdict);
-      RC_ASSERT(chosen(h.field).empty());
+      RC_ASSERT(h.chosen().empty());
     } else {
-      RC_ASSERT(chosen(h.field) == cards);
-      for (const auto& [card, pose] : resting(h)) {
+      RC_ASSERT(h.chosen() == cards);
+      for (const auto& [card, pose] : live_poses(h)) {
         if (kind == PointerKind::touch) RC_ASSERT(length(pose.centre - before.at(card).centre) < 0.5f);
       }
     }
@@ -151,7 +146,7 @@ TEST_CASE("play: what is chosen is played by a key, a call, and over a server th
     h.settle();
     if (waits && may) {
       RC_ASSERT(h.field.table().zone(h.zone("heap"))->cards == before.zone(h.zone("heap"))->cards);
-      RC_ASSERT(chosen(h.field) == cards);
+      RC_ASSERT(h.chosen() == cards);
       for (const CardId card : cards)
         RC_ASSERT(overlap(bounds(corners(*h.field.where().live_pose(card), h.field.where().card_size())),
                           *h.field.where().area(h.zone("heap"))) > 0);
@@ -163,8 +158,8 @@ TEST_CASE("play: what is chosen is played by a key, a call, and over a server th
     std::vector<CardId> heap = before.zone(h.zone("heap"))->cards;
     if (made) heap.insert(heap.end(), cards.begin(), cards.end());
     RC_ASSERT(h.cards("heap") == heap);
-    RC_ASSERT(chosen(h.field) == (made ? std::vector<CardId>{} : cards));
-    RC_ASSERT(count(h.told, EventKind::dropped) == (made ? 1u : 0u));
+    RC_ASSERT(h.chosen() == (made ? std::vector<CardId>{} : cards));
+    RC_ASSERT(times_told(h.told, EventKind::dropped) == (made ? 1u : 0u));
   });
 }
 
@@ -175,7 +170,7 @@ TEST_CASE("play: a rectangle from an empty place chooses what lies in it, and le
     for (const char* name : {"hand", "shelf"}) setup.rules_of(*setup.table.find_zone(name)).select = rule;
     Hand h(std::move(setup));
     h.settle();
-    const auto before = resting(h);
+    const auto before = live_poses(h);
     const Vec2 from{2, 698};
     REQUIRE(h.field.where().hit(from).card == CardId{});
     CHECK(h.point(PointerPhase::down, from));
@@ -187,21 +182,21 @@ TEST_CASE("play: a rectangle from an empty place chooses what lies in it, and le
       for (const char* name : {"hand", "shelf"}) {
         for (const CardId card : h.cards(name)) {
           const bool is_in = h.field.frame().sweep.contains(h.field.where().neutral_pose(card)->centre);
-          const auto now = chosen(h.field);
+          const auto now = h.chosen();
           const bool is = std::find(now.begin(), now.end(), card) != now.end();
           if (is) RC_ASSERT(is_in);
           if (is_in && !rule.when.number) RC_ASSERT(is);
-          in += is_in ? 1 : 0;
+          in += is_in ? 1u : 0u;
         }
       }
-      if (rule.when.number) RC_ASSERT(chosen(h.field).size() == std::min<std::size_t>(in, 2));
+      if (rule.when.number) RC_ASSERT(h.chosen().size() == std::min<std::size_t>(in, 2));
     }
     h.point(PointerPhase::up, {900, 100});
     RC_ASSERT(h.field.frame().sweep.empty());
     RC_ASSERT(h.field.hand().held() == Run{});
     h.tap(from, r.chance(0.5f) ? PointerKind::mouse : PointerKind::touch);
-    RC_ASSERT(chosen(h.field).empty());
-    RC_ASSERT(count(h.told, EventKind::tapped) == 0);
+    RC_ASSERT(h.chosen().empty());
+    RC_ASSERT(times_told(h.told, EventKind::tapped) == 0);
   });
 }
 
@@ -243,7 +238,7 @@ TEST_CASE(
       } else if (std::erase(model, card) == 0) {
         model.push_back(card);
       }
-      RC_ASSERT(chosen(h.field) == model);
+      RC_ASSERT(h.chosen() == model);
     }
   });
 }
@@ -260,7 +255,7 @@ TEST_CASE("play: what the rules would not let be chosen any more is let go of, a
   REQUIRE(h.field.hand().select(hand[1]));
   CHECK(h.field.rules().addable().size() == 6);
   REQUIRE(h.field.edits().set_turn(std::vector{north}));
-  CHECK(chosen(h.field).empty());
+  CHECK(h.chosen().empty());
   CHECK(h.field.hand().select(hand[0]).reason == Reason::not_on_turn);
   CHECK(h.field.rules().addable() == h.cards("shelf"));
   CHECK(h.field.moves().play_selection().reason == Reason::nothing_chosen);

@@ -22,6 +22,10 @@ struct Hand {
   const std::vector<CardId>& cards(const std::string& name) const {
     return field.table().zone(zone(name))->cards;
   }
+  std::vector<CardId> chosen() const {
+    const auto cards = field.hand().selection();
+    return {cards.begin(), cards.end()};
+  }
   Vec2 middle(const std::string& name) const { return field.where().area(zone(name))->centre(); }
   Vec2 middle(CardId card) const { return field.where().resting_pose(card)->centre; }
 
