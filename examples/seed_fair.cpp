@@ -73,9 +73,9 @@ struct Fair {
 };
 
 /// Taps, as a player does.
-void tap(Playfield& field, Vec2 at) {
-  field.pointer({.phase = PointerPhase::down, .at = at, .time = field.now() + 0.05});
-  field.pointer({.phase = PointerPhase::up, .at = at, .time = field.now() + 0.1});
+void tap(Playfield& field, Vec2 at, double after) {
+  field.pointer({.phase = PointerPhase::down, .at = at, .time = field.now() + after});
+  field.pointer({.phase = PointerPhase::up, .at = at, .time = field.now() + after + 0.05});
 }
 
 }  // namespace
@@ -91,8 +91,8 @@ int main() {
     bool bought = false;
     for (const CardId card : choice) {
       const Pose pose = *field.where().resting_pose(card);
-      tap(field, pose.centre - Vec2{field.where().card_size().width * 0.3f, 0});
-      tap(field, field.where().panel_area(fair.buys)->centre());
+      tap(field, pose.centre - Vec2{field.where().card_size().width * 0.3f, 0}, 0.1);
+      tap(field, field.where().panel_area(fair.buys)->centre(), 0.3);
       while (const auto event = field.next_event(field.now() + 0.7)) {
         if (event->kind == EventKind::tapped && event->panel == fair.buys)
           (void)field.moves().play_selection(fair.basket);

@@ -151,7 +151,7 @@ TEST_CASE("play: chosen cards come out of their row, several at once, and the ot
   CHECK(h.field.hand().focused() == Hit{});
 }
 
-TEST_CASE("play: a card that may not be chosen shakes and says why; a function sees all that is chosen") {
+TEST_CASE("play: a card that may not be chosen shakes and says why, and a function sees all that is chosen") {
   std::size_t seen = 0;
   Rule no_five = rule::own("no-five", [&](const RuleQuestion& q) {
     seen = q.others.size();

@@ -201,7 +201,8 @@ TEST_CASE("play: a rectangle from an empty place chooses what lies in it, and le
 }
 
 TEST_CASE(
-    "play: a tap may choose one alone, with Ctrl one more, with Shift all up to it; fingers choose each") {
+    "play: a tap may choose one alone, with Ctrl one more, with Shift all up to it, and fingers choose "
+    "each") {
   for_all("modifier keys", 8, [](Random& r) {
     TableSetup setup = shedding();
     const bool one = r.chance(0.7f);
@@ -298,6 +299,7 @@ TEST_CASE("play: which cards may be played is marked or dimmed, and one that may
     h.settle();
     CHECK(shown() == std::vector<CardId>{});
     REQUIRE(h.field.rules().ask_again(false));
+    h.settle();
     CHECK(shown().size() == (look == PlayableLook::mark ? 0u : 3u));
   }
 }

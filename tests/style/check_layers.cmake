@@ -57,7 +57,7 @@ set(room_hand          arrangement)
 set(room_taps          hand)
 set(room_hover         arrangement traffic event_queue)
 set(room_selection     arrangement referee event_queue)
-set(room_focus         any_input arrangement hand panels referee switches event_queue)
+set(room_focus         any_input arrangement hand selection panels referee switches event_queue)
 set(room_performances  arrangement traffic layers event_queue)
 set(room_frame_order   arrangement traffic layers)
 set(room_panel_text "")
@@ -65,7 +65,7 @@ set(room_playable referee)
 set(room_frame_builder schedule frame_order hand hover focus selection panels referee switches layers
                        panel_text playable)
 set(room_hit_view      frame_builder switches layers)
-set(room_impl following taps shift any_input admit client ids gate panels switches inbox trail event_queue schedule arrangement traffic referee hand hover focus selection performances frame_builder
+set(room_impl following taps shift any_input admit client ids gate panels switches inbox trail event_queue schedule arrangement traffic referee hand hover focus selection playable performances frame_builder
               hit_view)
 set(home_following impl)
 set(home_plan_order arrangement)

@@ -103,7 +103,9 @@ FocusView Rooms::focus_view() const {
           .panels = panels,
           .arrangement = arrangement,
           .referee = referee,
+          .playable = playable,
           .carry = hand.carry(),
+          .selection = selection,
           .switches = switches,
           .only_overlays = only_overlays(*this),
           .time = now()};
@@ -131,6 +133,7 @@ FrameSources Rooms::frame_sources() const {
           .focus = focus,
           .selection = selection,
           .referee = referee,
+          .playable = playable,
           .feel = feel(),
           .corner_radius = client.corner_radius};
 }

@@ -9,6 +9,7 @@
 
 #include "apsidon/play/options.hpp"
 #include "apsidon/play/outcome.hpp"
+#include "play/decides/playable.hpp"
 #include "play/decides/referee.hpp"
 #include "play/keeps/arrangement.hpp"
 #include "play/keeps/client.hpp"
@@ -85,6 +86,7 @@ struct Rooms {
   Hover hover;
   Focus focus = {};
   Selection selection = {};
+  Playable playable = {};
   Performances performances = {};
   FrameBuilder frames = {};
   HitView hits = {};

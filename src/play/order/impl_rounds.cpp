@@ -22,6 +22,7 @@ void lay_out_window(Impl& field) {
 /// What is carried or waits for an answer does not outlast the table that it is of.
 void end_what_is_pending(Impl& field, const Referee* next) {
   Following(field).cancel_all(CancelCause::by_game);
+  field.selection.clear(field.referee, field.now(), field.events);
   const std::vector<Proposal> waiting(field.referee.waiting().begin(), field.referee.waiting().end());
   for (const Proposal& proposal : waiting) {
     if (!next || !next->find(proposal.id)) field.referee.supersede(proposal, field.now(), field.events);
@@ -105,6 +106,7 @@ void Impl::restore(const Impl& snapshot) {
   copy.ids.keep_ahead_of(ids);
   copy.referee.keep_ids_ahead_of(table());
   copy.events = std::move(events);
+  copy.selection.tell_again(copy.referee, now(), copy.events);
   copy.arrangement.resize(copy.setup(), arrangement.window());
   lay_out_window(copy);
   copy.traffic.settle_for(traffic);

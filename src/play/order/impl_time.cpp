@@ -172,12 +172,14 @@ void Impl::advance_to(double time) {
   note_lost_events(*this);
 }
 
-/// How the game stands is judged, if that is due. Returns whether it was. `from_log`: a log says so, and
-/// that is recorded already.
+/// How the game stands, and what may be played, is judged, if that is due. Returns whether it was.
+/// `from_log`: a log says so, and that is recorded already.
 bool Impl::judge_standing(bool from_log) {
-  if (!referee.standing_is_due(may_be_stuck(*this))) return false;
+  const bool due = referee.standing_is_due(may_be_stuck(*this));
+  if (!due && !playable.is_due(referee)) return false;
   bring_foretold(now());
-  const bool told = referee.judge_standing(may_be_stuck(*this), now(), events);
+  const bool told = due && referee.judge_standing(may_be_stuck(*this), now(), events);
+  if (playable.is_due(referee)) playable.look(referee);
   // Where rules in code were asked, their answers are foretold for this moment and no other.
   if ((told || referee.trail().has_told()) && !from_log) {
     ++client.inputs;

@@ -191,9 +191,8 @@ void FrameBuilder::add_cards(const FrameSources& from, bool all) {
 /// What the table says of how cards look, when it has changed; returns whether it has.
 bool FrameBuilder::refresh_appearances(const FrameSources& from) {
   const std::uint64_t revision =
-      from.setup.table.revision() + from.switches.revision() + from.referee.revision();
+      from.setup.table.revision() + from.switches.revision() + from.playable.revision();
   if (std::exchange(appearances_of_, revision) == revision) return false;
-  playable_.look(from.referee);
   appearances_.resize(from.traffic.cards().size());
   item_of_.resize(from.traffic.cards().size(), no_item);
   for (const FrameOrder::Entry& entry : order_.cards())

@@ -6,12 +6,12 @@
 
 #include "apsidon/play/frame.hpp"
 #include "geometry/sin_cos.hpp"
+#include "play/decides/playable.hpp"
 #include "play/decides/referee.hpp"
 #include "play/keeps/panels.hpp"
 #include "play/keeps/schedule.hpp"
 #include "play/keeps/switches.hpp"
 #include "play/reads/frame_order.hpp"
-#include "play/reads/playable.hpp"
 #include "play/requests/focus.hpp"
 #include "play/requests/hand.hpp"
 #include "play/requests/hover.hpp"
@@ -32,6 +32,7 @@ struct FrameSources {
   const Focus& focus;
   const Selection& selection;
   const Referee& referee;
+  const Playable& playable;
   const Feel& feel;
   float corner_radius;  ///< of a card, share of its width
 };
@@ -100,8 +101,8 @@ class FrameBuilder {
   [[nodiscard]] static std::uint64_t revision_of(const FrameSources& from) {
     return from.arrangement.revision() + from.traffic.revision() + from.hand.revision() +
            from.hover.revision() + from.focus.revision() + from.selection.revision() +
-           from.referee.revision() + from.panels.revision() + from.switches.revision() +
-           from.setup.table.revision();
+           from.referee.revision() + from.playable.revision() + from.panels.revision() +
+           from.switches.revision() + from.setup.table.revision();
   }
   [[nodiscard]] bool is_dirty(const FrameSources& from) const {
     return revision_of(from) != seen_.rooms || from.feel.badge != seen_.badge ||
@@ -133,7 +134,7 @@ class FrameBuilder {
   void draw(const FrameSources& from, std::span<const std::uint32_t> slots);
   void draw_tilted(const FrameSources& from, std::span<const std::uint32_t> slots,
                    std::span<const geometry_detail::SinCos> rotations);
-  [[nodiscard]] Appearance appearance_of(const FrameSources& from, std::size_t slot) const;
+  [[nodiscard]] static Appearance appearance_of(const FrameSources& from, std::size_t slot);
   void draw_appearance(const FrameSources& from, FrameItem& item, std::size_t slot);
 
   // frame_marks.cpp
@@ -163,7 +164,6 @@ class FrameBuilder {
   std::vector<char> needs_redraw_ = {};               // by slot
   std::uint64_t appearances_of_ = ~std::uint64_t{0};  // the revisions of table and switches that they show
   Marked marked_ = {};
-  Playable playable_ = {};
 };
 
 }  // namespace apsidon::play_detail

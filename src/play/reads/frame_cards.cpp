@@ -13,7 +13,7 @@ constexpr std::size_t card_block = 16;
 
 }  // namespace
 
-FrameBuilder::Appearance FrameBuilder::appearance_of(const FrameSources& from, std::size_t slot) const {
+FrameBuilder::Appearance FrameBuilder::appearance_of(const FrameSources& from, std::size_t slot) {
   const Pose& pose = from.traffic.motion().pose(slot);
   const bool back = !geometry_detail::shows_its_face(pose.flip);
   const Traffic::CardState& state = from.traffic.card(slot);
@@ -24,7 +24,7 @@ FrameBuilder::Appearance FrameBuilder::appearance_of(const FrameSources& from, s
       .card = card.id,
       .zone = card.zone,
       .face = back ? hidden_face : front,
-      .brightness = pose.brightness * (state.off || playable_.dims(card.id) ? dimmed_brightness : 1),
+      .brightness = pose.brightness * (state.off || from.playable.dims(card.id) ? dimmed_brightness : 1),
       .back = back,
       .back_suit = static_cast<std::int16_t>(back ? from.setup.table.deck().back_suit_of(card.face) : -1)};
 }

@@ -28,7 +28,7 @@ bool moves_focus(Key key) {
 }  // namespace
 
 /// All that keys can act on: while something is carried, the zones that would take it; else cards that can be
-/// picked up or tapped, empty zones that can be tapped, and buttons.
+/// picked up, tapped or chosen, empty zones that can be tapped, and buttons.
 void Focus::gather(const FocusView& view) {
   candidates_.clear();
   const auto add = [&](const Hit& what) {
@@ -57,7 +57,9 @@ void Focus::gather(const FocusView& view) {
       const MoveKind side = flips ? MoveKind::flip : MoveKind::reorient;
       const bool turns = (flips || handling.tap == TapKind::reorient) &&
                          rules_detail::judge_side(table, rules, *table.card(card), side, compared);
-      if (turns || view.referee.judge_pick(card).verdict) add({.card = card, .zone = zone.id});
+      const bool chooses = (handling.tap == TapKind::select || handling.tap == TapKind::select_one) &&
+                           view.selection.judge(card, table, rules);
+      if (turns || chooses || view.referee.judge_pick(card).verdict) add({.card = card, .zone = zone.id});
     }
   }
   add_buttons(view);

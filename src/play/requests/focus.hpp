@@ -13,6 +13,7 @@
 #include "play/keeps/panels.hpp"
 #include "play/keeps/switches.hpp"
 #include "play/requests/hand.hpp"
+#include "play/requests/selection.hpp"
 #include "play/values/any_input.hpp"
 
 namespace apsidon::play_detail {
@@ -39,6 +40,7 @@ struct FocusView {
   const Arrangement& arrangement;
   const Referee& referee;
   const Hand::Carry& carry;
+  const Selection& selection;
   const Switches& switches;
   bool only_overlays;  ///< the gate is closed, or an overlay keeps all from what lies below
   double time;

@@ -18,7 +18,7 @@ Verdict Selection::select(CardId card, const Referee& referee, double time, Even
   cards_.push_back(card);
   zones_.push_back(referee.table().card(card)->zone);
   ++revision_;
-  tell(EventKind::selected, card, referee, time, events);
+  tell(EventKind::selected, card, cards_.size(), referee, time, events);
   return {};
 }
 
@@ -28,13 +28,18 @@ void Selection::deselect(CardId card, const Referee& referee, double time, Event
   zones_.erase(zones_.begin() + (it - cards_.begin()));
   cards_.erase(it);
   ++revision_;
-  tell(EventKind::deselected, card, referee, time, events);
+  tell(EventKind::deselected, card, cards_.size(), referee, time, events);
   keep(referee, time, events);
 }
 
 void Selection::clear(const Referee& referee, double time, EventQueue& events) {
   // From the last on: those before it could be chosen without it.
   while (!cards_.empty()) deselect(cards_.back(), referee, time, events);
+}
+
+void Selection::tell_again(const Referee& referee, double time, EventQueue& events) {
+  for (std::size_t i = 0; i < cards_.size(); ++i)
+    tell(EventKind::selected, cards_[i], i + 1, referee, time, events);
 }
 
 void Selection::keep(const Referee& referee, double time, EventQueue& events) {
@@ -83,15 +88,12 @@ void Selection::sweep_to(Vec2 at, const Arrangement& arrangement, const Referee&
   }
 }
 
-void Selection::tell(EventKind kind, CardId card, const Referee& referee, double time,
+void Selection::tell(EventKind kind, CardId card, std::size_t count, const Referee& referee, double time,
                      EventQueue& events) const {
   const Card* there = referee.table().card(card);
-  events.tell({.kind = kind,
-               .time = time,
-               .card = card,
-               .count = cards_.size(),
-               .from = there ? there->zone : ZoneId{}},
-              referee.table());
+  events.tell(
+      {.kind = kind, .time = time, .card = card, .count = count, .from = there ? there->zone : ZoneId{}},
+      referee.table());
 }
 
 }  // namespace apsidon::play_detail

@@ -27,6 +27,8 @@ class Selection {
   Verdict select(CardId card, const Referee& referee, double time, EventQueue& events);
   void deselect(CardId card, const Referee& referee, double time, EventQueue& events);
   void clear(const Referee& referee, double time, EventQueue& events);
+  /// All is told of that is chosen, as by a table of before that is there again.
+  void tell_again(const Referee& referee, double time, EventQueue& events);
   // A rectangle that a pointer draws from an empty place: what lies in it is chosen, beside what was.
 
   void begin_sweep(std::uint32_t pointer, Vec2 from);
@@ -48,7 +50,8 @@ class Selection {
     Rect box = {};
     std::vector<CardId> before = {};  // chosen already
   };
-  void tell(EventKind kind, CardId card, const Referee& referee, double time, EventQueue& events) const;
+  void tell(EventKind kind, CardId card, std::size_t count, const Referee& referee, double time,
+            EventQueue& events) const;
 
   std::vector<CardId> cards_ = {};
   std::vector<ZoneId> zones_ = {};  // where each was chosen

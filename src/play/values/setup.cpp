@@ -173,8 +173,9 @@ void check(const ZoneHandling& handling, const Zone& zone, const Table& table) {
                             zone.name, to.value));
   }
   if (handling.double_tap == TapKind::pick) {
-    throw Error(
-        fmt::format("zone '{}': a double tap picks up: flip, reorient, select, select-one, draw or send is expected", zone.name));
+    throw Error(fmt::format(
+        "zone '{}': a double tap picks up: flip, reorient, select, select-one, draw or send is expected",
+        zone.name));
   }
 }
 

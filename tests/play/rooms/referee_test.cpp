@@ -93,7 +93,7 @@ struct Showing {
   void follow(Change change) { test::follow(traffic, arrangement, referee.setup(), change, feel); }
   FrameSources sources() const {
     return {referee.setup(), panels, schedule,  switches, arrangement, traffic, hand,
-            hover,           focus,  selection, referee,  feel,        0.07f};
+            hover,           focus,  selection, referee,  playable,    feel,    0.07f};
   }
   Referee referee;
   Arrangement arrangement;
@@ -104,6 +104,7 @@ struct Showing {
   Hand hand{{}, {}};
   Hover hover{{}};
   Selection selection;
+  Playable playable;
   Focus focus;
   Feel feel;
   EventQueue events;

@@ -27,13 +27,14 @@ struct Ground {
   const Table& table() const { return referee.table(); }
   Vec2 middle(CardId card) const { return arrangement.neutral(*table().slot(card)).centre; }
   FocusView focus_view(const Hand::Carry& carry, double time) const {
-    return {setup(), panels, arrangement, referee, carry, switches, false, time};
+    return {setup(), panels, arrangement, referee, carry, selection, switches, false, time};
   }
 
   Referee referee;
   Arrangement arrangement;
   Panels panels;
   Switches switches{{}};
+  Selection selection;
   Traffic traffic{0};
   EventQueue events;
   Feel feel;
