@@ -88,7 +88,7 @@ struct ZoneReader : FieldReader {
   void rule(std::string_view key, Rule& value) const {
     if (node.has(key)) value = read_rule(node.child(key), setup.table);
   }
-  void stock(std::string_view key, std::optional<StockRule>& value) const {
+  void stock(std::string_view key, Shared<StockRule>& value) const {
     if (node.has(key)) value = read_stock(node.child(key), setup, own);
   }
   void zones(std::string_view key, SharedList<ZoneId>& value) const {
@@ -97,10 +97,10 @@ struct ZoneReader : FieldReader {
   void flicks(std::string_view key, FlickTargets& value) const {
     if (node.has(key)) value = read_flicks(node.child(key), setup, own);
   }
-  void select(std::string_view key, std::optional<SelectRule>& value) const {
+  void select(std::string_view key, Shared<SelectRule>& value) const {
     if (node.has(key)) value = read_select(node.child(key), setup.table);
   }
-  void match(std::string_view key, std::optional<MatchRule>& value) const {
+  void match(std::string_view key, Shared<MatchRule>& value) const {
     if (node.has(key)) value = read_match(node.child(key), setup, own);
   }
 };
@@ -144,7 +144,7 @@ struct ZoneWriter : FieldWriter {
   }
   void pick(std::string_view key, PickRule& value) { put(key, json_of(value, table)); }
   void rule(std::string_view key, Rule& value) { put(key, json_of(value, table)); }
-  void stock(std::string_view key, std::optional<StockRule>& value) {
+  void stock(std::string_view key, Shared<StockRule>& value) {
     if (!value) return;
     Json stock{{"to", table.zone(value->to)->name}, {"gives", value->gives}};
     if (value->passes != 0) stock["passes"] = value->passes;
@@ -160,10 +160,10 @@ struct ZoneWriter : FieldWriter {
   void flicks(std::string_view key, FlickTargets& value) {
     if (value != FlickTargets{}) put(key, flicks_json(value, table));
   }
-  void select(std::string_view key, std::optional<SelectRule>& value) {
+  void select(std::string_view key, Shared<SelectRule>& value) {
     if (value) put(key, json_of(*value, table));
   }
-  void match(std::string_view key, std::optional<MatchRule>& value) {
+  void match(std::string_view key, Shared<MatchRule>& value) {
     if (!value) return;
     Json match{{"open", value->open}};
     if (value->end != MatchEnd::move) match["end"] = name_in(match_end_names, value->end);

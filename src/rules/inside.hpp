@@ -5,6 +5,8 @@
 #include <span>
 #include <string>
 #include <string_view>
+#include <type_traits>
+#include <utility>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
@@ -26,8 +28,10 @@ void each_rule(Rules& rules, With with) {
   for (auto* rule : {&rules.drop, &rules.pick.link, &rules.pick.when, &rules.flip, &rules.reorient})
     with(*rule);
   if (!rules.select) return;
-  with(rules.select->when);
-  with(rules.select->link);
+  SelectRule select = *rules.select;
+  with(select.when);
+  with(select.link);
+  if constexpr (!std::is_const_v<Rules>) rules.select = std::move(select);
 }
 
 /// Throws Error when a rule is wrong, or asks about a card where there is none: in a goal, in a named move.

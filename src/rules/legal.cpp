@@ -194,7 +194,7 @@ bool each_legal_move(const Table& table, const Rulebook& given, With with) {
     };
     if (!each_run(table, rules, zone, own.pick, each_target)) return !patience.over();
   }
-  const auto chooses = [](const ZoneRules& zone) { return zone.select.has_value(); };
+  const auto chooses = [](const ZoneRules& zone) { return static_cast<bool>(zone.select); };
   bool all = true;
   if (std::any_of(rules.zones.begin(), rules.zones.end(), chooses)) {
     all = rules_detail::find_several_moves(table, rules, patience, of_zone);

@@ -151,9 +151,10 @@ void add_behaviour(Random& r, TableSetup& setup, ZoneId id) {
   if (!rules.stock && toss()) {
     handling.tap = TapKind::flip;
     rules.flip = rule::at_most(1);
-    rules.match = MatchRule{.open = r.between(2, 4), .end = static_cast<MatchEnd>(r.below(3))};
-    rules.match->seconds = r.between(0, 20) / 4.0;
-    if (rules.match->end != MatchEnd::stay) rules.match->to = other_zone(r, setup, id);
+    MatchRule match{.open = r.between(2, 4), .end = static_cast<MatchEnd>(r.below(3))};
+    match.seconds = r.between(0, 20) / 4.0;
+    if (match.end != MatchEnd::stay) match.to = other_zone(r, setup, id);
+    rules.match = match;
   }
   if (toss()) rules.select = SelectRule{some_rule(r, setup), some_rule(r, setup), toss()};
   handling.playable = static_cast<PlayableLook>(r.below(3));

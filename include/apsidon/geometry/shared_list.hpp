@@ -38,4 +38,25 @@ class SharedList {
   std::shared_ptr<const std::vector<T>> items_ = {};
 };
 
+/// A value that may not be there, and cannot be changed, only replaced: likewise its copies are one in
+/// memory.
+template <class T>
+class Shared {
+ public:
+  Shared() = default;
+  /// There it is.
+  Shared(T value) : value_(std::make_shared<const T>(std::move(value))) {}  // implicit, as of an optional
+
+  [[nodiscard]] explicit operator bool() const { return value_ != nullptr; }  ///< whether it is there
+  [[nodiscard]] const T& operator*() const { return *value_; }        ///< not of one that is not there
+  [[nodiscard]] const T* operator->() const { return value_.get(); }  ///< likewise
+
+  friend bool operator==(const Shared& a, const Shared& b) {
+    return a.value_ == b.value_ || (a.value_ && b.value_ && *a.value_ == *b.value_);
+  }
+
+ private:
+  std::shared_ptr<const T> value_ = {};
+};
+
 }  // namespace apsidon

@@ -1,11 +1,11 @@
 #pragma once
 #include <cstdint>
-#include <optional>
 #include <span>
 #include <utility>
 #include <vector>
 
 #include "apsidon/core_export.hpp"
+#include "apsidon/geometry/shared_list.hpp"
 #include "apsidon/rules/consequence.hpp"
 #include "apsidon/rules/rule.hpp"
 
@@ -80,10 +80,10 @@ struct ZoneRules {
   /// Which of its cards may be flipped where they lie, and which turned from upright to sideways and back:
   /// asked as `pick.when` is.
   Rule flip = rule::nothing();
-  Rule reorient = rule::nothing();        ///< which may be turned to sideways and back, asked likewise
-  std::optional<SelectRule> select = {};  ///< its cards may be chosen; none: they may not
-  std::optional<MatchRule> match = {};    ///< cards that are flipped are compared
-  std::optional<StockRule> stock = {};    ///< none: it is no stock
+  Rule reorient = rule::nothing();  ///< which may be turned to sideways and back, asked likewise
+  Shared<SelectRule> select = {};   ///< its cards may be chosen; none: they may not
+  Shared<MatchRule> match = {};     ///< cards that are flipped are compared
+  Shared<StockRule> stock = {};     ///< none: it is no stock
   /// A single card dropped on its only card exchanges places with it, when that one may go to where the other
   /// comes from.
   bool exchanges = false;

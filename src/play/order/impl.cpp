@@ -103,7 +103,6 @@ FocusView Rooms::focus_view() const {
           .panels = panels,
           .arrangement = arrangement,
           .referee = referee,
-          .playable = playable,
           .carry = hand.carry(),
           .selection = selection,
           .switches = switches,
