@@ -66,6 +66,8 @@ TEST_CASE(
     Hand h(setup, log.options);
     h.field.set_recorder([&](const Input& input) { log.inputs.push_back(input); });
     std::vector<CardId> model;
+    std::vector<CardId> then;
+    Playfield saved = h.field;
     for (int step = 0; step < 25; ++step) {
       h.settle();
       const auto& zone = h.cards(r.chance(0.6f) ? "hand" : "shelf");
@@ -113,8 +115,22 @@ TEST_CASE(
           } else if (r.chance(0.3f)) {
             RC_ASSERT(h.field.hand().clear_selection());
             model.clear();
+          } else if (r.chance(0.2f)) {
+            RC_ASSERT(h.field.start_round(r.below(99)));
+            model.clear();
+          } else if (r.chance(0.3f)) {
+            h.field.restore(saved);
+            model = then;
+          } else {
+            saved = h.field;
+            then = model;
           }
       }
+      // What the rules would not let be chosen any more is let go of.
+      std::vector<CardId> kept;
+      for (const CardId each : model)
+        if (judge_select(h.field.table(), setup.rulebook(), kept, each)) kept.push_back(each);
+      model = kept;
       h.wait(0);
       RC_ASSERT(h.chosen() == model);
       RC_ASSERT(told_of(h.told) == model);
@@ -143,7 +159,10 @@ TEST_CASE("play: chosen cards come out of their row, several at once, and the ot
           Approx(i == 1 || i == 4 ? rise : 0).margin(0.06 * double{rise} + 0.6));
     CHECK(length(h.field.where().neutral_pose(cards[i])->centre - before[cards[i]]) < 1);
   }
-  REQUIRE(h.key(Key::next));
+  REQUIRE(h.field.hand().focus({.card = cards[1], .zone = h.zone("hand")}));
+  CHECK(describe_focus(h.field) == "Fern-2, 2 of 6 in hand; chosen; may be picked up.");
+  REQUIRE(h.field.hand().focus({.card = cards[0], .zone = h.zone("hand")}));
+  CHECK(describe_focus(h.field) == "Fern-1, 1 of 6 in hand; may be chosen; may be picked up.");
   CHECK(h.key(Key::cancel));  // lets go of what is chosen, then of the focus
   CHECK(h.field.hand().selection().empty());
   CHECK(h.field.hand().focused() != Hit{});

@@ -150,6 +150,7 @@ TEST_CASE("play: what is chosen is played by a key, a call, and over a server th
       for (const CardId card : cards)
         RC_ASSERT(overlap(bounds(corners(*h.field.where().live_pose(card), h.field.where().card_size())),
                           *h.field.where().area(h.zone("heap"))) > 0);
+      RC_ASSERT(h.field.moves().play_selection(h.zone("heap")).reason == Reason::locked);
       const auto id = h.field.moves().waiting().front().id;
       (void)h.field.moves().answer(id, yes ? Verdict{} : Verdict{.reason = Reason::refused_by_game}, true);
       h.settle();
@@ -260,6 +261,14 @@ TEST_CASE("play: what the rules would not let be chosen any more is let go of, a
   CHECK(h.field.hand().select(hand[0]).reason == Reason::not_on_turn);
   CHECK(h.field.rules().addable() == h.cards("shelf"));
   CHECK(h.field.moves().play_selection().reason == Reason::nothing_chosen);
+  REQUIRE(h.field.edits().set_turn(std::vector{south}));
+  REQUIRE(h.field.hand().select(hand[0]));
+  REQUIRE(h.field.hand().select(hand[1]));
+  REQUIRE(h.field.switches().switch_off(h.zone("heap"), "frost"));
+  CHECK(h.field.moves().play_selection(h.zone("heap")).reason == Reason::switched_off);
+  CHECK(h.field.moves().play_selection({99}).reason == Reason::unknown_zone);
+  REQUIRE(h.field.switches().switch_on(h.zone("heap"), "frost"));
+  CHECK(h.field.moves().play_selection(h.zone("heap")));
 }
 
 TEST_CASE("play: which cards may be played is marked or dimmed, and one that may not says why at a tap") {

@@ -69,6 +69,7 @@ struct Shed {
       Deck({.suits = {{"fern", "green"}, {"reed", "green"}}, .ranks = {"1", "2", "3", "4", "5"}})};
   OfSet takes;
   OfTwo link;
+  bool covered;
   ZoneId heap;
 
   explicit Shed(Random& r) {
@@ -76,9 +77,10 @@ struct Shed {
     const auto pairs = rules_of_two();
     takes = sets[r.below(sets.size())];
     link = pairs[r.below(pairs.size())];
+    covered = r.chance(0.3f);
     for (const char* name : {"hand", "shelf", "shut"}) {
       ZoneRules rules{.pick = {.kind = r.chance(0.5f) ? PickKind::any : PickKind::nothing}};
-      if (setup.table.zones().size() < 2) rules.select = SelectRule{.link = link.rule};
+      if (setup.table.zones().size() < 2) rules.select = SelectRule{.link = link.rule, .covered = covered};
       rules.sorts = r.chance(0.5f);
       (void)setup.add({.name = name, .layout = {.longest = 9}, .rules = rules});
     }
@@ -97,7 +99,7 @@ struct Shed {
     for (std::size_t i = 0; i < cards.size(); ++i) {
       const Card& card = *table.card(cards[i]);
       const bool twice = std::count(cards.begin(), cards.end(), cards[i]) > 1;
-      if (twice || card.zone.value > 2 || !card.face_up) return false;
+      if (twice || card.zone.value > 2 || (!card.face_up && !covered)) return false;
       if (i > 0 && !link.allows(table, cards[i - 1], cards[i])) return false;
     }
     return !cards.empty() && takes.allows(table, cards);

@@ -25,6 +25,8 @@ struct EventPhrases {
   std::string both = "{one} and {other}";     ///< `{turn}` of several seats: `{one}`, `{other}`
   std::string nobody = "nobody";              ///< `{turn}` of none
   std::string may_pick = "may be picked up";  ///< added to what is focused
+  std::string chosen = "chosen";              ///< likewise, of a card that is chosen
+  std::string may_choose = "may be chosen";   ///< likewise
 };
 
 /// The English ones that Apsidon comes with.

@@ -69,8 +69,9 @@ Hit pressed_by(Impl& field, Vec2 at, PointerKind kind, CardId hovered) {
 bool chooses_from(const Impl& field, const Hit& on) {
   if (on.card || on.panel || !field.gate.is_open()) return false;
   const auto zones = field.table().zones();
-  return std::any_of(zones.begin(), zones.end(),
-                     [&](const Zone& zone) { return static_cast<bool>(field.setup().rules_of(zone.id).select); });
+  return std::any_of(zones.begin(), zones.end(), [&](const Zone& zone) {
+    return static_cast<bool>(field.setup().rules_of(zone.id).select);
+  });
 }
 
 bool press(Impl& field, const Gesture& gesture) {

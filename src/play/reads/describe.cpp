@@ -186,9 +186,15 @@ std::string describe_focus(const Playfield& field, const EventPhrases& phrases, 
                                             {"count", fmt::format("{}", zone ? zone->cards.size() : 0)},
                                             {"zone", zone ? spoken(zone->name, names) : ""},
                                             {"panel", panel_text(on.panel, field, names)}}));
-  if (card && field.hand().held().count == 0 && field.rules().judge_pick(on.card).verdict &&
-      !phrases.may_pick.empty()) {
-    out += "; " + phrases.may_pick;
+  const auto add = [&](bool is, const std::string& phrase) {
+    if (is && !phrase.empty()) out += "; " + phrase;
+  };
+  if (card && field.hand().held().count == 0) {
+    const auto all = field.hand().selection();
+    const bool chosen = std::find(all.begin(), all.end(), on.card) != all.end();
+    add(chosen, phrases.chosen);
+    add(!chosen && field.rules().judge_select(on.card).allowed(), phrases.may_choose);
+    add(field.rules().judge_pick(on.card).verdict.allowed(), phrases.may_pick);
   }
   return out + ".";
 }
