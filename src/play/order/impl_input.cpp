@@ -104,7 +104,10 @@ void tap(Impl& field, const Gesture& gesture) {
   const Tap tap = read_tap(gesture, pressed, {field.setup(), field.hand.carry(), field.gate.is_open(), off});
   const bool nothing = !pressed.zone && !pressed.panel;
   if (tap.told && !(nothing && !field.gate.lets_through(gesture.button))) tell_tap(field, tap.on, gesture);
-  const bool lets_go = !pressed.card && !pressed.panel && !tap.drops && field.gate.is_open();
+  // The outline of an empty zone is something; beside its cards a zone shows nothing.
+  const Zone* zone = field.table().zone(pressed.zone);
+  const bool beside = !pressed.card && !pressed.panel && !(zone && zone->cards.empty());
+  const bool lets_go = beside && !tap.drops && field.gate.is_open();
   if (lets_go && !field.selection.cards().empty()) (void)field.choose({}, false);
   if (tap.drops || tap.puts_back) field.hand.point_at(gesture.at);
   if (tap.drops)

@@ -3,6 +3,7 @@
 #include <fmt/args.h>
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <initializer_list>
 #include <utility>
 

@@ -44,7 +44,9 @@ void FrameBuilder::add_marks(const FrameSources& from) {
   for (const CardId card : from.selection.cards()) {
     if (table.card(card)) mark_card(card).selected = true;
   }
-  for (const CardId card : from.playable.marked()) mark_card(card).playable = true;
+  for (const CardId card : from.playable.marked()) {
+    if (table.card(card)) mark_card(card).playable = true;  // it may have left since that was judged
+  }
   const Hit& focus = from.focus.on();
   if (focus.card && table.card(focus.card)) mark_card(focus.card).focus = true;
   for (const CardId card : table.cards_of(from.focus.run())) mark_card(card).focus = true;
