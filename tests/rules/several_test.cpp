@@ -179,7 +179,8 @@ TEST_CASE("rules: the sets that legal_moves lists are those that some order of c
       do any = any || shed.may(order);
       while (!any && order.size() < 6 && std::next_permutation(order.begin(), order.end()));
       const Card& first = *shed.setup.table.card(cards[0]);
-      const bool alone = cards.size() == 1 && shed.setup.rules_of(first.zone).pick.kind == PickKind::any;
+      const bool alone =
+          cards.size() == 1 && first.face_up && shed.setup.rules_of(first.zone).pick.kind == PickKind::any;
       if (any && !alone) expected.insert(cards);
     }
     std::vector<Move> moves;
@@ -190,7 +191,7 @@ TEST_CASE("rules: the sets that legal_moves lists are those that some order of c
       if (move.kind != MoveKind::several) continue;
       std::vector<CardId> cards(move.cards.begin(), move.cards.end());
       std::sort(cards.begin(), cards.end());
-      RC_ASSERT(expected.erase(cards) == 1);
+      RC_ASSERT((expected.erase(cards) == 1 || cards.size() > 5));
     }
     // Of six and more not every order was tried here.
     RC_ASSERT(std::all_of(expected.begin(), expected.end(), [](const auto& set) { return set.size() > 5; }));

@@ -16,6 +16,9 @@ namespace apsidon::play_detail {
 /// zone asks for it, and while it is the player's turn, else nothing is shown of any card.
 class Playable {
  public:
+  explicit Playable(const Referee& referee)
+      : seen_(shows_any(referee) ? ~std::uint64_t{0} : revision_of(referee)) {}
+
   [[nodiscard]] bool is_due(const Referee& referee) const { return seen_ != revision_of(referee); }
   /// As things are now. O(the legal moves).
   void look(const Referee& referee);
@@ -32,10 +35,11 @@ class Playable {
   [[nodiscard]] static std::uint64_t revision_of(const Referee& referee) {
     return referee.table().revision() + referee.revision();
   }
+  [[nodiscard]] static bool shows_any(const Referee& referee);
 
   std::vector<CardId> marked_ = {};
   std::vector<CardId> dimmed_ = {};
-  std::uint64_t seen_ = ~std::uint64_t{0};
+  std::uint64_t seen_;
   std::uint64_t revision_ = 0;
 };
 

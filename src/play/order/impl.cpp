@@ -61,7 +61,8 @@ Rooms::Rooms(TableSetup given, const PlayfieldOptions& from)
       panels(setup().panels),
       switches(setup().panels),
       hand(from.drag, from.thresholds),
-      hover(from.hover) {
+      hover(from.hover),
+      playable(referee) {
   traffic.keep_slots(table().slot_count());
 }
 

@@ -86,7 +86,7 @@ struct Rooms {
   Hover hover;
   Focus focus = {};
   Selection selection = {};
-  Playable playable = {};
+  Playable playable;
   Performances performances = {};
   FrameBuilder frames = {};
   HitView hits = {};

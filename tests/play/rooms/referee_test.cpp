@@ -104,7 +104,7 @@ struct Showing {
   Hand hand{{}, {}};
   Hover hover{{}};
   Selection selection;
-  Playable playable;
+  Playable playable{referee};
   Focus focus;
   Feel feel;
   EventQueue events;
