@@ -39,7 +39,7 @@ struct Race {
     clock = setup.add_panel({.name = "clock", .kind = PanelKind::bar, .round = true});
     const auto below = across({panel(draws, {.px = 110}, {.px = 40}), panel(clock, {.px = 40}, {.px = 40})});
     setup.plans = {
-        {.root = down({zone(hands[1]), across({zone(stock), zone(heap)}), below, zone(hands[0])})}};
+        {.root = down({zone(hands[1]), across({zone(stock), zone(heap)}), below, zone(hands[0])}, 0.3f)}};
     setup.bind("higher", [](const RuleQuestion& q) {
       const Card* top = q.table.card(q.onto);
       const Deck& deck = q.table.deck();

@@ -31,9 +31,10 @@ struct Fair {
     buys = setup.add_panel({.name = "buys", .kind = PanelKind::button, .text = "Buy"});
     sum = setup.add_panel({.name = "sum", .kind = PanelKind::caption, .text = "{bought} bought"});
     setup.plans = {
-        {.root = down({across({zone(stall), zone(basket)}),
-                       across({panel(buys, {.px = 90}, {.px = 40}), panel(sum, {.px = 120}, {.px = 40})}),
-                       zone(hand)})}};
+        {.root = down(
+             {space(0.1f), across({zone(stall), zone(basket)}),
+              across({panel(buys, {.px = 90}, {.px = 40}), panel(sum, {.px = 120}, {.px = 40})}), zone(hand)},
+             0.3f)}};  // room for what is chosen
     setup.bind("one of the stall",
                [this](const RuleQuestion& q) { return wares_of(q).size() == 1 ? Verdict{} : q.refuse(); });
     setup.bind("worth the price", [this](const RuleQuestion& q) {
