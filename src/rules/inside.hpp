@@ -84,6 +84,9 @@ class OwnAnswers {
 
 // Cards that are chosen and moved together (several.cpp).
 
+/// What `judge_select` says, for those who ask of many cards.
+[[nodiscard]] bool may_select(const Table& table, const Rulebook& rules, std::span<const CardId> chosen,
+                              CardId card);
 /// Whether all of these may be chosen, in this order.
 [[nodiscard]] Verdict judge_chosen(const Table& table, const Rulebook& rules, std::span<const CardId> cards);
 /// Whether cards that may be chosen may be moved to this zone.

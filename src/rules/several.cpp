@@ -1,6 +1,7 @@
 // Cards that are chosen, and moved together wherever they lie.
 #include <algorithm>
 #include <set>
+#include <type_traits>
 #include <utility>
 
 #include "rules/ask.hpp"
@@ -29,25 +30,46 @@ std::size_t count_in(ZoneId zone, const Table& table, std::span<const CardId> ca
   return static_cast<std::size_t>(std::count_if(cards.begin(), cards.end(), in));
 }
 
-}  // namespace
-
-Verdict judge_select(const Table& table, const Rulebook& rules, std::span<const CardId> chosen, CardId id) {
+/// As a verdict, or for those who ask of many cards as a bool.
+template <class Answer>
+Answer ask_select(const Table& table, const Rulebook& rules, std::span<const CardId> chosen, CardId id) {
   const Card* card = table.card(id);
-  if (!card) return {.reason = Reason::unknown_card, .card = id};
   const auto refuse = [&](Reason reason) {
-    return Verdict{.reason = reason, .card = id, .zone = card->zone};
+    if constexpr (std::is_same_v<Answer, bool>) {
+      return false;
+    } else {
+      return Verdict{.reason = reason, .card = id, .zone = card ? card->zone : ZoneId{}};
+    }
   };
+  if (!card) return refuse(Reason::unknown_card);
   const SelectRule* select = select_of(rules, card->zone);
   if (!select) return refuse(Reason::select_nothing);
   if (holds(chosen, id)) return refuse(Reason::in_hand);
   if (!card->face_up && !select->covered) return refuse(Reason::face_down);
   if (holds(rules.locked, id)) return refuse(Reason::locked);
-  if (Verdict off = rules_detail::judge_switches(rules, *card); !off) return off;
+  if (is_off(rules, id) || is_off(rules, card->zone)) {
+    if constexpr (std::is_same_v<Answer, bool>) {
+      return false;
+    } else {
+      return rules_detail::judge_switches(rules, *card);
+    }
+  }
   Asked q = Asked::where_it_lies(table, rules, *card, chosen.size() + 1);
   q.chosen = chosen;
-  if (Verdict verdict = ask<Verdict>(select->when, q); !verdict || chosen.empty()) return verdict;
+  if (Answer answer = ask<Answer>(select->when, q); !answer || chosen.empty()) return answer;
   q.set_onto(chosen.back());
-  return ask<Verdict>(select->link, q);
+  return ask<Answer>(select->link, q);
+}
+
+}  // namespace
+
+Verdict judge_select(const Table& table, const Rulebook& rules, std::span<const CardId> chosen, CardId id) {
+  return ask_select<Verdict>(table, rules, chosen, id);
+}
+
+bool rules_detail::may_select(const Table& table, const Rulebook& rules, std::span<const CardId> chosen,
+                              CardId id) {
+  return ask_select<bool>(table, rules, chosen, id);
 }
 
 Verdict rules_detail::judge_chosen(const Table& table, const Rulebook& rules, std::span<const CardId> cards) {
@@ -106,7 +128,7 @@ bool rules_detail::find_several_moves(const Table& table, const Rulebook& rules,
     for (const CardId card : all) {
       patience.add(1);
       if (patience.over()) return false;
-      if (!judge_select(table, rules, sets[i], card)) continue;
+      if (!may_select(table, rules, sets[i], card)) continue;
       std::vector<CardId> further = sets[i];
       further.push_back(card);
       std::vector<CardId> sorted = further;

@@ -18,8 +18,9 @@ std::vector<CardId> RulesGroup::addable() const {
   for (const Zone& zone : field()->table().zones()) {
     if (!field()->setup().rules_of(zone.id).select) continue;
     for (const CardId card : zone.cards) {
-      const bool chosen = field()->selection.has(card);
-      if (!chosen && field()->selection.judge(card, field()->table(), rules)) cards.push_back(card);
+      // One that is chosen is refused.
+      if (rules_detail::may_select(field()->table(), rules, field()->selection.cards(), card))
+        cards.push_back(card);
     }
   }
   return cards;

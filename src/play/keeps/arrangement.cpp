@@ -187,9 +187,12 @@ Pose Arrangement::on_pixels(const TableSetup& setup, ZoneId zone, const Pose& po
 }
 
 Pose Arrangement::kept_in_window(const Pose& from, Pose to) const {
-  const Rect before = bounds(corners(from, solved_.card));
   const Rect after = bounds(corners(to, solved_.card));
   const Size window = window_.size;
+  const bool inside =
+      after.min.x >= 0 && after.min.y >= 0 && after.max.x <= window.width && after.max.y <= window.height;
+  if (inside) return to;
+  const Rect before = bounds(corners(from, solved_.card));
   // Where it reached beyond the window already, it goes no further.
   const auto back = [](float low, float high, float least, float most) {
     return low < least ? least - low : high > most ? most - high : 0;
@@ -227,6 +230,8 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
   each_away(setup, zone.id, request, [&](CardId card) { laid.away.push_back(card); });
   laid.chosen.clear();
   each_chosen(setup, zone.id, request, [&](std::size_t index) { laid.chosen.push_back(index); });
+  scratch_.comes_out.assign(laid.chosen.empty() ? 0 : n, 0);
+  for (const std::size_t index : laid.chosen) scratch_.comes_out[index] = 1;
   std::swap(scratch_.guests, laid.guests);
   laid.guests.clear();
   for (const Guest& guest : request.guests) {
@@ -241,7 +246,7 @@ void Arrangement::lay_out_zone(const TableSetup& setup, const Zone& zone, const 
     const Pose neutral = finished(scratch_.poses[i], edge, options.factor, request.flip_axis);
     Pose resting =
         roomy ? finished(scratch_.roomy_poses[i], edge, options.factor, request.flip_axis) : neutral;
-    const bool chosen = std::find(laid.chosen.begin(), laid.chosen.end(), i) != laid.chosen.end();
+    const bool chosen = i < scratch_.comes_out.size() && scratch_.comes_out[i] != 0;
     if (chosen) resting = come_out(resting, card.sideways, request.chosen_rise);
     if (chosen || laid.room.raised == static_cast<std::ptrdiff_t>(i))
       resting = kept_in_window(neutral, resting);

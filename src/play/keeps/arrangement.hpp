@@ -139,6 +139,7 @@ class Arrangement {
   struct Scratch {
     std::vector<LaidCard> laid = {};
     std::vector<Pose> poses = {};
+    std::vector<char> comes_out = {};  // of a zone's cards, by index; empty when none does
     std::vector<LaidCard> roomy_laid = {};
     std::vector<Pose> roomy_poses = {};
     std::vector<Lying> lying = {};
