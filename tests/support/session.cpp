@@ -322,8 +322,7 @@ void Session::change_options(Random& r) {
     default:
       if (r.chance(0.3f)) return (void)field_.hand().focus({.card = card(r), .zone = zone(r)});
       if (r.chance(0.2f)) return (void)field_.hand().select(card(r));
-      if (r.chance(0.1f))
-        return (void)(r.chance(0.5f) ? field_.hand().deselect(card(r)) : field_.hand().clear_selection());
+      if (r.chance(0.1f)) return (void)field_.hand().deselect(r.chance(0.5f) ? card(r) : CardId{});
       return r.chance(0.5f) ? (void)field_.hand().preview(card(r)) : field_.blur(time(r));
   }
 }

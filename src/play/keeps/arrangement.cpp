@@ -204,7 +204,6 @@ Pose Arrangement::kept_in_window(const Pose& from, Pose to) const {
   return to;
 }
 
-/// A card out of its row, the way its top points, by this share of its height.
 Pose Arrangement::come_out(Pose pose, bool sideways, float share) const {
   const float up = pose.rotation - (sideways ? std::numbers::pi_v<float> / 2 : 0);
   const float distance = share * solved_.card.height * pose.scale;

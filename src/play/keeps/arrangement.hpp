@@ -77,8 +77,9 @@ class Arrangement {
   [[nodiscard]] LayoutInput input(const TableSetup& setup, ZoneId zone) const;
   /// The side that a zone faces: left and right are exchanged where the plan is mirrored.
   [[nodiscard]] Facing facing(const TableSetup& setup, ZoneId zone) const;
-  /// A pose that a card has moved to, moved back as far as it left the window by that.
+  /// A card that comes out of its row, the way its top points, by this share of its height.
   [[nodiscard]] Pose come_out(Pose pose, bool sideways, float share) const;
+  /// A pose that a card has moved to, moved back as far as it left the window by that.
   [[nodiscard]] Pose kept_in_window(const Pose& from, Pose to) const;
   /// Where the only card of a zone would rest.
   [[nodiscard]] Pose outline(const TableSetup& setup, ZoneId zone) const;

@@ -29,6 +29,9 @@ class Selection {
   void clear(const Referee& referee, double time, EventQueue& events);
   /// All is told of that is chosen, as by a table of before that is there again.
   void tell_again(const Referee& referee, double time, EventQueue& events);
+  /// What could not be chosen any more, as things are now, is not.
+  void keep(const Referee& referee, double time, EventQueue& events);
+
   // A rectangle that a pointer draws from an empty place: what lies in it is chosen, beside what was.
 
   void begin_sweep(std::uint32_t pointer, Vec2 from);
@@ -39,9 +42,6 @@ class Selection {
   void sweep_to(Vec2 at, const Arrangement& arrangement, const Referee& referee, double time,
                 EventQueue& events);
   void end_sweep();
-
-  /// What could not be chosen any more, as things are now, is not.
-  void keep(const Referee& referee, double time, EventQueue& events);
 
  private:
   struct Sweep {
