@@ -164,6 +164,24 @@ TEST_CASE("play: what is chosen is played by a key, a call, and over a server th
   });
 }
 
+TEST_CASE("play: chosen cards that wait end as superseded when the game moves one of them elsewhere") {
+  Hand h(shedding());
+  h.field.moves().set_judge([](const Proposal&) -> std::optional<Verdict> { return std::nullopt; });
+  const CardId one = h.cards("hand")[0];
+  const CardId other = h.cards("shelf")[0];
+  for (const CardId card : {one, other}) REQUIRE(h.field.hand().select(card));
+  REQUIRE(h.field.moves().play_selection(h.zone("heap")));
+  const auto id = h.field.moves().waiting().front().id;
+  REQUIRE(h.field.edits().move({other, 1}, h.zone("pot")));
+  h.wait(0);
+  REQUIRE(h.last(EventKind::superseded));
+  CHECK(h.field.moves().waiting().empty());
+  CHECK(h.field.moves().answer(id, {}, true).reason == Reason::unknown_proposal);
+  CHECK(h.cards("pot") == std::vector{other});
+  CHECK(h.cards("hand").front() == one);
+  CHECK(h.chosen() == std::vector{one});
+}
+
 TEST_CASE("play: a rectangle from an empty place chooses what lies in it, and lets go of what it leaves") {
   for_all("rectangles", 10, [](Random& r) {
     const SelectRule rule = r.chance(0.5f) ? SelectRule{} : SelectRule{.when = rule::at_most(2)};

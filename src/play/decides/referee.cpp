@@ -125,6 +125,7 @@ Ruling Referee::ask_game(const Proposal& p) {
   if (answer) return {.verdict = *answer ? Verdict{} : *answer};
   waiting_.push_back(p);
   waiting_cards_.push_back(cards_of(p.move));
+  waiting_from_.push_back(zones_of(waiting_cards_.back()));
   waiting_since_.push_back(setup_.table.revision());
   note_waiting();
   return {.waits = true};
@@ -235,11 +236,18 @@ void Referee::ask_again() {
   ++revision_;
 }
 
+std::vector<ZoneId> Referee::zones_of(std::span<const CardId> cards) const {
+  std::vector<ZoneId> zones;
+  for (const CardId card : cards) zones.push_back(setup_.table.card(card)->zone);
+  return zones;
+}
+
 std::vector<CardId> Referee::end_waiting(std::uint64_t id) {
   const auto at = find(id) - waiting_.data();
   std::vector<CardId> cards = std::move(waiting_cards_[static_cast<std::size_t>(at)]);
   waiting_.erase(waiting_.begin() + at);
   waiting_cards_.erase(waiting_cards_.begin() + at);
+  waiting_from_.erase(waiting_from_.begin() + at);
   waiting_since_.erase(waiting_since_.begin() + at);
   note_waiting();
   return cards;
@@ -267,8 +275,9 @@ std::optional<Proposal> Referee::torn() const {
     const MoveKind kind = waiting_[i].move.kind;
     // What would be taken back is another move by now.
     const bool back = kind == MoveKind::undo || kind == MoveKind::redo;
-    const bool other =
-        back ? waiting_since_[i] != setup_.table.revision() : cards_of(waiting_[i].move) != waiting_cards_[i];
+    const bool other = back ? waiting_since_[i] != setup_.table.revision()
+                            : cards_of(waiting_[i].move) != waiting_cards_[i] ||
+                                  zones_of(waiting_cards_[i]) != waiting_from_[i];
     if (other) return waiting_[i];
   }
   return std::nullopt;

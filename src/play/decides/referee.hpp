@@ -109,7 +109,8 @@ class Referee {
   void tell_made(const Proposal& proposal, double time, EventQueue& events) const;
   /// The cards that a proposal that waits locks; it ends.
   std::vector<CardId> end_waiting(std::uint64_t proposal);
-  /// A proposal that waits whose cards are no longer those with which it was made; the last one first.
+  /// A proposal that waits whose cards are no longer those with which it was made, or lie elsewhere; the last
+  /// one first.
   [[nodiscard]] std::optional<Proposal> torn() const;
   void supersede(const Proposal& proposal, double time, EventQueue& events) const;
   [[nodiscard]] Event event_of(EventKind kind, const Proposal& proposal, double time) const;
@@ -191,6 +192,7 @@ class Referee {
   [[nodiscard]] bool has_moves() const;
   [[nodiscard]] static Event event_of(const MoveStep& step, double time);
   void note_waiting();
+  [[nodiscard]] std::vector<ZoneId> zones_of(std::span<const CardId> cards) const;
 
   TableSetup setup_;
   SeatId seat_;  // who plays here
@@ -202,9 +204,10 @@ class Referee {
   History history_;
   std::vector<Proposal> waiting_ = {};
   std::vector<std::vector<CardId>> waiting_cards_ = {};
-  std::vector<std::uint64_t> waiting_since_ = {};  // the table's revision then
-  std::vector<CardId> locked_ = {};                // all of these
-  std::vector<Guest> guests_ = {};                 // those of runs
+  std::vector<std::vector<ZoneId>> waiting_from_ = {};  // where each of them lay
+  std::vector<std::uint64_t> waiting_since_ = {};       // the table's revision then
+  std::vector<CardId> locked_ = {};                     // all of these
+  std::vector<Guest> guests_ = {};                      // those of runs
   std::optional<double> compare_at_ = {};
   double finish_at_ = never;
   bool may_finish_ = false;
